@@ -1,0 +1,30 @@
+package mintshelf.app.page;
+
+import java.util.Arrays;
+import java.util.List;
+import mintshelf.app.use.NotThere;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+
+/** Teaches page methods to take the actor. */
+@Configuration
+public class Pages implements WebMvcConfigurer {
+    private final Actors actors;
+
+    public Pages(Actors actors) {
+        this.actors = actors;
+    }
+
+    @Override
+    public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
+        resolvers.add(actors);
+    }
+
+    /** Ids of documents as an address carries them: "12,15,18". */
+    public static List<Long> ids(String text) {
+        if (text.isBlank()) return List.of();
+        if (!text.matches("\\d{1,18}(,\\d{1,18}){0,499}")) throw new NotThere();
+        return Arrays.stream(text.split(",")).map(Long::valueOf).distinct().toList();
+    }
+}

@@ -1,0 +1,155 @@
+package mintshelf.app.page.document;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import mintshelf.app.page.Words;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.document.KeepFacts;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.person.People;
+import mintshelf.app.use.record.ReadRecord;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.version.Reinstate;
+import mintshelf.core.access.Right;
+import mintshelf.core.next.Act;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** A document: nameplate, strip, content, facts; its peek; its record. */
+@Controller
+public class DocumentPage {
+    private final ReadDocument read;
+    private final KeepFacts keep;
+    private final ReadRecord record;
+    private final People people;
+
+    public DocumentPage(ReadDocument read, KeepFacts keep, ReadRecord record, People people) {
+        this.read = read;
+        this.keep = keep;
+        this.record = record;
+        this.people = people;
+    }
+
+    @GetMapping("/documents/{id}")
+    String show(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam Optional<Integer> version,
+            @RequestParam(required = false) String taken,
+            @RequestParam(required = false) String asked,
+            @RequestParam(required = false) String edit,
+            @ModelAttribute("w") Words words,
+            Model model)
+            throws IOException {
+        ReadDocument.View view = read.open(actor, id);
+        VersionRow shown = version.map(n -> view.versions().stream()
+                        .filter(v -> v.number() == n)
+                        .findFirst()
+                        .orElseThrow(NotThere::new))
+                .orElseGet(view::shownVersion);
+        var document = view.seen().document();
+        model.addAttribute("view", view);
+        model.addAttribute("shown", shown);
+        model.addAttribute("sheet", Sheet.of(shown.content(), read));
+        model.addAttribute(
+                "strip",
+                Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
+        model.addAttribute("taken", taken != null);
+        model.addAttribute("asked", asked != null);
+        boolean mine =
+                document.holder().filter(h -> h.person() == actor.person()).isPresent();
+        model.addAttribute("mine", mine);
+        model.addAttribute("mayEdit", mayEdit(actor, view, mine));
+        model.addAttribute("edit", edit != null && mayEdit(actor, view, mine));
+        model.addAttribute("mayKeep", actor.access().may(Right.KEEP_SHELF, document.place()));
+        model.addAttribute("mayChange", actor.access().may(Right.CHANGE, document.place()));
+        model.addAttribute(
+                "reinstateRefusal",
+                view.seen().all() ? Reinstate.refusal(actor, document, shown).orElse(null) : null);
+        model.addAttribute("dropRefusal", Revisions.dropRefusal(actor, document).orElse(null));
+        model.addAttribute(
+                "mayDrop",
+                view.seen().all()
+                        && view.revisions().stream()
+                                .allMatch(r -> r.releasedVersion().isEmpty())
+                        && (view.seen().spine().author() == actor.person()
+                                || actor.access().may(Right.KEEP_SHELF, document.place())));
+        model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);
+        return "document/page";
+    }
+
+    private static boolean mayEdit(Actor actor, ReadDocument.View view, boolean mine) {
+        var document = view.seen().document();
+        return view.seen().all()
+                && actor.access().may(Right.CHANGE, document.place())
+                && document.pending().isPresent()
+                && (document.holder().isEmpty() || mine);
+    }
+
+    /** The panel beside a list: one face of the document. */
+    @GetMapping("/documents/{id}/peek")
+    String peek(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "sheet") String face,
+            @ModelAttribute("w") Words words,
+            Model model)
+            throws IOException {
+        if (!List.of("sheet", "facts", "strip").contains(face)) throw new NotThere();
+        ReadDocument.View view = read.view(actor, id);
+        VersionRow shown = view.shownVersion();
+        model.addAttribute("view", view);
+        model.addAttribute("shown", shown);
+        model.addAttribute("face", face);
+        if (face.equals("sheet")) model.addAttribute("sheet", Sheet.of(shown.content(), read));
+        return "document/_peek :: peek";
+    }
+
+    /** Who can do what here, and through which grant. */
+    @GetMapping("/documents/{id}/who")
+    String who(Actor actor, @PathVariable long id, Model model) {
+        ReadDocument.View view = read.view(actor, id);
+        Map<Right, List<?>> through = new TreeMap<>();
+        for (Right right : Right.values()) {
+            var grants = people.through(actor, right, view.seen().document().place());
+            if (!grants.isEmpty()) through.put(right, grants);
+        }
+        model.addAttribute("view", view);
+        model.addAttribute("through", through);
+        return "document/who";
+    }
+
+    @PostMapping("/documents/{id}/facts")
+    String facts(Actor actor, @PathVariable long id, @RequestParam Map<String, String> form) {
+        Map<String, String> typed = new TreeMap<>();
+        form.forEach((name, value) -> {
+            if (name.startsWith("fact.")) typed.put(name.substring(5), value);
+        });
+        return "redirect:"
+                + keep.keep(actor, id, form.getOrDefault("actKey", ""), form.getOrDefault("title", ""), typed);
+    }
+
+    @PostMapping("/documents/{id}/drop")
+    String drop(Actor actor, @PathVariable long id, @RequestParam String actKey, @RequestParam String why) {
+        return "redirect:" + keep.drop(actor, id, actKey, why);
+    }
+
+    @GetMapping("/documents/{id}/record")
+    String record(Actor actor, @PathVariable long id, @RequestParam Optional<Integer> before, Model model) {
+        var entries = record.ofDocument(actor, id, before.orElse(Integer.MAX_VALUE), 61);
+        model.addAttribute("view", read.view(actor, id));
+        model.addAttribute("entries", entries.size() > 60 ? entries.subList(0, 60) : entries);
+        model.addAttribute("next", entries.size() > 60 ? entries.get(59).entry().seq() : null);
+        return "document/record";
+    }
+}

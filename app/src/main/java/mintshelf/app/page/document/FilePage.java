@@ -1,0 +1,141 @@
+package mintshelf.app.page.document;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import mintshelf.app.page.Pages;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.hold.StrayStore.Stray;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.document.FetchFiles;
+import mintshelf.app.use.document.ReadDocument;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpRange;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/**
+ * The bytes of versions and strays. What people bring is never served as a page of ours: it leaves as an attachment, or as a
+ * picture in a sandbox that runs nothing.
+ */
+@Controller
+public class FilePage {
+    private static final String SANDBOX = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
+    private final ReadDocument read;
+    private final FetchFiles fetch;
+
+    public FilePage(ReadDocument read, FetchFiles fetch) {
+        this.read = read;
+        this.fetch = fetch;
+    }
+
+    @GetMapping("/documents/{id}/versions/{number}/file")
+    void file(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        VersionRow version = fetch.fetch(actor, id, number);
+        send(version.content(), version.fileName(), true, request, response);
+    }
+
+    @GetMapping("/documents/{id}/versions/{number}/picture")
+    void picture(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        VersionRow version = read.version(actor, id, number);
+        if (!version.content().kind().isPicture()) throw new NotThere();
+        send(version.content(), version.fileName(), false, request, response);
+    }
+
+    @GetMapping("/strays/{id}/file")
+    void stray(Actor actor, @PathVariable long id, HttpServletRequest request, HttpServletResponse response)
+            throws IOException {
+        Stray stray = read.stray(actor, id);
+        send(stray.content(), stray.fileName(), true, request, response);
+    }
+
+    /** The latest files of several documents in one archive; equal names get a number. */
+    @GetMapping("/files.zip")
+    void zip(Actor actor, @RequestParam String items, HttpServletResponse response) throws IOException {
+        List<VersionRow> versions = fetch.fetchLatest(actor, Pages.ids(items));
+        response.setContentType("application/zip");
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"mint-shelf.zip\"");
+        Set<String> used = new HashSet<>();
+        ZipOutputStream out = new ZipOutputStream(response.getOutputStream(), StandardCharsets.UTF_8);
+        for (VersionRow version : versions) {
+            String name = version.fileName();
+            for (int i = 2; !used.add(name.toLowerCase(java.util.Locale.ROOT)); i++)
+                name = i + " " + version.fileName();
+            out.putNextEntry(new ZipEntry(name));
+            read.send(version.content(), 0, version.content().size(), out);
+            out.closeEntry();
+        }
+        out.finish();
+    }
+
+    private void send(
+            StoredContent content,
+            String name,
+            boolean attach,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        String tag = "\"" + content.hash().hex() + "\"";
+        response.setHeader(HttpHeaders.ETAG, tag);
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, no-cache");
+        response.setHeader(HttpHeaders.ACCEPT_RANGES, "bytes");
+        response.setHeader("X-Content-Type-Options", "nosniff");
+        response.setHeader("Content-Security-Policy", SANDBOX);
+        response.setHeader(
+                HttpHeaders.CONTENT_DISPOSITION,
+                (attach ? ContentDisposition.attachment() : ContentDisposition.inline())
+                        .filename(name, StandardCharsets.UTF_8)
+                        .build()
+                        .toString());
+        response.setContentType(
+                attach ? "application/octet-stream" : content.kind().mediaType());
+        if (tag.equals(request.getHeader(HttpHeaders.IF_NONE_MATCH))) {
+            response.setStatus(304);
+            return;
+        }
+        long from = 0;
+        long to = content.size();
+        String range = request.getHeader(HttpHeaders.RANGE);
+        if (range != null) {
+            try {
+                List<HttpRange> ranges = HttpRange.parseRanges(range);
+                if (ranges.size() == 1) {
+                    from = ranges.get(0).getRangeStart(content.size());
+                    to = ranges.get(0).getRangeEnd(content.size()) + 1;
+                    response.setStatus(206);
+                    response.setHeader(
+                            HttpHeaders.CONTENT_RANGE, "bytes " + from + "-" + (to - 1) + "/" + content.size());
+                }
+            } catch (IllegalArgumentException e) {
+                response.setStatus(416);
+                response.setHeader(HttpHeaders.CONTENT_RANGE, "bytes */" + content.size());
+                return;
+            }
+        }
+        response.setContentLengthLong(to - from);
+        read.send(content, from, to, response.getOutputStream());
+    }
+}

@@ -1,0 +1,115 @@
+package mintshelf.app.page.document;
+
+import java.util.ArrayList;
+import java.util.List;
+import mintshelf.app.page.Words;
+import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.VersionRow;
+
+/**
+ * The picture of a document's revisions and versions along a line: where each mark stands. At most {@link #MOST} versions are
+ * drawn; of older ones the strip says how many there are.
+ *
+ * @param width of the drawing in its own units
+ * @param earlier number of versions left out at the left
+ */
+public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs, int earlier) {
+    static final int WIDTH = 1236;
+    static final int MOST = 24;
+    private static final int LEFT = 34;
+
+    /** A revision: from its first to its last version. */
+    public record Bar(int x, int width, String label, String says, String look) {}
+
+    /** A version. */
+    public record Stop(
+            int x, int number, String initials, boolean head, boolean picked, boolean released, String says) {}
+
+    /** From a version to the one that is its copy. */
+    public record Arc(String path) {}
+
+    static Strip of(List<RevisionRow> revisions, List<VersionRow> versions, int head, int picked, Words words) {
+        int from = Math.max(0, versions.size() - MOST);
+        List<VersionRow> shown = versions.subList(from, versions.size());
+        int step = Math.min(110, (WIDTH - 2 * LEFT - 120) / Math.max(1, shown.size()));
+        List<Stop> stops = new ArrayList<>();
+        for (int i = 0; i < shown.size(); i++) {
+            VersionRow v = shown.get(i);
+            boolean released = revisions.stream()
+                    .anyMatch(r ->
+                            r.releasedVersion().filter(n -> n == v.number()).isPresent());
+            stops.add(new Stop(
+                    LEFT + 30 + i * step,
+                    v.number(),
+                    words.initials(v.authorName()),
+                    v.number() == head,
+                    v.number() == picked,
+                    released,
+                    "Version " + v.number() + ", " + v.authorName() + ", " + words.moment(v.at()) + ": "
+                            + words.firstLine(v.comment())));
+        }
+        return new Strip(WIDTH, bars(revisions, shown, stops, step, words), stops, arcs(shown, stops), from);
+    }
+
+    private static List<Bar> bars(
+            List<RevisionRow> revisions, List<VersionRow> shown, List<Stop> stops, int step, Words words) {
+        List<Bar> bars = new ArrayList<>();
+        int end = stops.isEmpty() ? LEFT : stops.get(stops.size() - 1).x() + step / 2;
+        for (RevisionRow r : revisions) {
+            int first = -1;
+            int last = -1;
+            for (int i = 0; i < shown.size(); i++) {
+                if (shown.get(i).revision() != r.revision().id()) continue;
+                if (first < 0) first = i;
+                last = i;
+            }
+            if (first < 0) {
+                // Started, nothing checked in yet: a stub behind the last version.
+                if (r.revision().pending()) {
+                    bars.add(new Bar(end + 4, 116, r.revision().shown(), says(r, words), look(r)));
+                }
+                continue;
+            }
+            int x = stops.get(first).x() - Math.min(26, step / 2 - 2);
+            int to = stops.get(last).x() + Math.min(step - 30, step / 2);
+            bars.add(new Bar(x, Math.max(34, to - x), r.revision().shown(), says(r, words), look(r)));
+        }
+        return bars;
+    }
+
+    private static String says(RevisionRow r, Words words) {
+        if (r.dropped()) return "dropped";
+        return r.revision().stage().name().toLowerCase(java.util.Locale.ROOT) + " " + words.shortly(r.stageSince());
+    }
+
+    private static String look(RevisionRow r) {
+        if (r.dropped()) return "dropped";
+        return switch (r.revision().stage().stageClass()) {
+            case PREPARING, DECIDING -> "pending";
+            case RELEASED -> "released";
+            case SUPERSEDED -> "superseded";
+            case WITHDRAWN -> "withdrawn";
+            case CLOSED -> "dropped";
+        };
+    }
+
+    private static List<Arc> arcs(List<VersionRow> shown, List<Stop> stops) {
+        List<Arc> arcs = new ArrayList<>();
+        for (int i = 0; i < shown.size(); i++) {
+            if (shown.get(i).copyOf().isEmpty()) continue;
+            int copied = shown.get(i).copyOf().get();
+            for (int j = 0; j < i; j++) {
+                if (stops.get(j).number() != copied) continue;
+                int a = stops.get(j).x();
+                int b = stops.get(i).x();
+                arcs.add(new Arc("M" + a + " 56 C" + a + " 42 " + b + " 42 " + b + " 56"));
+            }
+        }
+        return arcs;
+    }
+
+    /** Whether a bar is wide enough for its words: about seven units a letter. */
+    public static boolean fits(Bar bar) {
+        return bar.width() > 40 + bar.says().length() * 6.6;
+    }
+}

@@ -1,0 +1,141 @@
+package mintshelf.app.page.filing;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.TreeMap;
+import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FileDocuments.Line;
+import mintshelf.app.use.filing.FileDocuments.Sheet;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The filing sheet and its report. */
+@Controller
+public class FilingPage {
+    private final FileDocuments filing;
+
+    public FilingPage(FileDocuments filing) {
+        this.filing = filing;
+    }
+
+    @PostMapping("/shelves/{shelf}/filings")
+    String open(
+            Actor actor,
+            @PathVariable long shelf,
+            @RequestParam Optional<Long> folder,
+            @RequestParam List<String> uploads) {
+        OptionalLong to = folder.map(OptionalLong::of).orElse(OptionalLong.empty());
+        return "redirect:/filings/" + filing.open(actor, shelf, to, uploads);
+    }
+
+    @GetMapping("/filings/{id}")
+    String show(Actor actor, @PathVariable long id, Model model) {
+        return page(actor, id, Map.of(), model);
+    }
+
+    private String page(Actor actor, long id, Map<Long, ?> problems, Model model) {
+        Sheet sheet = filing.sheet(actor, id);
+        model.addAttribute("sheet", sheet);
+        model.addAttribute("problems", problems);
+        model.addAttribute("asked", asked(sheet));
+        if (sheet.filing().state().equals("DROPPED")) throw new NotThere();
+        return sheet.filing().isOpen() ? "filing/page" : "filing/report";
+    }
+
+    /** For each row, the facts that its kind wants at once or that the sheet said. */
+    private static Map<Long, List<KindFact>> asked(Sheet sheet) {
+        Map<Long, List<KindFact>> asked = new TreeMap<>();
+        for (Line line : sheet.lines()) {
+            List<KindFact> facts = line.row()
+                    .kind()
+                    .map(k -> sheet.factSheets().getOrDefault(k, List.of()))
+                    .orElse(List.of());
+            asked.put(
+                    line.row().id(),
+                    facts.stream()
+                            .filter(f -> f.required() != KindFact.Required.NEVER
+                                    || line.row().facts().containsKey(f.fact().name()))
+                            .toList());
+        }
+        return asked;
+    }
+
+    @PostMapping("/filings/{id}")
+    String file(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam MultiValueMap<String, String> form,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "false") boolean hold,
+            Model model) {
+        Sheet sheet = filing.sheet(actor, id);
+        if (!sheet.filing().isOpen()) return "redirect:/filings/" + id;
+        filing.keep(actor, id, edits(sheet, form));
+        try {
+            FileDocuments.Result result = filing.file(actor, id, actKey, hold);
+            if (result.isFiled()) return "redirect:" + result.target();
+            model.addAttribute("actKey", java.util.UUID.randomUUID().toString());
+            return page(actor, id, result.problems(), model);
+        } catch (Refused e) {
+            model.addAttribute("refusal", e.refusal());
+            model.addAttribute("actKey", java.util.UUID.randomUUID().toString());
+            return page(actor, id, Map.of(), model);
+        }
+    }
+
+    private static List<Row> edits(Sheet sheet, MultiValueMap<String, String> form) {
+        List<Row> edits = new ArrayList<>();
+        for (Line line : sheet.lines()) {
+            Row row = line.row();
+            String at = "row" + row.id() + ".";
+            Map<String, String> facts = new TreeMap<>(row.facts());
+            form.forEach((name, values) -> {
+                if (name.startsWith(at + "fact.")) facts.put(name.substring((at + "fact.").length()), values.get(0));
+            });
+            edits.add(new Row(
+                    row.id(),
+                    row.upload(),
+                    form.containsKey(at + "included"),
+                    id(form.getFirst(at + "kind")),
+                    "",
+                    text(form, at + "number", row.number()),
+                    "",
+                    text(form, at + "title", row.title()),
+                    "",
+                    id(form.getFirst(at + "folder")).orElse(row.folder()),
+                    facts,
+                    row.sameAs(),
+                    row.item()));
+        }
+        return edits;
+    }
+
+    private static String text(MultiValueMap<String, String> form, String name, String otherwise) {
+        String value = form.getFirst(name);
+        return value == null ? otherwise : value;
+    }
+
+    private static Optional<Long> id(String text) {
+        return text != null && text.matches("\\d{1,18}") ? Optional.of(Long.valueOf(text)) : Optional.empty();
+    }
+
+    @PostMapping("/filings/{id}/drop")
+    String drop(Actor actor, @PathVariable long id) {
+        long shelf = filing.sheet(actor, id).filing().shelf();
+        filing.drop(actor, id);
+        return "redirect:/shelves/" + shelf;
+    }
+}

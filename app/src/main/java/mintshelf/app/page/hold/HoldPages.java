@@ -1,0 +1,179 @@
+package mintshelf.app.page.hold;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mintshelf.app.page.Pages;
+import mintshelf.app.page.Rows;
+import mintshelf.app.store.hold.StrayStore.Stray;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+
+/** Checking out and in, giving back, breaking and asking; strays. */
+@Controller
+public class HoldPages {
+    private static final Pattern DONE = Pattern.compile("(\\d{1,18})([suv])(\\d{1,18})");
+    private final CheckOut checkOut;
+    private final CheckIn checkIn;
+    private final ReadDocument read;
+
+    public HoldPages(CheckOut checkOut, CheckIn checkIn, ReadDocument read) {
+        this.checkOut = checkOut;
+        this.checkIn = checkIn;
+        this.read = read;
+    }
+
+    @GetMapping("/check-out")
+    String planCheckOut(Actor actor, @RequestParam String items, Model model) {
+        List<CheckOut.Row> rows = checkOut.plan(actor, Pages.ids(items));
+        if (rows.isEmpty()) throw new NotThere();
+        model.addAttribute("rows", rows);
+        model.addAttribute("opening", rows.stream().filter(CheckOut.Row::opens).count());
+        model.addAttribute(
+                "openingIds",
+                Rows.joined(rows.stream()
+                        .filter(CheckOut.Row::opens)
+                        .map(CheckOut.Row::seen)
+                        .toList()));
+        return "hold/checkout";
+    }
+
+    @PostMapping("/check-out")
+    String takeHold(
+            Actor actor,
+            @RequestParam String items,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String desk,
+            @RequestParam(defaultValue = "") String purpose) {
+        return "redirect:" + checkOut.take(actor, Pages.ids(items), actKey, desk, purpose);
+    }
+
+    @PostMapping("/undo-check-out")
+    String undo(Actor actor, @RequestParam String items, @RequestParam String actKey) {
+        return "redirect:" + checkOut.undo(actor, Pages.ids(items), actKey);
+    }
+
+    @GetMapping("/documents/{id}/break-hold")
+    String breakPage(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("view", read.view(actor, id));
+        return "hold/break";
+    }
+
+    @PostMapping("/documents/{id}/break-hold")
+    String breakHold(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam long hold,
+            @RequestParam String reason) {
+        return "redirect:" + checkOut.breakHold(actor, id, actKey, hold, reason);
+    }
+
+    @PostMapping("/documents/{id}/ask")
+    String ask(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String message) {
+        return "redirect:" + checkOut.ask(actor, id, actKey, message);
+    }
+
+    /** A row of the check-in page. */
+    public record InRow(Seen seen, boolean mine) {}
+
+    @GetMapping("/check-in")
+    String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
+        List<InRow> rows = checkIn.held(actor, Pages.ids(items)).stream()
+                .map(s -> new InRow(
+                        s,
+                        s.document()
+                                .holder()
+                                .filter(h -> h.person() == actor.person())
+                                .isPresent()))
+                .toList();
+        model.addAttribute("rows", rows);
+        return "hold/checkin";
+    }
+
+    /** Which of the actor's documents a dropped file belongs to, for the page's script. */
+    @GetMapping("/check-in/match")
+    @ResponseBody
+    Map<String, List<String>> match(Actor actor, @RequestParam String name) {
+        return Map.of(
+                "documents",
+                checkIn.match(actor, name).stream().map(String::valueOf).toList());
+    }
+
+    @PostMapping("/check-in")
+    String take(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String comment,
+            @RequestParam(defaultValue = "false") boolean keep,
+            @RequestParam MultiValueMap<String, String> form) {
+        List<CheckIn.Row> rows = new ArrayList<>();
+        form.forEach((name, values) -> {
+            if (!name.matches("upload\\.\\d{1,18}") || values.get(0).isBlank()) return;
+            String id = name.substring("upload.".length());
+            String hold = form.getFirst("hold." + id);
+            long shown = hold != null && hold.matches("\\d{1,18}") ? Long.parseLong(hold) : 0;
+            rows.add(new CheckIn.Row(Long.parseLong(id), values.get(0), shown));
+        });
+        return "redirect:" + checkIn.take(actor, rows, actKey, comment, keep);
+    }
+
+    /** What became of a file: the document, and the version or the stray. */
+    public record Done(Seen seen, String what, long number, Stray stray) {}
+
+    @GetMapping("/check-in/done")
+    String done(Actor actor, @RequestParam String rows, Model model) {
+        List<Done> done = new ArrayList<>();
+        for (String part : rows.split(",")) {
+            Matcher m = DONE.matcher(part);
+            if (!m.matches()) throw new NotThere();
+            Seen seen = read.view(actor, Long.parseLong(m.group(1))).seen();
+            long number = Long.parseLong(m.group(3));
+            Stray stray = m.group(2).equals("s") ? read.stray(actor, number) : null;
+            done.add(new Done(seen, m.group(2), number, stray));
+        }
+        model.addAttribute("done", done);
+        return "hold/done";
+    }
+
+    @GetMapping("/strays/{id}")
+    String stray(Actor actor, @PathVariable long id, Model model) {
+        Stray stray = read.stray(actor, id);
+        model.addAttribute("stray", stray);
+        model.addAttribute("view", read.view(actor, stray.item()));
+        return "hold/stray";
+    }
+
+    @PostMapping("/strays/{id}/adopt")
+    String adopt(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam int expected,
+            @RequestParam(defaultValue = "") String comment) {
+        return "redirect:" + checkIn.adopt(actor, id, actKey, expected, comment);
+    }
+
+    @PostMapping("/strays/{id}/drop")
+    String drop(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + checkIn.drop(actor, id, actKey);
+    }
+}

@@ -1,0 +1,88 @@
+package mintshelf.app.page.people;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.person.PersonStore.Person;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.person.People;
+import mintshelf.core.access.Right;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** People: the list, the contact card, adding one like another. */
+@Controller
+public class PeoplePage {
+    private static final int PAGE = 50;
+    private final People people;
+
+    public PeoplePage(People people) {
+        this.people = people;
+    }
+
+    @GetMapping("/people")
+    String all(
+            Actor actor,
+            @RequestParam(defaultValue = "") String after,
+            @RequestParam(defaultValue = "0") long afterId,
+            Model model) {
+        List<Person> found = people.people(actor, after, afterId, PAGE + 1);
+        List<Person> shown = found.size() > PAGE ? found.subList(0, PAGE) : found;
+        model.addAttribute("people", shown);
+        model.addAttribute("groups", people.groups(shown));
+        model.addAttribute("next", found.size() > PAGE ? shown.get(PAGE - 1) : null);
+        model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
+        return "people/page";
+    }
+
+    @GetMapping("/people/{id}")
+    String card(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("card", people.card(actor, id));
+        model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
+        return "people/card";
+    }
+
+    /** The card alone, for the small window beside a name. */
+    @GetMapping("/people/{id}/card")
+    String small(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("card", people.card(actor, id));
+        return "people/_card :: card";
+    }
+
+    @GetMapping("/people/{id}/like")
+    String likePage(Actor actor, @PathVariable long id, Model model) {
+        if (!actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES)) {
+            throw Refused.because(
+                    "access.missing", "Only who keeps the house rules adds people.", "Ask a data manager.");
+        }
+        model.addAttribute("card", people.card(actor, id));
+        return "people/like";
+    }
+
+    @PostMapping("/people/{id}/like")
+    String add(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") String login,
+            @RequestParam(defaultValue = "") String mail,
+            Model model) {
+        try {
+            People.Invited invited = people.addLike(actor, id, name, login, mail);
+            model.addAttribute("card", people.card(actor, invited.person()));
+            model.addAttribute("token", invited.token());
+            return "people/added";
+        } catch (Refused e) {
+            model.addAttribute("refusal", Optional.of(e.refusal()).get());
+            model.addAttribute("card", people.card(actor, id));
+            model.addAttribute("typedName", name);
+            model.addAttribute("typedLogin", login);
+            model.addAttribute("typedMail", mail);
+            return "people/like";
+        }
+    }
+}

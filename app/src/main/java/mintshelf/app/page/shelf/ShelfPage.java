@@ -1,0 +1,178 @@
+package mintshelf.app.page.shelf;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.document.ListStore.Filter;
+import mintshelf.app.store.document.ListStore.Order;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.person.People;
+import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.core.access.Right;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The shelves, and a shelf with its documents as spines, loaded as one scrolls. */
+@Controller
+public class ShelfPage {
+    /** Rows in one go: a screen and a half at 34 px a row. */
+    static final int PAGE = 80;
+
+    private final ReadShelf shelves;
+    private final People people;
+
+    public ShelfPage(ReadShelf shelves, People people) {
+        this.shelves = shelves;
+        this.people = people;
+    }
+
+    /** A row of the list: a folder's heading or a document. */
+    public record Line(Folder heading, int count, Seen seen) {}
+
+    @GetMapping("/shelves")
+    String all(Actor actor, Model model) {
+        model.addAttribute("shelves", shelves.shelves(actor));
+        model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
+        return "shelf/shelves";
+    }
+
+    @PostMapping("/shelves")
+    String add(Actor actor, @RequestParam String name, @RequestParam(defaultValue = "") String note) {
+        return "redirect:/shelves/" + shelves.addShelf(actor, name, note);
+    }
+
+    @PostMapping("/shelves/{id}/folders")
+    String addFolder(
+            Actor actor, @PathVariable long id, @RequestParam String name, @RequestParam Optional<Long> parent) {
+        shelves.addFolder(actor, id, parent.map(OptionalLong::of).orElse(OptionalLong.empty()), name);
+        return "redirect:/shelves/" + id;
+    }
+
+    @GetMapping("/shelves/{id}")
+    String show(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam Optional<String> order,
+            @RequestParam Optional<String> show,
+            @RequestParam Optional<Long> folder,
+            Model model) {
+        Map<String, String> mine = people.settings(actor.person());
+        Order by = order(order.orElse(mine.getOrDefault("shelf_order", "number")));
+        if (order.isPresent() && !order.get().equals(mine.get("shelf_order"))) {
+            people.choose(actor, "shelf_order", name(by));
+        }
+        Filter filter = filter(show.orElse("everything"));
+        ReadShelf.View view = shelves.shelf(actor, id, filter);
+        model.addAttribute("view", view);
+        model.addAttribute("order", name(by));
+        model.addAttribute("show", name(filter));
+        model.addAttribute("folder", folder.orElse(null));
+        model.addAttribute(
+                "folderName",
+                folder.map(f -> view.folders().stream()
+                                .filter(x -> x.id() == f)
+                                .findFirst()
+                                .orElseThrow(NotThere::new)
+                                .name())
+                        .orElse(null));
+        fill(actor, id, by, filter, folder, OptionalLong.empty(), 0, view, model);
+        return "shelf/page";
+    }
+
+    /** More rows behind the document {@code after}. */
+    @GetMapping("/shelves/{id}/rows")
+    String rows(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String order,
+            @RequestParam String show,
+            @RequestParam Optional<Long> folder,
+            @RequestParam long after,
+            @RequestParam(defaultValue = "0") long in,
+            Model model) {
+        Filter filter = filter(show);
+        ReadShelf.View view = shelves.shelf(actor, id, filter);
+        model.addAttribute("view", view);
+        model.addAttribute("order", name(order(order)));
+        model.addAttribute("show", name(filter));
+        model.addAttribute("folder", folder.orElse(null));
+        fill(actor, id, order(order), filter, folder, OptionalLong.of(after), in, view, model);
+        return "shelf/_rows :: rows";
+    }
+
+    private void fill(
+            Actor actor,
+            long id,
+            Order order,
+            Filter filter,
+            Optional<Long> folder,
+            OptionalLong after,
+            long folderBefore,
+            ReadShelf.View view,
+            Model model) {
+        OptionalLong only = folder.map(OptionalLong::of).orElse(OptionalLong.empty());
+        List<Seen> rows = shelves.rows(actor, id, order, filter, only, after, PAGE + 1); // one more: is there more?
+        boolean more = rows.size() > PAGE;
+        List<Seen> shown = more ? rows.subList(0, PAGE) : rows;
+        model.addAttribute("lines", lines(shown, order, view, folderBefore));
+        model.addAttribute("next", more ? shown.get(shown.size() - 1).spine() : null);
+    }
+
+    private static List<Line> lines(List<Seen> rows, Order order, ReadShelf.View view, long folderBefore) {
+        List<Line> lines = new ArrayList<>();
+        Map<Long, Folder> folders = new HashMap<>();
+        view.folders().forEach(f -> folders.put(f.id(), f));
+        long last = folderBefore;
+        for (Seen seen : rows) {
+            long in = seen.spine().folder();
+            Folder folder = folders.get(in);
+            if (order == Order.NUMBER && in != last && folder != null && !folder.isRoot()) {
+                lines.add(new Line(folder, view.inFolder().getOrDefault(in, 0), null));
+            }
+            last = in;
+            lines.add(new Line(null, 0, seen));
+        }
+        return lines;
+    }
+
+    private static Order order(String text) {
+        return switch (text) {
+            case "number" -> Order.NUMBER;
+            case "title" -> Order.TITLE;
+            case "changed" -> Order.CHANGED;
+            default -> throw new NotThere();
+        };
+    }
+
+    private static Filter filter(String text) {
+        for (Filter filter : Filter.values()) if (name(filter).equals(text)) return filter;
+        throw new NotThere();
+    }
+
+    private static String name(Enum<?> value) {
+        return value.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** A setting of one's own: density, theme, keys. */
+    @PostMapping("/me/settings")
+    String choose(
+            Actor actor,
+            @RequestParam String name,
+            @RequestParam String value,
+            @RequestParam(defaultValue = "/today") String back) {
+        if (!List.of("density", "theme", "keys", "peek").contains(name)) throw new NotThere();
+        people.choose(actor, name, value);
+        return "redirect:" + (back.startsWith("/") && !back.startsWith("//") ? back : "/today");
+    }
+}

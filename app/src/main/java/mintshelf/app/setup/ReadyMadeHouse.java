@@ -1,0 +1,155 @@
+package mintshelf.app.setup;
+
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.KindFact.Required;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.access.Right;
+import mintshelf.core.access.Role;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Aspect;
+import mintshelf.core.document.Stage;
+import mintshelf.core.fact.FactType;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Gate;
+import mintshelf.core.route.Move;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+
+/** The house rules that are shipped: usable untouched. Written once, into an empty database. */
+@Component
+@Order(Ordered.HIGHEST_PRECEDENCE)
+public class ReadyMadeHouse implements ApplicationRunner {
+    private final HouseStore house;
+    private final PersonStore people;
+    private final UnitOfWork unit;
+
+    public ReadyMadeHouse(HouseStore house, PersonStore people, UnitOfWork unit) {
+        this.house = house;
+        this.people = people;
+        this.unit = unit;
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) {
+        if (!house.isEmpty()) return;
+        try {
+            unit.run(this::write);
+        } catch (org.springframework.dao.DuplicateKeyException e) {
+            if (house.isEmpty()) throw e; // else another node wrote them at this moment
+        }
+    }
+
+    private void write() {
+        roles();
+        long route = straight();
+        long documents = house.addSeries("documents", "Documents", "D-{n:5}", "SERVER");
+        long papers = house.addSeries("papers", "Papers", "P-{n:5}", "SERVER");
+        long material = house.addFact("material", "Material", FactType.TEXT, "", "", List.of());
+        long mass = house.addFact("mass", "Mass", FactType.NUMBER, "kg", "", List.of());
+        long surface = house.addFact("surface", "Surface treatment", FactType.TEXT, "", "", List.of());
+        long format =
+                house.addFact("format", "Sheet format", FactType.CHOICE, "", "", List.of("A0", "A1", "A2", "A3", "A4"));
+        long scale = house.addFact("scale", "Scale", FactType.TEXT, "", "\\d+(\\.\\d+)?:\\d+(\\.\\d+)?", List.of());
+        long subject = house.addFact("subject", "Subject", FactType.TEXT, "", "", List.of());
+
+        Kind drawing = kind("drawing", "drawing", Aspect.DRAWING, "sheet", documents, "asme", true, route, 1);
+        house.giveFact(drawing.id(), material, Required.RELEASE, 1);
+        house.giveFact(drawing.id(), mass, Required.NEVER, 2);
+        house.giveFact(drawing.id(), surface, Required.NEVER, 3);
+        house.giveFact(drawing.id(), format, Required.NEVER, 4);
+        house.giveFact(drawing.id(), scale, Required.NEVER, 5);
+        Kind part = kind("part-model", "part model", Aspect.MODEL, "cube", documents, "asme", true, route, 2);
+        house.giveFact(part.id(), material, Required.NEVER, 1);
+        house.giveFact(part.id(), mass, Required.NEVER, 2);
+        Kind assembly =
+                kind("assembly-model", "assembly model", Aspect.MODEL, "cubes", documents, "asme", true, route, 3);
+        house.giveFact(assembly.id(), mass, Required.NEVER, 1);
+        Kind specification =
+                kind("specification", "specification", Aspect.PAPER, "folded", papers, "numbers", true, route, 4);
+        Kind report = kind("report", "report", Aspect.PAPER, "folded", papers, "numbers", true, route, 5);
+        Kind picture = kind("picture", "picture", Aspect.PAPER, "frame", papers, "numbers", true, route, 6);
+        for (Kind paper : List.of(specification, report, picture)) {
+            house.giveFact(paper.id(), subject, Required.NEVER, 1);
+        }
+        Kind template = kind("template", "template", Aspect.PAPER, "stack", papers, "letters", true, route, 7);
+
+        house.addFilingRule(1, "", "template", template.id());
+        house.addFilingRule(2, ContentKind.DXF.name(), "", drawing.id());
+        house.addFilingRule(3, ContentKind.STEP.name(), "assembly|assy|-\\d000\\b", assembly.id());
+        house.addFilingRule(4, ContentKind.STEP.name(), "", part.id());
+        house.addFilingRule(5, "", "report|test|record", report.id());
+        for (ContentKind kind :
+                List.of(ContentKind.PNG, ContentKind.JPEG, ContentKind.GIF, ContentKind.TIFF, ContentKind.SVG)) {
+            house.addFilingRule(6, kind.name(), "", picture.id());
+        }
+        for (ContentKind kind : List.of(ContentKind.PDF, ContentKind.OFFICE, ContentKind.TEXT)) {
+            house.addFilingRule(7, kind.name(), "", specification.id());
+        }
+    }
+
+    private Kind kind(
+            String code,
+            String name,
+            Aspect aspect,
+            String glyph,
+            long numbers,
+            String revisions,
+            boolean atStart,
+            long route,
+            int position) {
+        return house.addKind(new Kind(0, code, name, aspect, glyph, numbers, revisions, atStart, route), position);
+    }
+
+    private void roles() {
+        Set<Right> designer = EnumSet.of(Right.SEE_RELEASED, Right.SEE_ALL, Right.REDLINE, Right.CHANGE, Right.FILE);
+        Set<Right> checker = EnumSet.of(Right.SEE_RELEASED, Right.SEE_ALL, Right.REDLINE, Right.SIGN);
+        people.addRole(new Role("reader", "Reader", EnumSet.of(Right.SEE_RELEASED)));
+        people.addRole(new Role("designer", "Designer", designer));
+        people.addRole(new Role("checker", "Checker", checker));
+        people.addRole(new Role(
+                "board-member",
+                "Board member",
+                EnumSet.of(Right.SEE_RELEASED, Right.SEE_ALL, Right.REDLINE, Right.SIGN, Right.DECIDE_CHANGES)));
+        Set<Right> librarian = EnumSet.copyOf(designer);
+        librarian.add(Right.LIBRARIAN);
+        people.addRole(new Role("librarian", "Librarian", librarian));
+        people.addRole(new Role("data-manager", "Data manager", EnumSet.allOf(Right.class)));
+    }
+
+    /** The route on which nobody signs: who may change may release. */
+    private long straight() {
+        List<Stage> stages = List.of(
+                new Stage(0, "preparation", "In preparation", StageClass.PREPARING, 1),
+                new Stage(0, "released", "Released", StageClass.RELEASED, 2),
+                new Stage(0, "superseded", "Superseded", StageClass.SUPERSEDED, 3),
+                new Stage(0, "withdrawn", "Withdrawn", StageClass.WITHDRAWN, 4),
+                new Stage(0, "dropped", "Dropped", StageClass.CLOSED, 5));
+        List<Move> moves = List.of(
+                new Move(
+                        "release",
+                        "Release",
+                        "preparation",
+                        "released",
+                        Right.CHANGE,
+                        List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+                        List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER)),
+                new Move(
+                        "withdraw",
+                        "Withdraw",
+                        "released",
+                        "withdrawn",
+                        Right.KEEP_SHELF,
+                        List.of(Gate.HELD_BY_NOBODY),
+                        List.of()));
+        return house.addRoute("straight", "Straight", stages, moves);
+    }
+}

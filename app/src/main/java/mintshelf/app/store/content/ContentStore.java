@@ -1,0 +1,368 @@
+package mintshelf.app.store.content;
+
+import static mintshelf.database.schema.Tables.CHUNK;
+import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.CONTENT_CHUNK;
+import static mintshelf.database.schema.Tables.UPLOAD;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.sql.PreparedStatement;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.content.CutSize;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.jooq.impl.DSL;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Contents by hash, cut into pieces that are stored once. Bytes arrive in a <em>receiving</em> content that nobody sees; sealing
+ * makes it the content of its hash.
+ */
+@Repository
+public class ContentStore {
+    /** Plain bytes that are read in one statement at the most, about. */
+    private static final int READ_AHEAD = 4 << 20;
+
+    private final DSLContext db;
+
+    public ContentStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** Opens a receiving content and the upload that fills it. */
+    public void open(String token, long person, String fileName, long size, Instant now, Instant leaseUntil) {
+        long content = db.insertInto(CONTENT)
+                .set(CONTENT.STATE, "RECEIVING")
+                .set(CONTENT.CREATED_AT, Times.utc(now))
+                .returningResult(CONTENT.ID)
+                .fetchSingle()
+                .value1();
+        db.insertInto(UPLOAD)
+                .set(UPLOAD.TOKEN, token)
+                .set(UPLOAD.PERSON, person)
+                .set(UPLOAD.CONTENT, content)
+                .set(UPLOAD.FILE_NAME, fileName)
+                .set(UPLOAD.SIZE, size)
+                .set(UPLOAD.STATE, Upload.State.RECEIVING.name())
+                .set(UPLOAD.CREATED_AT, Times.utc(now))
+                .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil))
+                .execute();
+    }
+
+    public Optional<Upload> upload(String token) {
+        return db.selectFrom(UPLOAD)
+                .where(UPLOAD.TOKEN.eq(token))
+                .fetchOptional()
+                .map(ContentStore::upload);
+    }
+
+    public Optional<Upload> upload(long id) {
+        return db.selectFrom(UPLOAD).where(UPLOAD.ID.eq(id)).fetchOptional().map(ContentStore::upload);
+    }
+
+    /** The uploads with these ids, by id; one statement. */
+    public Map<Long, Upload> uploads(List<Long> ids) {
+        return db.selectFrom(UPLOAD).where(UPLOAD.ID.in(ids)).fetchMap(UPLOAD.ID, ContentStore::upload);
+    }
+
+    private static Upload upload(Record row) {
+        return new Upload(
+                row.get(UPLOAD.ID),
+                row.get(UPLOAD.TOKEN),
+                row.get(UPLOAD.PERSON),
+                Optional.ofNullable(row.get(UPLOAD.CONTENT)).orElse(0L),
+                row.get(UPLOAD.FILE_NAME),
+                row.get(UPLOAD.SIZE),
+                row.get(UPLOAD.RECEIVED),
+                Upload.State.valueOf(row.get(UPLOAD.STATE)),
+                Optional.ofNullable(row.get(UPLOAD.SHA256)).map(ContentHash::of),
+                Optional.of(row.get(UPLOAD.CONTENT_KIND))
+                        .filter(k -> !k.isEmpty())
+                        .map(ContentKind::valueOf));
+    }
+
+    /** How the content of an upload is cut, once its first bytes have decided it. */
+    public Optional<CutSize> cut(long content) {
+        return db.select(CONTENT.CUT)
+                .from(CONTENT)
+                .where(CONTENT.ID.eq(content))
+                .fetchOptional(CONTENT.CUT)
+                .filter(c -> !c.isEmpty())
+                .map(CutSize::valueOf);
+    }
+
+    public void chooseCut(long content, CutSize cut) {
+        db.update(CONTENT)
+                .set(CONTENT.CUT, cut.name())
+                .where(CONTENT.ID.eq(content))
+                .execute();
+    }
+
+    /**
+     * Adds pieces at {@code from}. In a transaction of the caller's.
+     *
+     * @throws UploadMoved when the upload is not at {@code from} any more
+     */
+    public void append(Upload upload, long from, List<Piece> pieces, Instant leaseUntil) {
+        long at = db.select(UPLOAD.RECEIVED)
+                .from(UPLOAD)
+                .where(UPLOAD.ID.eq(upload.id()), UPLOAD.STATE.eq(Upload.State.RECEIVING.name()))
+                .forUpdate()
+                .fetchOptional(UPLOAD.RECEIVED)
+                .orElse(-1L);
+        if (at != from) throw new UploadMoved(at);
+        Map<ContentHash, Long> ids = store(pieces);
+        Integer last = db.select(DSL.max(CONTENT_CHUNK.SEQ))
+                .from(CONTENT_CHUNK)
+                .where(CONTENT_CHUNK.CONTENT.eq(upload.content()))
+                .fetchSingle()
+                .value1();
+        link(upload.content(), last == null ? 0 : last + 1, from, pieces, ids);
+        long sum = pieces.stream().mapToLong(Piece::length).sum();
+        db.update(UPLOAD)
+                .set(UPLOAD.RECEIVED, from + sum)
+                .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil))
+                .where(UPLOAD.ID.eq(upload.id()))
+                .execute();
+    }
+
+    private Map<ContentHash, Long> store(List<Piece> pieces) {
+        Map<ContentHash, Piece> byHash = new LinkedHashMap<>();
+        pieces.forEach(p -> byHash.putIfAbsent(p.hash(), p));
+        Map<ContentHash, Long> ids =
+                ids(byHash.keySet().stream().map(ContentHash::bytes).toList());
+        List<Piece> missing = byHash.values().stream()
+                .filter(p -> !ids.containsKey(p.hash()))
+                .sorted((a, b) -> a.hash().compareTo(b.hash()))
+                .toList();
+        if (missing.isEmpty()) return ids;
+        db.connection(connection -> {
+            // The plain driver's batch: three times as fast as a batch of built statements.
+            try (PreparedStatement insert = connection.prepareStatement("insert into chunk (hash, length, codec, bytes)"
+                    + " values (?, ?, ?, ?) on duplicate key update length = values(length)")) {
+                for (Piece piece : missing) {
+                    insert.setBytes(1, piece.hash().bytes());
+                    insert.setInt(2, piece.length());
+                    insert.setString(3, piece.codec());
+                    insert.setBytes(4, piece.bytes());
+                    insert.addBatch();
+                }
+                insert.executeBatch();
+            }
+        });
+        ids.putAll(ids(missing.stream().map(p -> p.hash().bytes()).toList()));
+        return ids;
+    }
+
+    private Map<ContentHash, Long> ids(List<byte[]> hashes) {
+        Map<ContentHash, Long> ids = new HashMap<>();
+        db.select(CHUNK.HASH, CHUNK.ID)
+                .from(CHUNK)
+                .where(CHUNK.HASH.in(hashes))
+                .forEach(row -> ids.put(ContentHash.of(row.value1()), row.value2()));
+        return ids;
+    }
+
+    private void link(long content, int seq, long from, List<Piece> pieces, Map<ContentHash, Long> ids) {
+        db.connection(connection -> {
+            try (PreparedStatement insert = connection.prepareStatement(
+                    "insert into content_chunk (content, seq, chunk, start_at, length) values (?, ?, ?, ?, ?)")) {
+                long start = from;
+                int next = seq;
+                for (Piece piece : pieces) {
+                    insert.setLong(1, content);
+                    insert.setInt(2, next++);
+                    insert.setLong(3, ids.get(piece.hash()));
+                    insert.setLong(4, start);
+                    insert.setInt(5, piece.length());
+                    insert.addBatch();
+                    start += piece.length();
+                }
+                insert.executeBatch();
+            }
+        });
+    }
+
+    /** Notes that all bytes are there, their hash and what they are. */
+    public void complete(long upload, ContentHash hash, ContentKind kind) {
+        db.update(UPLOAD)
+                .set(UPLOAD.STATE, Upload.State.COMPLETE.name())
+                .set(UPLOAD.SHA256, hash.bytes())
+                .set(UPLOAD.CONTENT_KIND, kind.name())
+                .where(UPLOAD.ID.eq(upload), UPLOAD.STATE.eq(Upload.State.RECEIVING.name()))
+                .execute();
+    }
+
+    /**
+     * Makes a complete upload the content of its hash, within the caller's transaction, and uses the upload up. Where the content
+     * is known already, the known one is taken and the received one goes.
+     */
+    public StoredContent seal(Upload upload) {
+        ContentHash hash = upload.hash().orElseThrow();
+        Optional<StoredContent> known = sealed(hash);
+        if (known.isEmpty()) {
+            try {
+                db.update(CONTENT)
+                        .set(CONTENT.SHA256, hash.bytes())
+                        .set(CONTENT.SIZE, upload.size())
+                        .set(CONTENT.STATE, "SEALED")
+                        .set(CONTENT.SEALED_MARK, (short) 1)
+                        .set(
+                                CONTENT.CONTENT_KIND,
+                                upload.kind().orElse(ContentKind.OTHER).name())
+                        .where(CONTENT.ID.eq(upload.content()))
+                        .execute();
+                use(upload.id(), upload.content());
+                return new StoredContent(
+                        upload.content(), hash, upload.size(), upload.kind().orElse(ContentKind.OTHER));
+            } catch (DuplicateKeyException e) {
+                known = sealed(hash); // somebody sealed the same bytes at this moment
+            }
+        }
+        StoredContent content = known.orElseThrow();
+        use(upload.id(), content.id());
+        removeReceived(upload.content());
+        return content;
+    }
+
+    private void use(long upload, long content) {
+        db.update(UPLOAD)
+                .set(UPLOAD.STATE, Upload.State.USED.name())
+                .set(UPLOAD.CONTENT, content)
+                .where(UPLOAD.ID.eq(upload))
+                .execute();
+    }
+
+    /** The sealed content of a hash. */
+    public Optional<StoredContent> sealed(ContentHash hash) {
+        return db.selectFrom(CONTENT)
+                .where(CONTENT.SHA256.eq(hash.bytes()), CONTENT.SEALED_MARK.eq((short) 1))
+                .fetchOptional()
+                .map(ContentStore::content);
+    }
+
+    public Optional<StoredContent> content(long id) {
+        return db.selectFrom(CONTENT)
+                .where(CONTENT.ID.eq(id), CONTENT.STATE.eq("SEALED"))
+                .fetchOptional()
+                .map(ContentStore::content);
+    }
+
+    private static StoredContent content(Record row) {
+        return new StoredContent(
+                row.get(CONTENT.ID),
+                ContentHash.of(row.get(CONTENT.SHA256)),
+                row.get(CONTENT.SIZE),
+                ContentKind.valueOf(row.get(CONTENT.CONTENT_KIND)));
+    }
+
+    /**
+     * Sends the bytes from {@code from} (inclusive) to {@code to} (exclusive), each piece verified before it is sent; never more
+     * than a few megabytes in memory.
+     *
+     * @throws BrokenContent when a piece does not have its hash
+     */
+    public void send(long content, long from, long to, OutputStream out) throws IOException {
+        if (from >= to) return;
+        Record first = db.select(CONTENT_CHUNK.SEQ, CONTENT_CHUNK.START_AT)
+                .from(CONTENT_CHUNK)
+                .where(CONTENT_CHUNK.CONTENT.eq(content), CONTENT_CHUNK.START_AT.le(from))
+                .orderBy(CONTENT_CHUNK.SEQ.desc())
+                .limit(1)
+                .fetchOptional()
+                .orElseThrow(() -> new BrokenContent("Content " + content + " has no pieces"));
+        int seq = first.get(CONTENT_CHUNK.SEQ);
+        int step = cut(content).orElse(CutSize.LARGE) == CutSize.SMALL
+                ? READ_AHEAD / CutSize.SMALL.average()
+                : READ_AHEAD / CutSize.LARGE.average();
+        long at = first.get(CONTENT_CHUNK.START_AT);
+        while (at < to) {
+            var rows = db.select(CONTENT_CHUNK.START_AT, CHUNK.LENGTH, CHUNK.CODEC, CHUNK.BYTES, CHUNK.HASH)
+                    .from(CONTENT_CHUNK)
+                    .join(CHUNK)
+                    .on(CHUNK.ID.eq(CONTENT_CHUNK.CHUNK))
+                    .where(CONTENT_CHUNK.CONTENT.eq(content), CONTENT_CHUNK.SEQ.between(seq, seq + step - 1))
+                    .orderBy(CONTENT_CHUNK.SEQ)
+                    .fetch();
+            if (rows.isEmpty()) throw new BrokenContent("Content " + content + " ends at " + at);
+            for (var row : rows) {
+                if (row.value1() != at) throw new BrokenContent("Content " + content + " has a gap at " + at);
+                byte[] plain = Piece.unpack(row.value3(), row.value4(), row.value2(), row.value5());
+                int skip = (int) Math.max(0, from - at);
+                int end = (int) Math.min(plain.length, to - at);
+                if (end > skip) out.write(plain, skip, end - skip);
+                at += plain.length;
+                if (at >= to) return;
+            }
+            seq += step;
+        }
+    }
+
+    /** Gives a running upload up: its bytes go, what it was stays known. */
+    public void drop(Upload upload) {
+        db.update(UPLOAD)
+                .set(UPLOAD.STATE, Upload.State.DROPPED.name())
+                .setNull(UPLOAD.CONTENT)
+                .where(UPLOAD.ID.eq(upload.id()))
+                .execute();
+        removeReceived(upload.content());
+    }
+
+    private void removeReceived(long content) {
+        db.deleteFrom(CONTENT_CHUNK).where(CONTENT_CHUNK.CONTENT.eq(content)).execute();
+        db.deleteFrom(CONTENT)
+                .where(CONTENT.ID.eq(content), CONTENT.STATE.eq("RECEIVING"))
+                .execute();
+    }
+
+    /** Uploads whose lease ended and that nothing used; locked for the caller, those of other nodes passed over. */
+    public List<Upload> expired(Instant now, int most) {
+        return db.selectFrom(UPLOAD)
+                .where(
+                        UPLOAD.STATE.in(Upload.State.RECEIVING.name(), Upload.State.COMPLETE.name()),
+                        UPLOAD.LEASE_UNTIL.lt(Times.utc(now)))
+                .limit(most)
+                .forUpdate()
+                .skipLocked()
+                .fetch(ContentStore::upload);
+    }
+
+    /** Removes pieces that no content holds; the foreign key, not timing, keeps those that one begins to hold. */
+    public int collect(int most) {
+        List<Long> loose = new ArrayList<>(db.select(CHUNK.ID)
+                .from(CHUNK)
+                .leftAntiJoin(CONTENT_CHUNK)
+                .on(CONTENT_CHUNK.CHUNK.eq(CHUNK.ID))
+                .limit(most)
+                .fetch(CHUNK.ID));
+        int removed = 0;
+        for (long id : loose) {
+            try {
+                removed += db.deleteFrom(CHUNK).where(CHUNK.ID.eq(id)).execute();
+            } catch (org.springframework.dao.DataIntegrityViolationException e) {
+                // Held again meanwhile.
+            }
+        }
+        return removed;
+    }
+
+    /** Ids of sealed contents after {@code after}, in order, for {@code verify}. */
+    public List<StoredContent> sealedAfter(long after, int most) {
+        return db.selectFrom(CONTENT)
+                .where(CONTENT.ID.gt(after), CONTENT.STATE.eq("SEALED"))
+                .orderBy(CONTENT.ID)
+                .limit(most)
+                .fetch(ContentStore::content);
+    }
+}

@@ -1,0 +1,274 @@
+package mintshelf.app.store.document;
+
+import static mintshelf.database.schema.Tables.FOLDER;
+import static mintshelf.database.schema.Tables.HOLD;
+import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
+import static mintshelf.database.schema.Tables.RECENT;
+import static mintshelf.database.schema.Tables.RECORD_ENTRY;
+import static mintshelf.database.schema.Tables.REVISION;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.stream.Collectors;
+import mintshelf.app.store.Times;
+import mintshelf.core.access.Access;
+import mintshelf.core.search.SearchText;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record;
+import org.jooq.SortField;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+
+/** Lists of documents: which ids, in which order. Paged by key; every statement is one, wherever in the list it starts. */
+@Repository
+public class ListStore {
+    private static final short MARK = 1;
+    private final DSLContext db;
+
+    public ListStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** How a shelf's list is ordered. */
+    public enum Order {
+        /** By folder, then by number. */
+        NUMBER,
+        TITLE,
+        /** Latest first. */
+        CHANGED
+    }
+
+    /** What of a shelf is listed. */
+    public enum Filter {
+        EVERYTHING,
+        HELD_BY_ME,
+        HELD,
+        PENDING,
+        RELEASED
+    }
+
+    /**
+     * Up to {@code most} ids of a shelf behind the document {@code after}.
+     *
+     * @param folder only this folder, when given
+     */
+    public List<Long> ofShelf(
+            long shelf, Access access, Order order, Filter filter, OptionalLong folder, OptionalLong after, int most) {
+        Condition where = ITEM.SHELF
+                .eq(shelf)
+                .and(ITEM.DROPPED_AT.isNull())
+                .and(Visible.to(access))
+                .and(filter(filter, access));
+        if (folder.isPresent()) where = where.and(ITEM.FOLDER.eq(folder.getAsLong()));
+        if (after.isPresent()) where = where.and(behind(order, after.getAsLong()));
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .join(FOLDER)
+                .on(FOLDER.ID.eq(ITEM.FOLDER))
+                .where(where)
+                .orderBy(sort(order))
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
+    private static List<SortField<?>> sort(Order order) {
+        return switch (order) {
+            case NUMBER -> List.of(FOLDER.ORDINAL.asc(), ITEM.NUMBER_SORT.asc(), ITEM.ID.asc());
+            case TITLE -> List.of(ITEM.TITLE.asc(), ITEM.ID.asc());
+            case CHANGED -> List.of(ITEM.CHANGED_AT.desc(), ITEM.ID.desc());
+        };
+    }
+
+    /** The keys of the last document stand in a subquery: one statement in place of two. */
+    private static Condition behind(Order order, long after) {
+        var a = ITEM.as("a");
+        var f = FOLDER.as("f");
+        return switch (order) {
+            case NUMBER ->
+                DSL.row(FOLDER.ORDINAL, ITEM.NUMBER_SORT, ITEM.ID)
+                        .gt(DSL.row(
+                                DSL.field(DSL.select(f.ORDINAL)
+                                        .from(a)
+                                        .join(f)
+                                        .on(f.ID.eq(a.FOLDER))
+                                        .where(a.ID.eq(after))),
+                                DSL.field(DSL.select(a.NUMBER_SORT).from(a).where(a.ID.eq(after))),
+                                DSL.val(after)));
+            case TITLE ->
+                DSL.row(ITEM.TITLE, ITEM.ID)
+                        .gt(DSL.row(DSL.field(DSL.select(a.TITLE).from(a).where(a.ID.eq(after))), DSL.val(after)));
+            case CHANGED ->
+                DSL.row(ITEM.CHANGED_AT, ITEM.ID)
+                        .lt(DSL.row(DSL.field(DSL.select(a.CHANGED_AT).from(a).where(a.ID.eq(after))), DSL.val(after)));
+        };
+    }
+
+    private static Condition filter(Filter filter, Access access) {
+        var r = REVISION.as("filter_revision");
+        return switch (filter) {
+            case EVERYTHING -> DSL.trueCondition();
+            case HELD_BY_ME -> held(HOLD.PERSON.eq(access.person()));
+            case HELD -> held(DSL.trueCondition()).and(Visible.inPreparationTo(access));
+            case PENDING ->
+                DSL.exists(DSL.selectOne().from(r).where(r.ITEM.eq(ITEM.ID), r.PENDING_MARK.eq(MARK)))
+                        .and(Visible.inPreparationTo(access));
+            case RELEASED -> DSL.exists(DSL.selectOne().from(r).where(r.ITEM.eq(ITEM.ID), r.RELEASED_MARK.eq(MARK)));
+        };
+    }
+
+    private static Condition held(Condition by) {
+        return DSL.exists(DSL.selectOne().from(HOLD).where(HOLD.ITEM.eq(ITEM.ID), HOLD.OPEN_MARK.eq(MARK), by));
+    }
+
+    /** How many documents of a shelf each filter lets through; one statement. */
+    public Map<Filter, Integer> counts(long shelf, Access access) {
+        List<Field<Integer>> sums = java.util.Arrays.stream(Filter.values())
+                .map(f -> DSL.count(DSL.when(filter(f, access), 1)).as("n_" + f.name()))
+                .toList();
+        Record row = db.select(sums)
+                .from(ITEM)
+                .where(ITEM.SHELF.eq(shelf), ITEM.DROPPED_AT.isNull(), Visible.to(access))
+                .fetchSingle();
+        return java.util.Arrays.stream(Filter.values())
+                .collect(Collectors.toMap(f -> f, f -> row.get("n_" + f.name(), Integer.class)));
+    }
+
+    /** Number of visible documents by folder. */
+    public Map<Long, Integer> countsByFolder(long shelf, Access access, Filter filter) {
+        return db.select(ITEM.FOLDER, DSL.count())
+                .from(ITEM)
+                .where(ITEM.SHELF.eq(shelf), ITEM.DROPPED_AT.isNull(), Visible.to(access), filter(filter, access))
+                .groupBy(ITEM.FOLDER)
+                .fetchMap(ITEM.FOLDER, DSL.count());
+    }
+
+    /** Number of visible documents by shelf. */
+    public Map<Long, Integer> countsByShelf(Access access) {
+        return db.select(ITEM.SHELF, DSL.count())
+                .from(ITEM)
+                .where(ITEM.DROPPED_AT.isNull(), Visible.to(access))
+                .groupBy(ITEM.SHELF)
+                .fetchMap(ITEM.SHELF, DSL.count());
+    }
+
+    /** What a person holds, the longest held first. */
+    public List<Long> heldBy(long person, int most) {
+        return db.select(HOLD.ITEM)
+                .from(HOLD)
+                .where(HOLD.PERSON.eq(person), HOLD.OPEN_MARK.eq(MARK))
+                .orderBy(HOLD.AT, HOLD.ID)
+                .limit(most)
+                .fetch(HOLD.ITEM);
+    }
+
+    /**
+     * Finds documents by beginnings of their number (current or former), of their file name, and by beginnings of words of title
+     * and file name. Exact numbers come first.
+     */
+    public List<Long> search(SearchText text, Access access, int from, int most) {
+        if (text.isEmpty()) return List.of();
+        String key = mintshelf.core.base.Texts.key(text.text());
+        Condition byNumber = DSL.exists(DSL.selectOne()
+                .from(NUMBER_CLAIM)
+                .where(NUMBER_CLAIM.ITEM.eq(ITEM.ID), NUMBER_CLAIM.NUMBER_KEY.startsWith(key)));
+        Condition byFile = ITEM.FILE_NAME_KEY.startsWith(key);
+        Condition byWords = text.words().isEmpty()
+                ? DSL.falseCondition()
+                : DSL.condition(
+                        "match (item.title, item.file_name) against ({0} in boolean mode)",
+                        DSL.val(text.words().stream().map(w -> "+" + w + "*").collect(Collectors.joining(" "))));
+        Field<Integer> rank = DSL.when(
+                        ITEM.NUMBER_SORT.eq(
+                                mintshelf.core.numbering.NumberKey.of(text.text())
+                                                instanceof
+                                                mintshelf.core.base.Outcome.Granted<mintshelf.core.numbering.NumberKey>
+                                                        g
+                                        ? g.value().sort()
+                                        : ""),
+                        0)
+                .when(byNumber, 1)
+                .otherwise(2);
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .where(ITEM.DROPPED_AT.isNull(), DSL.or(byNumber, byFile, byWords), Visible.to(access))
+                .orderBy(rank, ITEM.NUMBER_SORT, ITEM.ID)
+                .limit(most)
+                .offset(from)
+                .fetch(ITEM.ID);
+    }
+
+    /** Why a person touched a document last. */
+    public record Recent(long item, String why, Instant at) {}
+
+    public List<Recent> recent(long person, int most) {
+        return db.select(RECENT.ITEM, RECENT.WHY, RECENT.AT)
+                .from(RECENT)
+                .join(ITEM)
+                .on(ITEM.ID.eq(RECENT.ITEM), ITEM.DROPPED_AT.isNull())
+                .where(RECENT.PERSON.eq(person))
+                .orderBy(RECENT.AT.desc())
+                .limit(most)
+                .fetch(row -> new Recent(row.value1(), row.value2(), Times.instant(row.value3())));
+    }
+
+    /** Notes that a person opened, filed or changed a document. */
+    public void noteRecent(long person, long item, String why, Instant now) {
+        db.insertInto(RECENT)
+                .set(RECENT.PERSON, person)
+                .set(RECENT.ITEM, item)
+                .set(RECENT.WHY, why)
+                .set(RECENT.AT, Times.utc(now))
+                .onDuplicateKeyUpdate()
+                .set(RECENT.WHY, why)
+                .set(RECENT.AT, Times.utc(now))
+                .execute();
+    }
+
+    /** Documents on which others acted since {@code since}, the latest first. */
+    public record Moved(long item, String by, String says, Instant at) {}
+
+    /** What others did on shelves where the person may see work, latest first; one line a document. */
+    public List<Moved> moved(Access access, Instant since, int most) {
+        var p = mintshelf.database.schema.Tables.PERSON;
+        return db
+                .select(RECORD_ENTRY.ITEM, p.NAME, RECORD_ENTRY.SAYS, RECORD_ENTRY.AT)
+                .from(RECORD_ENTRY)
+                .join(ITEM)
+                .on(ITEM.ID.eq(RECORD_ENTRY.ITEM), ITEM.DROPPED_AT.isNull())
+                .join(p)
+                .on(p.ID.eq(RECORD_ENTRY.PERSON))
+                .where(
+                        RECORD_ENTRY.AT.gt(Times.utc(since)),
+                        RECORD_ENTRY.PERSON.ne(access.person()),
+                        RECORD_ENTRY
+                                .ACT
+                                .startsWith("version.")
+                                .or(RECORD_ENTRY.ACT.startsWith("revision."))
+                                .or(RECORD_ENTRY.ACT.startsWith("hold.broken")),
+                        Visible.inPreparationTo(access))
+                .orderBy(RECORD_ENTRY.AT.desc(), RECORD_ENTRY.SEQ.desc())
+                .limit(most * 3)
+                .fetch(row -> new Moved(row.value1(), row.value2(), row.value3(), Times.instant(row.value4())))
+                .stream()
+                .collect(Collectors.toMap(Moved::item, m -> m, (a, b) -> a, java.util.LinkedHashMap::new))
+                .values()
+                .stream()
+                .limit(most)
+                .toList();
+    }
+
+    /** Document of a number, when the person may see it. */
+    public Optional<Long> visibleOne(List<Long> items, Access access) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .where(ITEM.ID.in(items), ITEM.DROPPED_AT.isNull(), Visible.to(access))
+                .limit(1)
+                .fetchOptional(ITEM.ID);
+    }
+}

@@ -1,0 +1,115 @@
+package mintshelf.app.store.document;
+
+import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
+import static mintshelf.database.schema.Tables.NUMBER_COUNTER;
+import static mintshelf.database.schema.Tables.NUMBER_SERIES;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.Times;
+import mintshelf.core.document.Aspect;
+import mintshelf.core.numbering.NumberKey;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** Number series, their counters, and every number that is or was in use. */
+@Repository
+public class NumberStore {
+    private final DSLContext db;
+
+    public NumberStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** A series: its pattern and within what it counts (SERVER, SHELF or KIND). */
+    public record Series(long id, String pattern, String scope) {}
+
+    public Series series(long id) {
+        return db.select(NUMBER_SERIES.ID, NUMBER_SERIES.PATTERN, NUMBER_SERIES.SCOPE)
+                .from(NUMBER_SERIES)
+                .where(NUMBER_SERIES.ID.eq(id))
+                .fetchSingle(row -> new Series(row.value1(), row.value2(), row.value3()));
+    }
+
+    /** Draws the next value of a counter within the caller's transaction: the counter's row is locked until it ends. */
+    public long draw(long series, String scopeKey) {
+        ready(series, scopeKey);
+        long value = db.select(NUMBER_COUNTER.NEXT_VALUE)
+                .from(NUMBER_COUNTER)
+                .where(NUMBER_COUNTER.SERIES.eq(series), NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey))
+                .forUpdate()
+                .fetchSingle()
+                .value1();
+        db.update(NUMBER_COUNTER)
+                .set(NUMBER_COUNTER.NEXT_VALUE, value + 1)
+                .where(NUMBER_COUNTER.SERIES.eq(series), NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey))
+                .execute();
+        return value;
+    }
+
+    /** Pushes a counter on, behind a value that was typed or imported. */
+    public void push(long series, String scopeKey, long used) {
+        ready(series, scopeKey);
+        db.update(NUMBER_COUNTER)
+                .set(NUMBER_COUNTER.NEXT_VALUE, used + 1)
+                .where(
+                        NUMBER_COUNTER.SERIES.eq(series),
+                        NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey),
+                        NUMBER_COUNTER.NEXT_VALUE.le(used))
+                .execute();
+    }
+
+    private void ready(long series, String scopeKey) {
+        db.execute(
+                "insert into number_counter (series, scope_key, next_value) values (?, ?, 1)"
+                        + " on duplicate key update next_value = next_value",
+                series,
+                scopeKey);
+    }
+
+    /** Whether a number is or was in use for the aspect. */
+    public boolean isUsed(Aspect aspect, NumberKey number) {
+        return db.fetchExists(
+                NUMBER_CLAIM, NUMBER_CLAIM.ASPECT.eq(aspect.name()), NUMBER_CLAIM.NUMBER_KEY.eq(number.key()));
+    }
+
+    /** Claims a number for a document; the database refuses one that was ever used. */
+    public void claim(Aspect aspect, NumberKey number, long item, Instant now) {
+        db.insertInto(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.ASPECT, aspect.name())
+                .set(NUMBER_CLAIM.NUMBER_KEY, number.key())
+                .set(NUMBER_CLAIM.NUMBER, number.number())
+                .set(NUMBER_CLAIM.ITEM, item)
+                .set(NUMBER_CLAIM.STATE, "CURRENT")
+                .set(NUMBER_CLAIM.CURRENT_MARK, (short) 1)
+                .set(NUMBER_CLAIM.AT, Times.utc(now))
+                .execute();
+    }
+
+    /** A dropped document keeps its number used. */
+    public void drop(long item) {
+        db.update(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.STATE, "DROPPED")
+                .where(NUMBER_CLAIM.ITEM.eq(item), NUMBER_CLAIM.CURRENT_MARK.eq((short) 1))
+                .execute();
+    }
+
+    /** Documents whose current or former number is this one. */
+    public List<Long> items(NumberKey number) {
+        return db.selectDistinct(NUMBER_CLAIM.ITEM)
+                .from(NUMBER_CLAIM)
+                .where(NUMBER_CLAIM.NUMBER_KEY.eq(number.key()), NUMBER_CLAIM.ITEM.isNotNull())
+                .fetch(NUMBER_CLAIM.ITEM);
+    }
+
+    public Optional<Long> item(Aspect aspect, NumberKey number) {
+        return db.select(NUMBER_CLAIM.ITEM)
+                .from(NUMBER_CLAIM)
+                .where(
+                        NUMBER_CLAIM.ASPECT.eq(aspect.name()),
+                        NUMBER_CLAIM.NUMBER_KEY.eq(number.key()),
+                        NUMBER_CLAIM.ITEM.isNotNull())
+                .fetchOptional(NUMBER_CLAIM.ITEM);
+    }
+}

@@ -1,0 +1,30 @@
+package mintshelf.app.store.document;
+
+import java.time.Instant;
+import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
+
+/** A version as the strip and the history show it. */
+public record VersionRow(
+        long id,
+        int number,
+        long revision,
+        String fileName,
+        StoredContent content,
+        mintshelf.core.base.ContentHash digest,
+        String comment,
+        long author,
+        String authorName,
+        MadeBy madeBy,
+        Instant at,
+        Optional<Integer> base,
+        Optional<Integer> copyOf) {
+    /** How a version came about. */
+    public enum MadeBy {
+        FILED,
+        CHECKED_IN,
+        REINSTATED,
+        ADOPTED,
+        STAMPED
+    }
+}

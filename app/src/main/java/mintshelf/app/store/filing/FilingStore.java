@@ -1,0 +1,165 @@
+package mintshelf.app.store.filing;
+
+import static mintshelf.database.schema.Tables.FILING;
+import static mintshelf.database.schema.Tables.FILING_ROW;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.Texts;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Filing sheets: from the drop to their report. */
+@Repository
+public class FilingStore {
+    private static final TypeReference<TreeMap<String, String>> FACTS = new TypeReference<>() {};
+    private final DSLContext db;
+    private final JsonMapper json;
+
+    public FilingStore(DSLContext db, JsonMapper json) {
+        this.db = db;
+        this.json = json;
+    }
+
+    /** A filing sheet. */
+    public record Filing(
+            long id, long person, long shelf, long folder, String state, Instant createdAt, Optional<Instant> endedAt) {
+        public boolean isOpen() {
+            return state.equals("OPEN");
+        }
+    }
+
+    /**
+     * A row of a sheet.
+     *
+     * @param sameAs a document on the shelf that has this content already
+     * @param item the document that was made of it
+     */
+    public record Row(
+            long id,
+            long upload,
+            boolean included,
+            Optional<Long> kind,
+            String kindWhy,
+            String number,
+            String numberWhy,
+            String title,
+            String titleWhy,
+            long folder,
+            Map<String, String> facts,
+            Optional<Long> sameAs,
+            Optional<Long> item) {}
+
+    public long open(long person, long shelf, long folder, Instant now) {
+        return db.insertInto(FILING)
+                .set(FILING.PERSON, person)
+                .set(FILING.SHELF, shelf)
+                .set(FILING.FOLDER, folder)
+                .set(FILING.STATE, "OPEN")
+                .set(FILING.CREATED_AT, Times.utc(now))
+                .returningResult(FILING.ID)
+                .fetchSingle()
+                .value1();
+    }
+
+    public void addRow(long filing, int position, Row row) {
+        db.insertInto(FILING_ROW)
+                .set(FILING_ROW.FILING, filing)
+                .set(FILING_ROW.UPLOAD, row.upload())
+                .set(FILING_ROW.POSITION, position)
+                .set(FILING_ROW.INCLUDED, row.included())
+                .set(FILING_ROW.KIND, row.kind().orElse(null))
+                .set(FILING_ROW.KIND_WHY, row.kindWhy())
+                .set(FILING_ROW.NUMBER, Texts.shorten(row.number(), 100))
+                .set(FILING_ROW.NUMBER_WHY, row.numberWhy())
+                .set(FILING_ROW.TITLE, Texts.shorten(row.title(), 300))
+                .set(FILING_ROW.TITLE_WHY, row.titleWhy())
+                .set(FILING_ROW.FOLDER, row.folder())
+                .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
+                .set(FILING_ROW.SAME_AS, row.sameAs().orElse(null))
+                .execute();
+    }
+
+    /** Keeps what was typed into a row. */
+    public void edit(Row row) {
+        db.update(FILING_ROW)
+                .set(FILING_ROW.INCLUDED, row.included())
+                .set(FILING_ROW.KIND, row.kind().orElse(null))
+                .set(FILING_ROW.NUMBER, Texts.shorten(row.number(), 100))
+                .set(FILING_ROW.TITLE, Texts.shorten(row.title(), 300))
+                .set(FILING_ROW.FOLDER, row.folder())
+                .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
+                .where(FILING_ROW.ID.eq(row.id()))
+                .execute();
+    }
+
+    public Optional<Filing> filing(long id) {
+        return db.selectFrom(FILING).where(FILING.ID.eq(id)).fetchOptional(FilingStore::filing);
+    }
+
+    /** The sheet, locked within the caller's transaction. */
+    public Optional<Filing> lock(long id) {
+        return db.selectFrom(FILING).where(FILING.ID.eq(id)).forUpdate().fetchOptional(FilingStore::filing);
+    }
+
+    private static Filing filing(mintshelf.database.schema.tables.records.FilingRecord row) {
+        return new Filing(
+                row.getId(),
+                row.getPerson(),
+                row.getShelf(),
+                row.getFolder(),
+                row.getState(),
+                Times.instant(row.getCreatedAt()),
+                Optional.ofNullable(row.getEndedAt()).map(Times::instant));
+    }
+
+    /** Sheets of a person that wait to be filed, newest first. */
+    public List<Filing> openOf(long person, int most) {
+        return db.selectFrom(FILING)
+                .where(FILING.PERSON.eq(person), FILING.STATE.eq("OPEN"))
+                .orderBy(FILING.ID.desc())
+                .limit(most)
+                .fetch(FilingStore::filing);
+    }
+
+    public List<Row> rows(long filing) {
+        return db.selectFrom(FILING_ROW)
+                .where(FILING_ROW.FILING.eq(filing))
+                .orderBy(FILING_ROW.POSITION, FILING_ROW.ID)
+                .fetch(row -> new Row(
+                        row.getId(),
+                        row.getUpload(),
+                        row.getIncluded(),
+                        Optional.ofNullable(row.getKind()),
+                        row.getKindWhy(),
+                        row.getNumber(),
+                        row.getNumberWhy(),
+                        row.getTitle(),
+                        row.getTitleWhy(),
+                        row.getFolder(),
+                        json.readValue(row.getFacts(), FACTS),
+                        Optional.ofNullable(row.getSameAs()),
+                        Optional.ofNullable(row.getItem())));
+    }
+
+    public void filed(long row, long item) {
+        db.update(FILING_ROW)
+                .set(FILING_ROW.ITEM, item)
+                .where(FILING_ROW.ID.eq(row))
+                .execute();
+    }
+
+    public void end(long filing, String state, Instant now) {
+        db.update(FILING)
+                .set(FILING.STATE, state)
+                .set(FILING.ENDED_AT, Times.utc(now))
+                .where(FILING.ID.eq(filing))
+                .execute();
+    }
+}

@@ -1,0 +1,119 @@
+package mintshelf.app.store.hold;
+
+import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.STRAY;
+import static mintshelf.database.schema.Tables.VERSION;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.Times;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Document;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** Strays: content that came back without a valid hold. */
+@Repository
+public class StrayStore {
+    private final DSLContext db;
+
+    public StrayStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** A stray as shown beside its document. */
+    public record Stray(
+            long id,
+            long item,
+            String fileName,
+            StoredContent content,
+            Optional<Integer> base,
+            long author,
+            String authorName,
+            Instant at,
+            String comment,
+            String refusal,
+            String state) {}
+
+    public long keep(
+            Document document,
+            long content,
+            String fileName,
+            Optional<Long> base,
+            long author,
+            String comment,
+            Refusal refusal,
+            Instant now) {
+        return db.insertInto(STRAY)
+                .set(STRAY.ITEM, document.id())
+                .set(STRAY.LINE, document.line())
+                .set(STRAY.CONTENT, content)
+                .set(STRAY.FILE_NAME, fileName)
+                .set(STRAY.BASE_VERSION, base.orElse(null))
+                .set(STRAY.AUTHOR, author)
+                .set(STRAY.AT, Times.utc(now))
+                .set(STRAY.COMMENT, comment)
+                .set(STRAY.REFUSAL_CODE, refusal.code())
+                .set(STRAY.REFUSAL, Texts.shorten(refusal.says(), 500))
+                .set(STRAY.STATE, "KEPT")
+                .returningResult(STRAY.ID)
+                .fetchSingle()
+                .value1();
+    }
+
+    /** The strays of a document that are neither adopted nor dropped, newest first. */
+    public List<Stray> kept(long item) {
+        return strays(STRAY.ITEM.eq(item).and(STRAY.STATE.eq("KEPT")));
+    }
+
+    public Optional<Stray> stray(long id) {
+        return strays(STRAY.ID.eq(id)).stream().findFirst();
+    }
+
+    private List<Stray> strays(Condition where) {
+        return db.select(STRAY.fields())
+                .select(PERSON.NAME, VERSION.NUMBER, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
+                .from(STRAY)
+                .join(PERSON)
+                .on(PERSON.ID.eq(STRAY.AUTHOR))
+                .join(CONTENT)
+                .on(CONTENT.ID.eq(STRAY.CONTENT))
+                .leftJoin(VERSION)
+                .on(VERSION.ID.eq(STRAY.BASE_VERSION))
+                .where(where)
+                .orderBy(STRAY.ID.desc())
+                .fetch(row -> new Stray(
+                        row.get(STRAY.ID),
+                        row.get(STRAY.ITEM),
+                        row.get(STRAY.FILE_NAME),
+                        new StoredContent(
+                                row.get(STRAY.CONTENT),
+                                ContentHash.of(row.get(CONTENT.SHA256)),
+                                row.get(CONTENT.SIZE),
+                                ContentKind.valueOf(row.get(CONTENT.CONTENT_KIND))),
+                        Optional.ofNullable(row.get(VERSION.NUMBER)),
+                        row.get(STRAY.AUTHOR),
+                        row.get(PERSON.NAME),
+                        Times.instant(row.get(STRAY.AT)),
+                        row.get(STRAY.COMMENT),
+                        row.get(STRAY.REFUSAL),
+                        row.get(STRAY.STATE)));
+    }
+
+    public void decide(long id, String state, long by, Optional<Long> adopted, Instant now) {
+        db.update(STRAY)
+                .set(STRAY.STATE, state)
+                .set(STRAY.DECIDED_BY, by)
+                .set(STRAY.DECIDED_AT, Times.utc(now))
+                .set(STRAY.ADOPTED_VERSION, adopted.orElse(null))
+                .where(STRAY.ID.eq(id))
+                .execute();
+    }
+}

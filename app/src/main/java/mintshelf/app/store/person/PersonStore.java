@@ -1,0 +1,401 @@
+package mintshelf.app.store.person;
+
+import static mintshelf.database.schema.Tables.ACCESS_GRANT;
+import static mintshelf.database.schema.Tables.FOLDER;
+import static mintshelf.database.schema.Tables.GROUP_MEMBER;
+import static mintshelf.database.schema.Tables.INVITATION;
+import static mintshelf.database.schema.Tables.KIND;
+import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.PERSON_GROUP;
+import static mintshelf.database.schema.Tables.PERSON_SETTING;
+import static mintshelf.database.schema.Tables.ROLE;
+import static mintshelf.database.schema.Tables.ROLE_RIGHT;
+import static mintshelf.database.schema.Tables.SHELF;
+import static mintshelf.database.schema.Tables.SIGN_IN_ATTEMPT;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mintshelf.app.store.Times;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Grant;
+import mintshelf.core.access.Right;
+import mintshelf.core.access.Role;
+import mintshelf.core.access.Scope;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Texts;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+
+/** People, groups, roles, grants, invitations, sign-in attempts and personal settings. */
+@Repository
+public class PersonStore {
+    private final DSLContext db;
+
+    public PersonStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** A person as others see them. */
+    public record Person(
+            long id,
+            String login,
+            String name,
+            String mail,
+            String telephone,
+            String note,
+            String zone,
+            Optional<LocalDate> awayUntil,
+            OptionalLong standsIn,
+            boolean left,
+            boolean canSignIn) {}
+
+    /** What a sign-in is checked against. */
+    public record Credentials(long person, String login, String name, String passwordHash, boolean left) {}
+
+    public boolean isEmpty() {
+        return !db.fetchExists(PERSON);
+    }
+
+    public Optional<Credentials> credentials(String login) {
+        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.PASSWORD_HASH, PERSON.LEFT_AT)
+                .from(PERSON)
+                .where(PERSON.LOGIN_KEY.eq(Texts.key(login)), PERSON.PASSWORD_HASH.isNotNull())
+                .fetchOptional(row ->
+                        new Credentials(row.value1(), row.value2(), row.value3(), row.value4(), row.value5() != null));
+    }
+
+    public Optional<Person> person(long id) {
+        return db.selectFrom(PERSON).where(PERSON.ID.eq(id)).fetchOptional().map(PersonStore::person);
+    }
+
+    public Optional<Person> byLogin(String login) {
+        return db.selectFrom(PERSON)
+                .where(PERSON.LOGIN_KEY.eq(Texts.key(login)))
+                .fetchOptional()
+                .map(PersonStore::person);
+    }
+
+    /** People by name after {@code afterName}, paged by key. */
+    public List<Person> people(String afterName, long afterId, int most) {
+        return db.selectFrom(PERSON)
+                .where(DSL.row(PERSON.NAME, PERSON.ID).gt(afterName, afterId))
+                .orderBy(PERSON.NAME, PERSON.ID)
+                .limit(most)
+                .fetch(PersonStore::person);
+    }
+
+    private static Person person(Record row) {
+        Long standsIn = row.get(PERSON.STANDS_IN);
+        return new Person(
+                row.get(PERSON.ID),
+                row.get(PERSON.LOGIN),
+                row.get(PERSON.NAME),
+                row.get(PERSON.MAIL),
+                row.get(PERSON.TELEPHONE),
+                row.get(PERSON.NOTE),
+                row.get(PERSON.ZONE),
+                Optional.ofNullable(row.get(PERSON.AWAY_UNTIL)),
+                standsIn == null ? OptionalLong.empty() : OptionalLong.of(standsIn),
+                row.get(PERSON.LEFT_AT) != null,
+                row.get(PERSON.PASSWORD_HASH) != null);
+    }
+
+    /** Adds a person who cannot sign in yet. The login must be free; the database refuses a second one. */
+    public long add(String login, String name, String mail, String telephone, String note, String zone, Instant now) {
+        return db.insertInto(PERSON)
+                .set(PERSON.LOGIN, login)
+                .set(PERSON.LOGIN_KEY, Texts.key(login))
+                .set(PERSON.NAME, name)
+                .set(PERSON.MAIL, mail)
+                .set(PERSON.TELEPHONE, telephone)
+                .set(PERSON.NOTE, note)
+                .set(PERSON.ZONE, zone)
+                .set(PERSON.CREATED_AT, Times.utc(now))
+                .returningResult(PERSON.ID)
+                .fetchSingle()
+                .value1();
+    }
+
+    public void setPassword(long person, String hash) {
+        db.update(PERSON)
+                .set(PERSON.PASSWORD_HASH, hash)
+                .where(PERSON.ID.eq(person))
+                .execute();
+    }
+
+    public void setAway(long person, Optional<LocalDate> until, OptionalLong standsIn) {
+        db.update(PERSON)
+                .set(PERSON.AWAY_UNTIL, until.orElse(null))
+                .set(PERSON.STANDS_IN, standsIn.isPresent() ? standsIn.getAsLong() : null)
+                .where(PERSON.ID.eq(person))
+                .execute();
+    }
+
+    /** Copies groups, grants and the deputy of {@code model}; not its name, mail or password. */
+    public void copyPlace(long model, long to) {
+        db.insertInto(GROUP_MEMBER, GROUP_MEMBER.PERSON_GROUP, GROUP_MEMBER.PERSON)
+                .select(DSL.select(GROUP_MEMBER.PERSON_GROUP, DSL.val(to))
+                        .from(GROUP_MEMBER)
+                        .where(GROUP_MEMBER.PERSON.eq(model)))
+                .execute();
+        db.insertInto(
+                        ACCESS_GRANT,
+                        ACCESS_GRANT.PERSON,
+                        ACCESS_GRANT.ROLE,
+                        ACCESS_GRANT.SHELF,
+                        ACCESS_GRANT.FOLDER,
+                        ACCESS_GRANT.KIND)
+                .select(DSL.select(
+                                DSL.val(to),
+                                ACCESS_GRANT.ROLE,
+                                ACCESS_GRANT.SHELF,
+                                ACCESS_GRANT.FOLDER,
+                                ACCESS_GRANT.KIND)
+                        .from(ACCESS_GRANT)
+                        .where(ACCESS_GRANT.PERSON.eq(model)))
+                .execute();
+    }
+
+    public long addGroup(String name) {
+        return db.insertInto(PERSON_GROUP)
+                .set(PERSON_GROUP.NAME, name)
+                .set(PERSON_GROUP.NAME_KEY, Texts.key(name))
+                .returningResult(PERSON_GROUP.ID)
+                .fetchSingle()
+                .value1();
+    }
+
+    public void join(long group, long person) {
+        db.insertInto(GROUP_MEMBER)
+                .set(GROUP_MEMBER.PERSON_GROUP, group)
+                .set(GROUP_MEMBER.PERSON, person)
+                .execute();
+    }
+
+    public List<String> groupsOf(long person) {
+        return db.select(PERSON_GROUP.NAME)
+                .from(PERSON_GROUP)
+                .join(GROUP_MEMBER)
+                .on(GROUP_MEMBER.PERSON_GROUP.eq(PERSON_GROUP.ID))
+                .where(GROUP_MEMBER.PERSON.eq(person))
+                .orderBy(PERSON_GROUP.NAME)
+                .fetch(PERSON_GROUP.NAME);
+    }
+
+    /** Groups of many people at once; one statement. */
+    public Map<Long, List<String>> groupsOf(List<Long> people) {
+        return db.select(GROUP_MEMBER.PERSON, PERSON_GROUP.NAME)
+                .from(PERSON_GROUP)
+                .join(GROUP_MEMBER)
+                .on(GROUP_MEMBER.PERSON_GROUP.eq(PERSON_GROUP.ID))
+                .where(GROUP_MEMBER.PERSON.in(people))
+                .orderBy(PERSON_GROUP.NAME)
+                .fetchGroups(GROUP_MEMBER.PERSON, PERSON_GROUP.NAME);
+    }
+
+    /** Adds a role when its code is new. */
+    public long addRole(Role role) {
+        Optional<Long> known =
+                db.select(ROLE.ID).from(ROLE).where(ROLE.CODE.eq(role.code())).fetchOptional(ROLE.ID);
+        if (known.isPresent()) return known.get();
+        long id = db.insertInto(ROLE)
+                .set(ROLE.CODE, role.code())
+                .set(ROLE.NAME, role.name())
+                .returningResult(ROLE.ID)
+                .fetchSingle()
+                .value1();
+        for (Right right : new TreeSet<>(role.rights())) {
+            db.insertInto(ROLE_RIGHT)
+                    .set(ROLE_RIGHT.ROLE, id)
+                    .set(ROLE_RIGHT.ACCESS_RIGHT, right.name())
+                    .execute();
+        }
+        return id;
+    }
+
+    public void grantPerson(long person, String roleCode, Scope scope) {
+        grant(person, null, roleCode, scope);
+    }
+
+    public void grantGroup(long group, String roleCode, Scope scope) {
+        grant(null, group, roleCode, scope);
+    }
+
+    private void grant(Long person, Long group, String roleCode, Scope scope) {
+        db.insertInto(ACCESS_GRANT)
+                .set(ACCESS_GRANT.PERSON, person)
+                .set(ACCESS_GRANT.PERSON_GROUP, group)
+                .set(ACCESS_GRANT.ROLE, DSL.select(ROLE.ID).from(ROLE).where(ROLE.CODE.eq(roleCode)))
+                .set(ACCESS_GRANT.SHELF, orNull(scope.shelf()))
+                .set(ACCESS_GRANT.FOLDER, orNull(scope.folder()))
+                .set(ACCESS_GRANT.KIND, orNull(scope.kind()))
+                .execute();
+    }
+
+    private static Long orNull(OptionalLong id) {
+        return id.isPresent() ? id.getAsLong() : null;
+    }
+
+    /** All grants of a person, own and through groups; one statement. Empty for one who left. */
+    public Access access(long person, String name) {
+        return new Access(
+                person,
+                name,
+                grants(ACCESS_GRANT
+                        .PERSON
+                        .eq(person)
+                        .or(ACCESS_GRANT.PERSON_GROUP.in(DSL.select(GROUP_MEMBER.PERSON_GROUP)
+                                .from(GROUP_MEMBER)
+                                .where(GROUP_MEMBER.PERSON.eq(person))))));
+    }
+
+    /** Every grant of the house, for "who can do this here?". */
+    public List<Grant> allGrants() {
+        return grants(DSL.trueCondition());
+    }
+
+    private List<Grant> grants(org.jooq.Condition where) {
+        var rights = DSL.field(
+                "(select group_concat(rr.access_right) from role_right rr where rr.role = role.id)", String.class);
+        return db.select(
+                        ACCESS_GRANT.ID,
+                        PERSON.NAME,
+                        PERSON_GROUP.NAME,
+                        ROLE.CODE,
+                        ROLE.NAME,
+                        rights,
+                        ACCESS_GRANT.SHELF,
+                        ACCESS_GRANT.FOLDER,
+                        ACCESS_GRANT.KIND,
+                        SHELF.NAME,
+                        FOLDER.NAME,
+                        KIND.NAME)
+                .from(ACCESS_GRANT)
+                .join(ROLE)
+                .on(ROLE.ID.eq(ACCESS_GRANT.ROLE))
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(ACCESS_GRANT.PERSON))
+                .leftJoin(PERSON_GROUP)
+                .on(PERSON_GROUP.ID.eq(ACCESS_GRANT.PERSON_GROUP))
+                .leftJoin(SHELF)
+                .on(SHELF.ID.eq(ACCESS_GRANT.SHELF))
+                .leftJoin(FOLDER)
+                .on(FOLDER.ID.eq(ACCESS_GRANT.FOLDER))
+                .leftJoin(KIND)
+                .on(KIND.ID.eq(ACCESS_GRANT.KIND))
+                .where(where)
+                .orderBy(ACCESS_GRANT.ID)
+                .fetch(row -> new Grant(
+                        row.value1(),
+                        row.value2() != null ? row.value2() : row.value3(),
+                        new Role(row.value4(), row.value5(), rights(row.value6())),
+                        new Scope(optional(row.value7()), optional(row.value8()), optional(row.value9())),
+                        where(row.value10(), row.value11(), row.value12())));
+    }
+
+    private static Set<Right> rights(String joined) {
+        if (joined == null) return Set.of();
+        return List.of(joined.split(",")).stream().map(Right::valueOf).collect(Collectors.toSet());
+    }
+
+    private static OptionalLong optional(Long id) {
+        return id == null ? OptionalLong.empty() : OptionalLong.of(id);
+    }
+
+    private static String where(String shelf, String folder, String kind) {
+        List<String> parts = new ArrayList<>();
+        if (shelf != null) parts.add("on " + shelf);
+        if (folder != null) parts.add("in " + folder);
+        if (kind != null) parts.add("for " + kind);
+        return parts.isEmpty() ? "everywhere" : String.join(" ", parts);
+    }
+
+    /** Keeps an invitation by its token's hash. */
+    public void invite(long person, ContentHash token, Instant expiresAt) {
+        db.insertInto(INVITATION)
+                .set(INVITATION.TOKEN_HASH, token.bytes())
+                .set(INVITATION.PERSON, person)
+                .set(INVITATION.EXPIRES_AT, Times.utc(expiresAt))
+                .execute();
+    }
+
+    /** The person whom an open invitation is for; locked, so that it is used once. */
+    public Optional<Long> invited(ContentHash token, Instant now) {
+        return db.select(INVITATION.PERSON)
+                .from(INVITATION)
+                .where(
+                        INVITATION.TOKEN_HASH.eq(token.bytes()),
+                        INVITATION.USED_AT.isNull(),
+                        INVITATION.EXPIRES_AT.gt(Times.utc(now)))
+                .forUpdate()
+                .fetchOptional(INVITATION.PERSON);
+    }
+
+    public void useInvitation(ContentHash token, Instant now) {
+        db.update(INVITATION)
+                .set(INVITATION.USED_AT, Times.utc(now))
+                .where(INVITATION.TOKEN_HASH.eq(token.bytes()))
+                .execute();
+    }
+
+    public void noteFailedSignIn(String account, String address, Instant now) {
+        db.insertInto(SIGN_IN_ATTEMPT)
+                .set(SIGN_IN_ATTEMPT.ACCOUNT_KEY, Texts.shorten(Texts.key(account), 100))
+                .set(SIGN_IN_ATTEMPT.ADDRESS, address)
+                .set(SIGN_IN_ATTEMPT.AT, Times.utc(now))
+                .execute();
+    }
+
+    public int failedSignIns(String account, Instant since) {
+        return db.fetchCount(
+                SIGN_IN_ATTEMPT,
+                SIGN_IN_ATTEMPT.ACCOUNT_KEY.eq(Texts.shorten(Texts.key(account), 100)),
+                SIGN_IN_ATTEMPT.AT.gt(Times.utc(since)));
+    }
+
+    public int failedSignInsFrom(String address, Instant since) {
+        return db.fetchCount(
+                SIGN_IN_ATTEMPT, SIGN_IN_ATTEMPT.ADDRESS.eq(address), SIGN_IN_ATTEMPT.AT.gt(Times.utc(since)));
+    }
+
+    public void forgetSignIns(String account) {
+        db.deleteFrom(SIGN_IN_ATTEMPT)
+                .where(SIGN_IN_ATTEMPT.ACCOUNT_KEY.eq(Texts.shorten(Texts.key(account), 100)))
+                .execute();
+    }
+
+    public void forgetSignInsBefore(Instant before) {
+        db.deleteFrom(SIGN_IN_ATTEMPT)
+                .where(SIGN_IN_ATTEMPT.AT.lt(Times.utc(before)))
+                .limit(5000)
+                .execute();
+    }
+
+    public Map<String, String> settings(long person) {
+        return new HashMap<>(db.select(PERSON_SETTING.NAME, PERSON_SETTING.VALUE)
+                .from(PERSON_SETTING)
+                .where(PERSON_SETTING.PERSON.eq(person))
+                .fetchMap(PERSON_SETTING.NAME, PERSON_SETTING.VALUE));
+    }
+
+    public void set(long person, String name, String value) {
+        db.insertInto(PERSON_SETTING)
+                .set(PERSON_SETTING.PERSON, person)
+                .set(PERSON_SETTING.NAME, name)
+                .set(PERSON_SETTING.VALUE, value)
+                .onDuplicateKeyUpdate()
+                .set(PERSON_SETTING.VALUE, value)
+                .execute();
+    }
+}

@@ -1,0 +1,165 @@
+package mintshelf.app.store.shelf;
+
+import static mintshelf.database.schema.Tables.FOLDER;
+import static mintshelf.database.schema.Tables.SHELF;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.Texts;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.springframework.stereotype.Repository;
+
+/** Shelves and their folders. */
+@Repository
+public class ShelfStore {
+    private final DSLContext db;
+
+    public ShelfStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** A shelf. */
+    public record Shelf(long id, String name, String note) {}
+
+    /**
+     * A folder.
+     *
+     * @param parent empty for a shelf's root
+     * @param ordinal place in the shelf's tree, top down
+     */
+    public record Folder(long id, long shelf, OptionalLong parent, String name, int depth, int ordinal) {
+        public boolean isRoot() {
+            return parent.isEmpty();
+        }
+    }
+
+    public List<Shelf> shelves() {
+        return db.selectFrom(SHELF).orderBy(SHELF.NAME).fetch(ShelfStore::shelf);
+    }
+
+    public Optional<Shelf> shelf(long id) {
+        return db.selectFrom(SHELF).where(SHELF.ID.eq(id)).fetchOptional().map(ShelfStore::shelf);
+    }
+
+    private static Shelf shelf(Record row) {
+        return new Shelf(row.get(SHELF.ID), row.get(SHELF.NAME), row.get(SHELF.NOTE));
+    }
+
+    /** Adds a shelf with its root folder. */
+    public long add(String name, String note, Instant now) {
+        long shelf = db.insertInto(SHELF)
+                .set(SHELF.NAME, name)
+                .set(SHELF.NAME_KEY, Texts.key(name))
+                .set(SHELF.NOTE, note)
+                .set(SHELF.CREATED_AT, Times.utc(now))
+                .returningResult(SHELF.ID)
+                .fetchSingle()
+                .value1();
+        db.insertInto(FOLDER)
+                .set(FOLDER.SHELF, shelf)
+                .set(FOLDER.NAME, name)
+                .set(FOLDER.NAME_KEY, Texts.key(name))
+                .set(FOLDER.ROOT_MARK, (short) 1)
+                .set(FOLDER.DEPTH, 0)
+                .set(FOLDER.ORDINAL, 0)
+                .execute();
+        return shelf;
+    }
+
+    /** Adds a folder below {@code parent} and orders the shelf's folders anew, by name on each level. */
+    public long addFolder(Folder parent, String name) {
+        db.select(SHELF.ID)
+                .from(SHELF)
+                .where(SHELF.ID.eq(parent.shelf()))
+                .forUpdate()
+                .fetch();
+        long id = db.insertInto(FOLDER)
+                .set(FOLDER.SHELF, parent.shelf())
+                .set(FOLDER.PARENT, parent.id())
+                .set(FOLDER.NAME, name)
+                .set(FOLDER.NAME_KEY, Texts.key(name))
+                .set(FOLDER.DEPTH, parent.depth() + 1)
+                .set(FOLDER.ORDINAL, 0)
+                .returningResult(FOLDER.ID)
+                .fetchSingle()
+                .value1();
+        List<Folder> all = folders(parent.shelf());
+        Map<Long, List<Folder>> below = new HashMap<>();
+        for (Folder folder : all) {
+            if (!folder.isRoot()) {
+                below.computeIfAbsent(folder.parent().getAsLong(), p -> new ArrayList<>())
+                        .add(folder);
+            }
+        }
+        below.values().forEach(list -> list.sort((a, b) -> Texts.key(a.name()).compareTo(Texts.key(b.name()))));
+        List<Folder> ordered = new ArrayList<>();
+        all.stream().filter(Folder::isRoot).forEach(root -> walk(root, below, ordered));
+        for (int i = 0; i < ordered.size(); i++) {
+            if (ordered.get(i).ordinal() == i) continue;
+            db.update(FOLDER)
+                    .set(FOLDER.ORDINAL, i)
+                    .where(FOLDER.ID.eq(ordered.get(i).id()))
+                    .execute();
+        }
+        return id;
+    }
+
+    private static void walk(Folder folder, Map<Long, List<Folder>> below, List<Folder> ordered) {
+        ordered.add(folder);
+        below.getOrDefault(folder.id(), List.of()).forEach(child -> walk(child, below, ordered));
+    }
+
+    /** The folders of a shelf in their order. */
+    public List<Folder> folders(long shelf) {
+        return db.selectFrom(FOLDER)
+                .where(FOLDER.SHELF.eq(shelf))
+                .orderBy(FOLDER.ORDINAL)
+                .fetch(ShelfStore::folder);
+    }
+
+    public Optional<Folder> folder(long id) {
+        return db.selectFrom(FOLDER).where(FOLDER.ID.eq(id)).fetchOptional().map(ShelfStore::folder);
+    }
+
+    public Folder root(long shelf) {
+        return db.selectFrom(FOLDER)
+                .where(FOLDER.SHELF.eq(shelf), FOLDER.ROOT_MARK.eq((short) 1))
+                .fetchSingle(ShelfStore::folder);
+    }
+
+    private static Folder folder(Record row) {
+        Long parent = row.get(FOLDER.PARENT);
+        return new Folder(
+                row.get(FOLDER.ID),
+                row.get(FOLDER.SHELF),
+                parent == null ? OptionalLong.empty() : OptionalLong.of(parent),
+                row.get(FOLDER.NAME),
+                row.get(FOLDER.DEPTH),
+                row.get(FOLDER.ORDINAL));
+    }
+
+    /** For each folder of the shelves: itself and the folders above it, the lowest first; one statement. */
+    public Map<Long, List<Folder>> pathsUp(Collection<Long> shelves) {
+        Map<Long, Folder> all =
+                db.selectFrom(FOLDER).where(FOLDER.SHELF.in(shelves)).fetchMap(FOLDER.ID, ShelfStore::folder);
+        Map<Long, List<Folder>> paths = new HashMap<>();
+        all.forEach((id, folder) -> {
+            List<Folder> path = new ArrayList<>();
+            Folder at = folder;
+            while (at != null) {
+                path.add(at);
+                at = at.parent().isPresent() ? all.get(at.parent().getAsLong()) : null;
+            }
+            paths.put(id, path);
+        });
+        return paths;
+    }
+}

@@ -1,0 +1,41 @@
+package mintshelf.app.use;
+
+import java.time.Clock;
+import java.util.Optional;
+import java.util.function.Supplier;
+import mintshelf.app.store.act.ActStore;
+import org.springframework.stereotype.Component;
+
+/** Runs an act once, whatever number of times its form is posted. */
+@Component
+public class Acts {
+    private final UnitOfWork unit;
+    private final ActStore acts;
+    private final Clock clock;
+
+    public Acts(UnitOfWork unit, ActStore acts, Clock clock) {
+        this.unit = unit;
+        this.acts = acts;
+        this.clock = clock;
+    }
+
+    /**
+     * Runs {@code work} in one transaction with its key; a second post gets the first one's result.
+     *
+     * @param key made by the form, a UUID
+     * @param work gives the address of the page that shows the result, at most 500 characters
+     */
+    public String once(Actor actor, String key, Supplier<String> work) {
+        if (!key.matches("[0-9a-fA-F-]{36}")) {
+            throw Refused.because(
+                    "act.key", "The page was sent without its key.", "Load the page again; nothing was done.");
+        }
+        return unit.run(() -> {
+            Optional<String> done = acts.claim(actor.person(), key, clock.instant());
+            if (done.isPresent()) return done.get();
+            String result = work.get();
+            acts.result(actor.person(), key, result);
+            return result;
+        });
+    }
+}

@@ -1,0 +1,57 @@
+package mintshelf.app.use;
+
+import java.util.Optional;
+import mintshelf.app.store.document.Spine;
+import mintshelf.core.access.Right;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Revision;
+
+/**
+ * A document as one person may see it.
+ *
+ * @param all whether work in preparation is seen; else only what is or was released
+ */
+public record Seen(Spine spine, boolean all) {
+    public Document document() {
+        return spine.document();
+    }
+
+    /** What the actor may see of the document; nothing when they may not know of it. */
+    public static Optional<Seen> by(Actor actor, Spine spine) {
+        if (spine.document().dropped()
+                && !actor.access().may(Right.KEEP_SHELF, spine.document().place())) {
+            return Optional.empty();
+        }
+        if (actor.access().may(Right.SEE_ALL, spine.document().place())) return Optional.of(new Seen(spine, true));
+        boolean released =
+                actor.access().may(Right.SEE_RELEASED, spine.document().place());
+        return released && wasReleased(spine) ? Optional.of(new Seen(spine, false)) : Optional.empty();
+    }
+
+    private static boolean wasReleased(Spine spine) {
+        Document d = spine.document();
+        return d.released().isPresent()
+                || d.lastEnded()
+                        .filter(r -> r.stage().stageClass().wasReleased())
+                        .isPresent();
+    }
+
+    /** The pending revision, where the person may see it. */
+    public Optional<Revision> pending() {
+        return all ? document().pending() : Optional.empty();
+    }
+
+    /** The revision that this person works with. */
+    public Revision current() {
+        if (all) return document().current();
+        return document().released().or(() -> document().lastEnded()).orElseThrow();
+    }
+
+    /** The number of the version that this person gets. */
+    public int version() {
+        boolean head = all || document().head().revision() == current().id();
+        return head && (all || spine.releasedVersion().isEmpty())
+                ? document().head().number()
+                : spine.releasedVersion().orElse(document().head().number());
+    }
+}

@@ -1,0 +1,43 @@
+package mintshelf.app.use.content;
+
+import java.time.Clock;
+import java.time.Duration;
+import mintshelf.app.store.act.ActStore;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.UnitOfWork;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+
+/** Removes what nobody waits for any more: uploads that were given up, pieces that nothing holds, old keys of acts. */
+@Service
+public class CollectContent {
+    private static final int PORTION = 50;
+    private final ContentStore contents;
+    private final ActStore acts;
+    private final PersonStore people;
+    private final UnitOfWork unit;
+    private final Clock clock;
+
+    public CollectContent(ContentStore contents, ActStore acts, PersonStore people, UnitOfWork unit, Clock clock) {
+        this.contents = contents;
+        this.acts = acts;
+        this.people = people;
+        this.unit = unit;
+        this.clock = clock;
+    }
+
+    /** Runs on every node; what another node has locked is passed over. */
+    @Scheduled(initialDelayString = "PT5M", fixedDelayString = "PT10M")
+    public void collect() {
+        int dropped = unit.run(() -> {
+            var expired = contents.expired(clock.instant(), PORTION);
+            expired.forEach((Upload upload) -> contents.drop(upload));
+            return expired.size();
+        });
+        if (dropped > 0) unit.run(() -> contents.collect(2000));
+        unit.run(() -> acts.forget(clock.instant(), Duration.ofDays(7)));
+        unit.run(() -> people.forgetSignInsBefore(clock.instant().minus(Duration.ofDays(1))));
+    }
+}

@@ -1,0 +1,55 @@
+package mintshelf.app.use.document;
+
+import java.util.ArrayList;
+import java.util.List;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.UnitOfWork;
+import org.springframework.stereotype.Service;
+
+/** Hands out files. A copy never needs a hold; every copy is noted in the record. */
+@Service
+public class FetchFiles {
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+
+    public FetchFiles(Sight sight, DocumentStore documents, UnitOfWork unit, Recorder recorder) {
+        this.sight = sight;
+        this.documents = documents;
+        this.unit = unit;
+        this.recorder = recorder;
+    }
+
+    /** A version whose bytes are about to leave; any, or for readers one that was released. */
+    public VersionRow fetch(Actor actor, long item, int number) {
+        return fetch(actor, sight.of(actor, item), number);
+    }
+
+    private VersionRow fetch(Actor actor, Seen seen, int number) {
+        long item = seen.spine().id();
+        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        if (!seen.all()
+                && documents.revisions(item).stream()
+                        .noneMatch(r ->
+                                r.releasedVersion().filter(n -> n == number).isPresent())) {
+            throw new NotThere();
+        }
+        unit.run(() -> recorder.note(actor, item, "version.fetched", number, "fetched version " + number, ""));
+        return version;
+    }
+
+    /** The versions that the actor works with, of several documents. */
+    public List<VersionRow> fetchLatest(Actor actor, List<Long> items) {
+        List<VersionRow> versions = new ArrayList<>();
+        sight.of(actor, items).values().forEach(seen -> versions.add(fetch(actor, seen, seen.version())));
+        if (versions.isEmpty()) throw new NotThere();
+        return versions;
+    }
+}

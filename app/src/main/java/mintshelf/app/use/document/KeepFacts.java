@@ -1,0 +1,152 @@
+package mintshelf.app.use.document;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactValue;
+import mintshelf.core.revision.StageClass;
+import org.springframework.stereotype.Service;
+
+/** Changes of a document without its file: its title and facts, and dropping one that was filed by mistake. */
+@Service
+public class KeepFacts {
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final NumberStore numbers;
+    private final HoldStore holds;
+    private final HouseStore house;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public KeepFacts(
+            Sight sight,
+            DocumentStore documents,
+            NumberStore numbers,
+            HoldStore holds,
+            HouseStore house,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.documents = documents;
+        this.numbers = numbers;
+        this.holds = holds;
+        this.house = house;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** Keeps the title and the typed facts of the pending revision; all of them or none. */
+    public String keep(Actor actor, long item, String key, String title, Map<String, String> typed) {
+        return acts.once(actor, key, () -> {
+            Seen seen = sight.locked(actor, item);
+            Document document = seen.document();
+            refuseUnlessInPreparation(actor, document);
+            List<String> said = new ArrayList<>();
+            String newTitle = Texts.required("The title", title, 200).orElseThrow(Refused::new);
+            if (!newTitle.equals(document.title())) {
+                documents.setTitle(item, newTitle, clock.instant());
+                said.add("title “" + document.title() + "” → “" + newTitle + "”");
+            }
+            long revision = document.pending().orElseThrow().id();
+            Map<String, String> before = documents.facts(revision);
+            for (KindFact fact :
+                    house.factSheets().getOrDefault(document.place().kind(), List.of())) {
+                String raw = typed.get(fact.fact().name());
+                if (raw == null) continue;
+                Outcome<Optional<FactValue>> read = FactReader.read(fact.fact(), raw);
+                Optional<FactValue> value = read.orElseThrow(Refused::new);
+                String old = before.getOrDefault(fact.fact().name(), "");
+                String now = value.map(FactValue::text).orElse("");
+                if (old.equals(now)) continue;
+                documents.setFact(revision, fact.fact().id(), value);
+                said.add(fact.fact().label() + " " + shown(old) + " → " + shown(now));
+            }
+            if (!said.isEmpty()) {
+                documents.touch(item, clock.instant());
+                recorder.note(actor, item, "facts.changed", "changed " + String.join(", ", said), "");
+            }
+            return "/documents/" + item;
+        });
+    }
+
+    private static String shown(String value) {
+        return value.isEmpty() ? "empty" : "“" + value + "”";
+    }
+
+    private static void refuseUnlessInPreparation(Actor actor, Document document) {
+        actor.access().ask(Right.CHANGE, document.place()).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        boolean preparing = document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.PREPARING)
+                .isPresent();
+        if (!preparing) {
+            throw Refused.because(
+                    "stage.closed",
+                    document.number() + " is not in preparation; its facts do not change.",
+                    "Start the next revision first.");
+        }
+        document.holder().filter(h -> h.person() != actor.person()).ifPresent(h -> {
+            throw Refused.because(
+                    "hold.taken",
+                    document.number() + " is held by " + h.name() + ".",
+                    "Ask " + h.name() + " to change it.");
+        });
+    }
+
+    /** Drops a document that was filed by mistake: never released; by its author or who keeps the shelf. */
+    public String drop(Actor actor, long item, String key, String why) {
+        return acts.once(actor, key, () -> {
+            Document document = sight.locked(actor, item).document();
+            String reason = Texts.required("The reason", why, 500).orElseThrow(Refused::new);
+            boolean keeper = actor.access().may(Right.KEEP_SHELF, document.place());
+            boolean author = documents.spine(item).orElseThrow().author() == actor.person();
+            if (!keeper && !author) {
+                throw Refused.because(
+                        "access.missing", "Only its author or a data manager drops a document.", "Ask one of them.");
+            }
+            boolean released = documents.revisions(item).stream()
+                    .anyMatch(r -> r.releasedVersion().isPresent());
+            if (released) {
+                throw Refused.because(
+                        "document.released",
+                        document.number() + " was released; it stays readable.",
+                        "Start its next revision instead.");
+            }
+            document.holder().ifPresent(h -> {
+                if (h.person() != actor.person()) {
+                    throw Refused.because(
+                            "hold.taken",
+                            document.number() + " is held by " + h.name() + ".",
+                            "Ask " + h.name() + " first.");
+                }
+                holds.end(h.hold(), HoldStore.Ending.DROPPED, actor.person(), reason, clock.instant());
+            });
+            documents.drop(item, actor.person(), reason, clock.instant());
+            numbers.drop(item);
+            recorder.note(actor, item, "document.dropped", "dropped the document; its number stays used", reason);
+            return "/shelves/" + document.place().shelf();
+        });
+    }
+}

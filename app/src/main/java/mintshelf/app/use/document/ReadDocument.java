@@ -1,0 +1,161 @@
+package mintshelf.app.use.document;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.next.NextStep;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.MoveRules;
+import mintshelf.core.route.Route;
+import org.springframework.stereotype.Service;
+
+/** A document as its pages show it, and the bytes of its versions. */
+@Service
+public class ReadDocument {
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final HouseStore house;
+    private final StrayStore strays;
+    private final ContentStore contents;
+    private final ListStore lists;
+    private final UnitOfWork unit;
+    private final Clock clock;
+
+    public ReadDocument(
+            Sight sight,
+            DocumentStore documents,
+            HouseStore house,
+            StrayStore strays,
+            ContentStore contents,
+            ListStore lists,
+            UnitOfWork unit,
+            Clock clock) {
+        this.sight = sight;
+        this.documents = documents;
+        this.house = house;
+        this.strays = strays;
+        this.contents = contents;
+        this.lists = lists;
+        this.unit = unit;
+        this.clock = clock;
+    }
+
+    /** A move that the route offers now, and what is in its way. */
+    public record Offered(Move move, List<Refusal> inTheWay) {
+        public boolean opens() {
+            return inTheWay.isEmpty();
+        }
+    }
+
+    /** A fact with its value as text. */
+    public record FactLine(KindFact fact, String value) {}
+
+    /** All that the document page shows. */
+    public record View(
+            Seen seen,
+            List<RevisionRow> revisions,
+            List<VersionRow> versions,
+            List<FactLine> facts,
+            Route route,
+            NextStep next,
+            List<Offered> moves,
+            List<StrayStore.Stray> strays) {
+        public VersionRow shownVersion() {
+            return versions.stream()
+                    .filter(v -> v.number() == seen.version())
+                    .findFirst()
+                    .orElseThrow();
+        }
+    }
+
+    /** The view, and a note that the actor opened the document. */
+    public View open(Actor actor, long item) {
+        View view = view(actor, item);
+        unit.run(() -> lists.noteRecent(actor.person(), item, "opened", clock.instant()));
+        return view;
+    }
+
+    public View view(Actor actor, long item) {
+        Seen seen = sight.of(actor, item);
+        List<RevisionRow> revisions = documents.revisions(item);
+        List<VersionRow> versions = documents.versions(item);
+        if (!seen.all()) {
+            revisions = revisions.stream()
+                    .filter(r -> r.releasedVersion().isPresent())
+                    .toList();
+            List<Integer> out =
+                    revisions.stream().map(r -> r.releasedVersion().orElse(0)).toList();
+            versions = versions.stream().filter(v -> out.contains(v.number())).toList();
+        }
+        List<KindFact> sheet =
+                house.factSheets().getOrDefault(seen.document().place().kind(), List.of());
+        Map<String, String> values = documents.facts(seen.current().id());
+        List<FactLine> facts = sheet.stream()
+                .map(f -> new FactLine(f, values.getOrDefault(f.fact().name(), "")))
+                .toList();
+        Route route = house.edition(seen.current().stage().edition());
+        return new View(
+                seen,
+                revisions,
+                versions,
+                facts,
+                route,
+                NextStep.of(seen.document(), actor.access()),
+                seen.all() ? moves(actor, seen, route, facts) : List.of(),
+                seen.all() ? strays.kept(item) : List.of());
+    }
+
+    private static List<Offered> moves(Actor actor, Seen seen, Route route, List<FactLine> facts) {
+        List<String> empty = facts.stream()
+                .filter(f -> f.fact().required() != KindFact.Required.NEVER
+                        && f.value().isEmpty())
+                .map(f -> f.fact().fact().label())
+                .toList();
+        List<Offered> offered = new ArrayList<>();
+        for (Move move : route.from(seen.current().stage().code())) {
+            offered.add(new Offered(move, MoveRules.ask(move, seen.document(), actor.access(), empty)));
+        }
+        return offered;
+    }
+
+    /** A version that the actor may fetch: any, or only those that were released. */
+    public VersionRow version(Actor actor, long item, int number) {
+        Seen seen = sight.of(actor, item);
+        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        if (seen.all()) return version;
+        boolean out = documents.revisions(item).stream()
+                .anyMatch(r -> r.releasedVersion().filter(n -> n == number).isPresent());
+        if (!out) throw new NotThere();
+        return version;
+    }
+
+    /** A stray of a document; only who sees work in preparation sees strays. */
+    public StrayStore.Stray stray(Actor actor, long id) {
+        StrayStore.Stray stray = strays.stray(id).orElseThrow(NotThere::new);
+        if (!sight.of(actor, stray.item()).all()) throw new NotThere();
+        return stray;
+    }
+
+    /** Sends bytes; asked for after {@link #version} or {@link #stray} granted the content. */
+    public void send(StoredContent content, long from, long to, OutputStream out) throws IOException {
+        contents.send(content.id(), from, to, out);
+    }
+}

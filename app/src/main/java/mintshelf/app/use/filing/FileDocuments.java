@@ -1,0 +1,515 @@
+package mintshelf.app.use.filing;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.filing.FilingStore.Filing;
+import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.Stage;
+import mintshelf.core.document.VersionDigest;
+import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactValue;
+import mintshelf.core.filing.FilingRule;
+import mintshelf.core.filing.Proposal;
+import mintshelf.core.numbering.NumberKey;
+import mintshelf.core.numbering.NumberPattern;
+import mintshelf.core.revision.ShippedSeries;
+import mintshelf.core.route.Route;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Service;
+
+/** Files that were dropped become documents: a sheet of proposals, then all of it in one transaction, then a report. */
+@Service
+public class FileDocuments {
+    static final int MOST_ROWS = 200;
+    /** Larger drawings are filed without a look at their title block. */
+    private static final long LARGEST_READ = 64L << 20;
+
+    private final FilingStore filings;
+    private final ContentStore contents;
+    private final DocumentStore documents;
+    private final NumberStore numbers;
+    private final HoldStore holds;
+    private final HouseStore house;
+    private final ShelfStore shelves;
+    private final ListStore lists;
+    private final Sight sight;
+    private final Acts acts;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public FileDocuments(
+            FilingStore filings,
+            ContentStore contents,
+            DocumentStore documents,
+            NumberStore numbers,
+            HoldStore holds,
+            HouseStore house,
+            ShelfStore shelves,
+            ListStore lists,
+            Sight sight,
+            Acts acts,
+            UnitOfWork unit,
+            Recorder recorder,
+            Clock clock) {
+        this.filings = filings;
+        this.contents = contents;
+        this.documents = documents;
+        this.numbers = numbers;
+        this.holds = holds;
+        this.house = house;
+        this.shelves = shelves;
+        this.lists = lists;
+        this.sight = sight;
+        this.acts = acts;
+        this.unit = unit;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A filing sheet with all that its page shows. */
+    public record Sheet(
+            Filing filing,
+            ShelfStore.Shelf shelf,
+            List<Folder> folders,
+            List<Kind> kinds,
+            Map<Long, List<KindFact>> factSheets,
+            List<Line> lines) {}
+
+    /** A row with its file and, where one is there, the document that has the same content. */
+    public record Line(Row row, Upload upload, Optional<Seen> sameAs, Optional<Seen> made) {}
+
+    /** What came of filing: the report's address, or what stands in the way of each row. */
+    public record Result(String target, Map<Long, List<Refusal>> problems) {
+        public boolean isFiled() {
+            return problems.isEmpty();
+        }
+    }
+
+    /** Opens a sheet for uploads that are complete. */
+    public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens) {
+        if (tokens.isEmpty() || tokens.size() > MOST_ROWS) {
+            throw Refused.because(
+                    "filing.rows", "A filing sheet takes 1 to " + MOST_ROWS + " files.", "Drop them in portions.");
+        }
+        if (shelves.shelf(shelf).isEmpty()) throw new NotThere();
+        Folder to = folder.isPresent()
+                ? shelves.folder(folder.getAsLong())
+                        .filter(f -> f.shelf() == shelf)
+                        .orElseThrow(NotThere::new)
+                : shelves.root(shelf);
+        askForSomeKind(actor, to);
+        List<FilingRule> rules = house.filingRules();
+        List<Upload> uploads = new ArrayList<>();
+        for (String token : tokens.stream().distinct().toList()) {
+            uploads.add(contents.upload(token)
+                    .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
+                    .orElseThrow(() -> Refused.because(
+                            "upload.missing", "A file did not arrive whole.", "Drop it again; nothing was filed.")));
+        }
+        List<Row> rows = uploads.stream().map(u -> propose(actor, u, to, rules)).toList();
+        return unit.run(() -> {
+            long filing = filings.open(actor.person(), shelf, to.id(), clock.instant());
+            for (int i = 0; i < rows.size(); i++) filings.addRow(filing, i, rows.get(i));
+            return filing;
+        });
+    }
+
+    private void askForSomeKind(Actor actor, Folder folder) {
+        boolean some = house.kinds().stream().anyMatch(k -> actor.access().may(Right.FILE, place(folder, k.id())));
+        if (!some) {
+            throw Refused.because(
+                    "access.missing",
+                    "Your roles do not let you file documents here.",
+                    "A data manager can give you one that does.");
+        }
+    }
+
+    private Place place(Folder folder, long kind) {
+        List<Long> up = shelves.pathsUp(List.of(folder.shelf())).get(folder.id()).stream()
+                .map(Folder::id)
+                .toList();
+        return new Place(folder.shelf(), up, kind);
+    }
+
+    private Row propose(Actor actor, Upload upload, Folder folder, List<FilingRule> rules) {
+        FileName name = FileName.of(upload.fileName());
+        ContentKind content = upload.kind().orElse(ContentKind.OTHER);
+        Proposal proposal =
+                Proposal.of(FilingRule.first(rules, name, content.name()), name, sheetFacts(upload, content));
+        Optional<Long> same = contents.sealed(upload.hash().orElseThrow())
+                .map(known -> documents.withContent(known.id()))
+                .flatMap(items -> lists.visibleOne(items, actor.access()));
+        return new Row(
+                0,
+                upload.id(),
+                same.isEmpty(),
+                proposal.kind(),
+                proposal.kindWhy(),
+                proposal.number(),
+                proposal.numberWhy(),
+                proposal.title(),
+                proposal.titleWhy(),
+                folder.id(),
+                proposal.facts(),
+                same,
+                Optional.empty());
+    }
+
+    private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {
+        if (kind != ContentKind.DXF || upload.size() > LARGEST_READ) return Map.of();
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream((int) upload.size());
+        try {
+            contents.send(upload.content(), 0, upload.size(), bytes);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return DxfTags.read(bytes.toByteArray()) instanceof Outcome.Granted<DxfTags> tags
+                ? SheetMap.readyMade().read(tags.value())
+                : Map.of();
+    }
+
+    /** The actor's own sheet. */
+    public Sheet sheet(Actor actor, long id) {
+        Filing filing =
+                filings.filing(id).filter(f -> f.person() == actor.person()).orElseThrow(NotThere::new);
+        List<Row> rows = filings.rows(id);
+        Map<Long, Upload> uploads =
+                contents.uploads(rows.stream().map(Row::upload).toList());
+        Set<Long> items = new HashSet<>();
+        rows.forEach(r -> {
+            r.sameAs().ifPresent(items::add);
+            r.item().ifPresent(items::add);
+        });
+        Map<Long, Seen> seen = sight.of(actor, items);
+        List<Line> lines = rows.stream()
+                .map(r -> new Line(
+                        r,
+                        uploads.get(r.upload()),
+                        r.sameAs().map(seen::get),
+                        r.item().map(seen::get)))
+                .toList();
+        return new Sheet(
+                filing,
+                shelves.shelf(filing.shelf()).orElseThrow(),
+                shelves.folders(filing.shelf()),
+                house.kinds(),
+                house.factSheets(),
+                lines);
+    }
+
+    /** Gives a sheet up; its files go when their lease ends. */
+    public void drop(Actor actor, long id) {
+        unit.run(() -> {
+            Filing filing = filings.lock(id)
+                    .filter(f -> f.person() == actor.person() && f.isOpen())
+                    .orElseThrow(NotThere::new);
+            filings.end(filing.id(), "DROPPED", clock.instant());
+        });
+    }
+
+    /** Keeps what was typed, whatever comes of filing. */
+    public void keep(Actor actor, long id, List<Row> edits) {
+        unit.run(() -> {
+            if (filings.lock(id)
+                    .filter(f -> f.person() == actor.person() && f.isOpen())
+                    .isEmpty()) throw new NotThere();
+            Set<Long> own = filings.rows(id).stream().map(Row::id).collect(Collectors.toSet());
+            edits.stream().filter(e -> own.contains(e.id())).forEach(filings::edit);
+        });
+    }
+
+    /** Files the ticked rows in one transaction, or none of them and says why. */
+    public Result file(Actor actor, long id, String key, boolean hold) {
+        Map<Long, List<Refusal>> problems = new LinkedHashMap<>();
+        String target = "/filings/" + id;
+        Filing before =
+                filings.filing(id).filter(f -> f.person() == actor.person()).orElseThrow(NotThere::new);
+        if (before.state().equals("FILED")) return new Result(target, Map.of());
+        try {
+            acts.once(actor, key, () -> {
+                problems.clear();
+                Filing filing = filings.lock(id).orElseThrow(NotThere::new);
+                if (!filing.isOpen()) return target;
+                List<Row> rows = filings.rows(id).stream().filter(Row::included).toList();
+                if (rows.isEmpty()) {
+                    throw Refused.because(
+                            "filing.none", "No row is ticked.", "Tick what is to be filed, or drop the sheet.");
+                }
+                Map<Long, List<KindFact>> factSheets = house.factSheets();
+                for (Row row : rows) {
+                    try {
+                        fileRow(actor, filing, row, factSheets, hold, problems);
+                    } catch (DuplicateKeyException e) {
+                        refuse(
+                                problems,
+                                row,
+                                "number.used",
+                                "The number or the file name was taken at this moment.",
+                                "Choose another one.");
+                    }
+                    if (!problems.isEmpty() && problems.size() > MOST_ROWS) break;
+                }
+                if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
+                filings.end(id, "FILED", clock.instant());
+                return target;
+            });
+        } catch (Refused e) {
+            if (problems.isEmpty()) throw e;
+        }
+        return new Result(target, problems);
+    }
+
+    private static void refuse(Map<Long, List<Refusal>> problems, Row row, String code, String why, String remedy) {
+        problems.computeIfAbsent(row.id(), r -> new ArrayList<>()).add(Refusal.of(code, why, remedy));
+    }
+
+    private void fileRow(
+            Actor actor,
+            Filing filing,
+            Row row,
+            Map<Long, List<KindFact>> factSheets,
+            boolean hold,
+            Map<Long, List<Refusal>> problems) {
+        Upload upload = contents.upload(row.upload()).orElseThrow(NotThere::new);
+        if (upload.state() != Upload.State.COMPLETE) {
+            refuse(problems, row, "upload.gone", "Its bytes were not kept that long.", "Drop the file again.");
+            return;
+        }
+        if (row.kind().isEmpty()) {
+            refuse(problems, row, "filing.kind", "No kind is chosen.", "Choose what this document is.");
+            return;
+        }
+        Kind kind = house.kind(row.kind().get());
+        Folder folder = shelves.folder(row.folder())
+                .filter(f -> f.shelf() == filing.shelf())
+                .orElseThrow(NotThere::new);
+        Place place = place(folder, kind.id());
+        actor.access()
+                .ask(Right.FILE, place)
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        Outcome<String> title = Texts.required("The title", row.title(), 200);
+        title.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        Map<KindFact, FactValue> facts = facts(row, factSheets.getOrDefault(kind.id(), List.of()), problems);
+        FileName file = FileName.of(upload.fileName());
+        if (documents.fileNameIsTaken(folder.id(), file)) {
+            refuse(
+                    problems,
+                    row,
+                    "file.name",
+                    "A file named “" + file.name() + "” is in this folder already.",
+                    "Choose another folder, or leave the row out.");
+        }
+        Optional<NumberKey> number = number(filing, kind, row, facts, problems);
+        if (number.isEmpty() || problems.containsKey(row.id())) return;
+        String cleanTitle = title.orElseThrow(Refused::new);
+        create(actor, filing, row, kind, folder, number.get(), cleanTitle, file, facts, upload, hold);
+    }
+
+    private Map<KindFact, FactValue> facts(Row row, List<KindFact> sheet, Map<Long, List<Refusal>> problems) {
+        Map<KindFact, FactValue> values = new LinkedHashMap<>();
+        for (KindFact fact : sheet) {
+            Outcome<Optional<FactValue>> read = FactReader.read(
+                    fact.fact(), row.facts().getOrDefault(fact.fact().name(), ""));
+            read.refusal()
+                    .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                            .add(r));
+            if (!(read instanceof Outcome.Granted<Optional<FactValue>> granted)) continue;
+            granted.value().ifPresent(v -> values.put(fact, v));
+            if (granted.value().isEmpty() && fact.required() == KindFact.Required.FILING) {
+                refuse(
+                        problems,
+                        row,
+                        "fact.missing",
+                        fact.fact().label() + " is empty.",
+                        "Its kind needs it from the start.");
+            }
+        }
+        return values;
+    }
+
+    /** The typed or read number when it is free, else the next of the series. */
+    private Optional<NumberKey> number(
+            Filing filing, Kind kind, Row row, Map<KindFact, FactValue> facts, Map<Long, List<Refusal>> problems) {
+        NumberStore.Series series = numbers.series(kind.numberSeries());
+        NumberPattern pattern = NumberPattern.parse(series.pattern()).orElseThrow(Refused::new);
+        Map<String, String> words = new LinkedHashMap<>();
+        facts.forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
+        int year = clock.instant().atZone(ZoneOffset.UTC).getYear();
+        Outcome<String> scope = pattern.scopeKey(year, words);
+        String scopeKey = scope instanceof Outcome.Granted<String> g ? within(series, filing, kind) + g.value() : "";
+        if (row.number().isBlank()) return drawn(kind, row, series, pattern, scope, scopeKey, year, words, problems);
+        Outcome<NumberKey> typed = NumberKey.of(row.number());
+        typed.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        if (!(typed instanceof Outcome.Granted<NumberKey> granted)) return Optional.empty();
+        NumberKey number = granted.value();
+        if (numbers.isUsed(kind.aspect(), number)) {
+            refuse(
+                    problems,
+                    row,
+                    "number.used",
+                    number.number() + " is used for a " + kind.aspect().name().toLowerCase(java.util.Locale.ROOT)
+                            + " already.",
+                    "Choose another number, or empty the field to draw the next of the series.");
+            return Optional.empty();
+        }
+        OptionalLong counter = pattern.counterIn(number.number(), year, words);
+        if (counter.isPresent() && !scopeKey.isEmpty()) numbers.push(series.id(), scopeKey, counter.getAsLong());
+        return Optional.of(number);
+    }
+
+    private Optional<NumberKey> drawn(
+            Kind kind,
+            Row row,
+            NumberStore.Series series,
+            NumberPattern pattern,
+            Outcome<String> scope,
+            String scopeKey,
+            int year,
+            Map<String, String> words,
+            Map<Long, List<Refusal>> problems) {
+        scope.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        if (!scope.isGranted()) return Optional.empty();
+        for (int tries = 0; tries < 1000; tries++) {
+            long value = numbers.draw(series.id(), scopeKey);
+            NumberKey number = NumberKey.of(pattern.render(value, year, words).orElseThrow(Refused::new))
+                    .orElseThrow(Refused::new);
+            if (!numbers.isUsed(kind.aspect(), number)) return Optional.of(number);
+        }
+        refuse(problems, row, "series.used", "The next thousand numbers of the series are used.", "Type a number.");
+        return Optional.empty();
+    }
+
+    private static String within(NumberStore.Series series, Filing filing, Kind kind) {
+        return switch (series.scope()) {
+            case "SHELF" -> "shelf " + filing.shelf() + ": ";
+            case "KIND" -> "kind " + kind.id() + ": ";
+            default -> "";
+        };
+    }
+
+    private void create(
+            Actor actor,
+            Filing filing,
+            Row row,
+            Kind kind,
+            Folder folder,
+            NumberKey number,
+            String title,
+            FileName file,
+            Map<KindFact, FactValue> facts,
+            Upload upload,
+            boolean hold) {
+        Instant now = clock.instant();
+        StoredContent content = contents.seal(upload);
+        long item = documents.add(
+                new DocumentStore.NewDocument(
+                        kind.aspect().name(),
+                        kind.id(),
+                        filing.shelf(),
+                        folder.id(),
+                        number,
+                        title,
+                        file,
+                        actor.person()),
+                now);
+        numbers.claim(kind.aspect(), number, item, now);
+        Route route = house.latest(kind.route());
+        Stage stage = route.firstStage();
+        Optional<String> label = kind.labelAtStart()
+                ? Optional.of(ShippedSeries.of(kind.revisionSeries()).first())
+                : Optional.empty();
+        long revision = documents.startRevision(item, label, stage, actor.person(), "first issue", "", now);
+        Map<String, String> texts = new LinkedHashMap<>();
+        facts.forEach((fact, value) -> {
+            documents.setFact(revision, fact.fact().id(), Optional.of(value));
+            texts.put(fact.fact().name(), value.text());
+        });
+        int version = documents.addVersion(
+                new DocumentStore.NewVersion(
+                        item,
+                        revision,
+                        content.id(),
+                        file.name(),
+                        VersionDigest.of(content.hash(), texts),
+                        "filed",
+                        actor.person(),
+                        VersionRow.MadeBy.FILED,
+                        Optional.empty(),
+                        Optional.empty(),
+                        texts),
+                now);
+        filings.filed(row.id(), item);
+        lists.noteRecent(actor.person(), item, "filed", now);
+        recorder.note(
+                actor,
+                item,
+                "version.added",
+                version,
+                "filed " + number.number() + " as a " + kind.name() + ", version 1 (" + Numbers.size(content.size())
+                        + ")",
+                "");
+        if (hold && actor.access().may(Right.CHANGE, place(folder, kind.id()))) {
+            Seen seen = sight.of(actor, item);
+            holds.take(seen.document(), seen.document().head().version(), actor.person(), "", "", now);
+            recorder.note(actor, item, "hold.taken", version, "holds it from the filing on", "");
+        }
+    }
+
+    /** Sheets of the actor that wait. */
+    public List<Filing> waiting(Actor actor) {
+        return filings.openOf(actor.person(), 10);
+    }
+}

@@ -1,0 +1,201 @@
+package mintshelf.app.use.hold;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Holder;
+import mintshelf.core.hold.HoldRules;
+import org.springframework.stereotype.Service;
+
+/** Takes holds, gives them back, breaks them, asks for them. A set is granted whole or not at all. */
+@Service
+public class CheckOut {
+    /** Documents in one check-out. */
+    public static final int MOST = 500;
+
+    private final Sight sight;
+    private final HoldStore holds;
+    private final ListStore lists;
+    private final NoticeStore notices;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public CheckOut(
+            Sight sight,
+            HoldStore holds,
+            ListStore lists,
+            NoticeStore notices,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.holds = holds;
+        this.lists = lists;
+        this.notices = notices;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A row of the plan: what a check-out would do with a document. */
+    public record Row(Seen seen, Optional<Refusal> refusal) {
+        public boolean opens() {
+            return refusal.isEmpty();
+        }
+    }
+
+    /** What a check-out of these documents would do; nothing is changed. */
+    public List<Row> plan(Actor actor, Collection<Long> items) {
+        if (items.isEmpty() || items.size() > MOST) throw new NotThere();
+        return sight.of(actor, items).values().stream()
+                .map(seen -> new Row(seen, refusal(actor, seen)))
+                .toList();
+    }
+
+    private static Optional<Refusal> refusal(Actor actor, Seen seen) {
+        if (!seen.all()) {
+            return Optional.of(Refusal.of(
+                    "access.missing", "You see released versions of it only.", "A data manager can change that."));
+        }
+        return HoldRules.checkOut(seen.document(), actor.access());
+    }
+
+    /** Checks the documents out to the actor: all of them, or none with what is in the way of each. */
+    public String take(Actor actor, Collection<Long> items, String key, String desk, String purpose) {
+        String cleanDesk = Texts.optional("The desk", desk, 100).orElseThrow(Refused::new);
+        String cleanPurpose = Texts.optional("The purpose", purpose, 200).orElseThrow(Refused::new);
+        if (items.isEmpty() || items.size() > MOST) throw new NotThere();
+        return acts.once(actor, key, () -> {
+            List<Seen> all = sight.locked(actor, items);
+            List<String> reasons = new ArrayList<>();
+            for (Seen seen : all) refusal(actor, seen).ifPresent(r -> reasons.add(r.says()));
+            if (!reasons.isEmpty()) {
+                throw Refused.because(
+                        "check_out.refused",
+                        reasons.size() == 1
+                                ? reasons.get(0)
+                                : Numbers.count(reasons.size(), "document", "documents") + " cannot be checked out: "
+                                        + String.join(" ", reasons),
+                        all.size() == 1 ? "" : "Nothing was checked out; leave those rows out.");
+            }
+            for (Seen seen : all) takeOne(actor, seen, cleanDesk, cleanPurpose);
+            return all.size() == 1 ? "/documents/" + all.get(0).spine().id() + "?taken" : "/today?taken";
+        });
+    }
+
+    private void takeOne(Actor actor, Seen seen, String desk, String purpose) {
+        Instant now = clock.instant();
+        Document document = seen.document();
+        holds.take(document, document.head().version(), actor.person(), desk, purpose, now);
+        lists.noteRecent(actor.person(), document.id(), "checked out", now);
+        recorder.note(
+                actor,
+                document.id(),
+                "hold.taken",
+                document.head().number(),
+                "checked out version " + document.head().number(),
+                purpose);
+    }
+
+    /** Gives holds back unchanged. */
+    public String undo(Actor actor, Collection<Long> items, String key) {
+        return acts.once(actor, key, () -> {
+            List<Seen> all = sight.locked(actor, items);
+            for (Seen seen : all) {
+                Document document = seen.document();
+                HoldRules.useHold(document, actor.access()).ifPresent(r -> {
+                    throw new Refused(Refusal.of(r.code(), r.reason(), "Nothing was changed."));
+                });
+                holds.end(
+                        document.holder().orElseThrow().hold(),
+                        HoldStore.Ending.UNDONE,
+                        actor.person(),
+                        "",
+                        clock.instant());
+                recorder.note(
+                        actor, document.id(), "hold.undone", document.head().number(), "undid the check-out", "");
+            }
+            return all.size() == 1 ? "/documents/" + all.get(0).spine().id() : "/today";
+        });
+    }
+
+    /** Ends somebody else's hold; the holder is told. What the holder still has comes back as a stray. */
+    public String breakHold(Actor actor, long item, String key, long hold, String reason) {
+        String why = Texts.required("The reason", reason, 500).orElseThrow(Refused::new);
+        return acts.once(actor, key, () -> {
+            Document document = sight.locked(actor, item).document();
+            HoldRules.breakHold(document, actor.access(), why).ifPresent(r -> {
+                throw new Refused(r);
+            });
+            Holder holder = document.holder().orElseThrow();
+            if (holder.hold() != hold) {
+                throw Refused.because(
+                        "page.old",
+                        document.number() + " is held anew, by " + holder.name() + ".",
+                        "Look again before you break that hold.");
+            }
+            holds.end(hold, HoldStore.Ending.BROKEN, actor.person(), why, clock.instant());
+            recorder.note(
+                    actor, item, "hold.broken", document.head().number(), "broke the hold of " + holder.name(), why);
+            notices.tell(
+                    holder.person(),
+                    "hold.broken",
+                    Optional.of(item),
+                    actor.person(),
+                    actor.name() + " ended your check-out of " + document.number() + ": " + why
+                            + " What you changed is kept as a stray when you bring it back.",
+                    "/documents/" + item,
+                    clock.instant());
+            return "/documents/" + item;
+        });
+    }
+
+    /** Asks the holder to check a document in. */
+    public String ask(Actor actor, long item, String key, String message) {
+        String words = Texts.optional("The message", message, 300).orElseThrow(Refused::new);
+        return acts.once(actor, key, () -> {
+            Seen seen = sight.locked(actor, item);
+            Holder holder = seen.document()
+                    .holder()
+                    .filter(h -> seen.all())
+                    .orElseThrow(() -> Refused.because(
+                            "hold.none",
+                            "Nobody holds " + seen.document().number() + " any more.",
+                            "Check it out now."));
+            notices.tell(
+                    holder.person(),
+                    "hold.asked",
+                    Optional.of(item),
+                    actor.person(),
+                    actor.name() + " asks for " + seen.document().number() + (words.isEmpty() ? "." : ": " + words),
+                    "/check-in?items=" + item,
+                    clock.instant());
+            recorder.note(
+                    actor,
+                    item,
+                    "hold.asked",
+                    seen.document().head().number(),
+                    "asked " + holder.name() + " for it",
+                    words);
+            return "/documents/" + item + "?asked";
+        });
+    }
+}

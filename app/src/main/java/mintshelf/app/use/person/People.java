@@ -1,0 +1,235 @@
+package mintshelf.app.use.person;
+
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.ZoneId;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.PersonStore.Person;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.access.Grant;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import mintshelf.core.access.Scope;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Texts;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.stereotype.Service;
+
+/** People: who they are, adding one like another, the first one of an empty server, their passwords. */
+@Service
+public class People {
+    private static final Duration INVITATION = Duration.ofDays(14);
+    /** BCrypt takes 72 bytes and would ignore the rest. */
+    private static final int LONGEST_PASSWORD = 72;
+
+    private static final int SHORTEST_PASSWORD = 12;
+    private static final SecureRandom RANDOM = new SecureRandom();
+
+    private final PersonStore people;
+    private final BCryptPasswordEncoder passwords;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public People(
+            PersonStore people, BCryptPasswordEncoder passwords, UnitOfWork unit, Recorder recorder, Clock clock) {
+        this.people = people;
+        this.passwords = passwords;
+        this.unit = unit;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A person with what their contact card shows. */
+    public record Card(Person person, List<String> groups, Optional<Person> standsIn, List<Grant> grants) {}
+
+    public boolean serverIsEmpty() {
+        return people.isEmpty();
+    }
+
+    public Card card(Actor actor, long id) {
+        Person person = people.person(id).orElseThrow(NotThere::new);
+        Optional<Person> deputy =
+                person.standsIn().isPresent() ? people.person(person.standsIn().getAsLong()) : Optional.empty();
+        boolean own = actor.person() == id || actor.access().maySomewhere(Right.KEEP_HOUSE_RULES);
+        return new Card(
+                person,
+                people.groupsOf(id),
+                deputy,
+                own ? people.access(id, person.name()).grants() : List.of());
+    }
+
+    /** People in the order of their names. */
+    public List<Person> people(Actor actor, String afterName, long afterId, int most) {
+        return people.people(afterName, afterId, most);
+    }
+
+    public Map<Long, List<String>> groups(List<Person> of) {
+        return people.groupsOf(of.stream().map(Person::id).toList());
+    }
+
+    /** "Who can do this here, and through which grant?" */
+    public List<Grant> through(Actor actor, Right right, Place place) {
+        return people.allGrants().stream()
+                .filter(g -> g.role().rights().contains(right) && g.scope().covers(place))
+                .toList();
+    }
+
+    /** A person who was added, and the secret of the link that sets their password. It is shown once and kept nowhere. */
+    public record Invited(long person, String token) {}
+
+    /**
+     * Adds a person with the groups, grants and deputy of {@code model}. A name is enough.
+     *
+     * @param login empty: made from the name
+     */
+    public Invited addLike(Actor actor, long model, String name, String login, String mail) {
+        if (!actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES)) {
+            throw Refused.because(
+                    "access.missing", "Only who keeps the house rules adds people.", "Ask a data manager.");
+        }
+        Person like = people.person(model).orElseThrow(NotThere::new);
+        String cleanName = Texts.required("The name", name, 100).orElseThrow(Refused::new);
+        String cleanMail = Texts.optional("The mail address", mail, 254).orElseThrow(Refused::new);
+        if (!cleanMail.isEmpty() && !cleanMail.matches("[^@ ]+@[^@ ]+\\.[^@ ]+")) {
+            throw Refused.because(
+                    "person.mail", "“" + cleanMail + "” is not a mail address.", "Correct it, or leave it empty.");
+        }
+        String cleanLogin = login.isBlank() ? loginFor(cleanName) : checkedLogin(login);
+        String token = token();
+        try {
+            long id = unit.run(() -> {
+                long added = people.add(cleanLogin, cleanName, cleanMail, "", "", like.zone(), clock.instant());
+                people.copyPlace(model, added);
+                people.invite(added, hash(token), clock.instant().plus(INVITATION));
+                recorder.noteHouse(actor, "person.added", "added " + cleanName + " like " + like.name(), "");
+                return added;
+            });
+            return new Invited(id, token);
+        } catch (DuplicateKeyException e) {
+            throw Refused.because(
+                    "person.login",
+                    "Somebody signs in as “" + cleanLogin + "” already.",
+                    "Choose another sign-in name.");
+        }
+    }
+
+    private String loginFor(String name) {
+        String base = java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFKD)
+                .replaceAll("[^A-Za-z ]", "")
+                .strip()
+                .toLowerCase(java.util.Locale.ROOT)
+                .replaceAll(" +", ".");
+        if (base.isEmpty()) base = "person";
+        String login = base;
+        for (int i = 2; people.byLogin(login).isPresent(); i++) login = base + i;
+        return login;
+    }
+
+    private static String checkedLogin(String login) {
+        String clean = Texts.required("The sign-in name", login, 60).orElseThrow(Refused::new);
+        if (!clean.matches("[\\p{L}\\p{N}._@-]+")) {
+            throw Refused.because(
+                    "person.login_form",
+                    "“" + clean + "” holds something other than letters, digits, dot, hyphen.",
+                    "Choose another sign-in name.");
+        }
+        return clean;
+    }
+
+    /** Makes the first person of an empty server its data manager. Refused as soon as there is anybody. */
+    public long addFirst(String name, String login, String password, String zone, String address) {
+        String cleanName = Texts.required("The name", name, 100).orElseThrow(Refused::new);
+        String cleanLogin = checkedLogin(login);
+        String hash = hashed(password, cleanLogin);
+        String cleanZone = checkedZone(zone);
+        return unit.run(() -> {
+            if (!people.isEmpty()) {
+                throw Refused.because("server.in_use", "This server has people already.", "Sign in.");
+            }
+            long id = people.add(cleanLogin, cleanName, "", "", "", cleanZone, clock.instant());
+            people.setPassword(id, hash);
+            people.grantPerson(id, "data-manager", Scope.EVERYWHERE);
+            recorder.noteHouse(OptionalLong.of(id), address, "person.first", "began as the first data manager");
+            return id;
+        });
+    }
+
+    private static String checkedZone(String zone) {
+        try {
+            return zone.isBlank() ? "UTC" : ZoneId.of(zone).getId();
+        } catch (DateTimeException e) {
+            return "UTC";
+        }
+    }
+
+    /** Sets the password of the person whom the link was sent to; the link works once. */
+    public String acceptInvitation(String token, String password, String address) {
+        return unit.run(() -> {
+            long id = people.invited(hash(token), clock.instant())
+                    .orElseThrow(() -> Refused.because(
+                            "invitation.old",
+                            "This link was used or is too old.",
+                            "Ask a data manager for a new one."));
+            Person person = people.person(id).orElseThrow(NotThere::new);
+            people.setPassword(id, hashed(password, person.login()));
+            people.useInvitation(hash(token), clock.instant());
+            recorder.noteHouse(OptionalLong.of(id), address, "person.password_set", "set a password");
+            return person.login();
+        });
+    }
+
+    /** Whether the link can still be used. */
+    public boolean isOpen(String token) {
+        return unit.run(() -> people.invited(hash(token), clock.instant()).isPresent());
+    }
+
+    private String hashed(String password, String login) {
+        if (password.length() < SHORTEST_PASSWORD) {
+            throw Refused.because(
+                    "password.short",
+                    "A password has at least " + SHORTEST_PASSWORD + " characters.",
+                    "A few words in a row are easy to keep in mind.");
+        }
+        if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD) {
+            throw Refused.because("password.long", "A password has at most 72 characters.", "Choose a shorter one.");
+        }
+        if (password.chars().distinct().count() < 5 || Texts.key(password).contains(Texts.key(login))) {
+            throw Refused.because("password.weak", "That password is easy to guess.", "Choose another one.");
+        }
+        return passwords.encode(password);
+    }
+
+    private static String token() {
+        byte[] bytes = new byte[32];
+        RANDOM.nextBytes(bytes);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    }
+
+    private static ContentHash hash(String token) {
+        return ContentHash.compute(token.getBytes(StandardCharsets.UTF_8));
+    }
+
+    public Map<String, String> settings(long person) {
+        return people.settings(person);
+    }
+
+    /** Keeps how a person likes their pages. */
+    public void choose(Actor actor, String name, String value) {
+        if (!name.matches("[a-z_.0-9]{1,60}") || value.length() > 2000) throw new NotThere();
+        unit.run(() -> people.set(actor.person(), name, value));
+    }
+}

@@ -1,0 +1,74 @@
+package mintshelf.app.use.person;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.base.Texts;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.stereotype.Service;
+
+/**
+ * Checks a login and a password. Failures are counted in the database, by account and by address, so that all nodes brake
+ * together; an unknown account takes as long as a known one and is told nothing else.
+ */
+@Service
+public class SignIn {
+    static final int MOST_PER_ACCOUNT = 8;
+    static final int MOST_PER_ADDRESS = 60;
+    static final Duration WINDOW = Duration.ofMinutes(15);
+
+    private final PersonStore people;
+    private final BCryptPasswordEncoder passwords;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+    private final Clock clock;
+    private final String nobody;
+
+    public SignIn(
+            PersonStore people, BCryptPasswordEncoder passwords, UnitOfWork unit, Recorder recorder, Clock clock) {
+        this.people = people;
+        this.passwords = passwords;
+        this.unit = unit;
+        this.recorder = recorder;
+        this.clock = clock;
+        this.nobody = passwords.encode("nobody");
+    }
+
+    /** What a sign-in comes to. */
+    public sealed interface Result {
+        /** Signed in. */
+        record In(long person, String login, String name) implements Result {}
+
+        /** Login and password do not belong together. */
+        record Wrong() implements Result {}
+
+        /** Too many failures; try again later. */
+        record Braked() implements Result {}
+    }
+
+    public Result signIn(String login, String password, String address) {
+        Instant since = clock.instant().minus(WINDOW);
+        if (people.failedSignIns(login, since) >= MOST_PER_ACCOUNT
+                || people.failedSignInsFrom(address, since) >= MOST_PER_ADDRESS) {
+            return new Result.Braked();
+        }
+        Optional<PersonStore.Credentials> known = people.credentials(login).filter(c -> !c.left());
+        boolean right = passwords.matches(
+                password, known.map(PersonStore.Credentials::passwordHash).orElse(nobody));
+        if (known.isEmpty() || !right) {
+            unit.run(() -> people.noteFailedSignIn(login, address, clock.instant()));
+            return new Result.Wrong();
+        }
+        PersonStore.Credentials person = known.get();
+        unit.run(() -> {
+            people.forgetSignIns(login);
+            recorder.noteHouse(OptionalLong.of(person.person()), Texts.line(address), "person.signed_in", "signed in");
+        });
+        return new Result.In(person.person(), person.login(), person.name());
+    }
+}

@@ -1,0 +1,138 @@
+package mintshelf.app.use.shelf;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.ListStore.Filter;
+import mintshelf.app.store.document.ListStore.Order;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.app.store.shelf.ShelfStore.Shelf;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.access.Grant;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Texts;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Service;
+
+/** Shelves, their folders and their documents, as far as a person sees them. */
+@Service
+public class ReadShelf {
+    private final ShelfStore shelves;
+    private final ListStore lists;
+    private final Sight sight;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public ReadShelf(
+            ShelfStore shelves, ListStore lists, Sight sight, UnitOfWork unit, Recorder recorder, Clock clock) {
+        this.shelves = shelves;
+        this.lists = lists;
+        this.sight = sight;
+        this.unit = unit;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A shelf with the number of documents that the person sees on it. */
+    public record Counted(Shelf shelf, int documents) {}
+
+    /** A shelf's page without its rows. */
+    public record View(
+            Shelf shelf,
+            List<Folder> folders,
+            Map<Long, Integer> inFolder,
+            Map<Filter, Integer> counts,
+            boolean mayFile,
+            boolean mayKeep) {}
+
+    /** The shelves on which the person has any grant. */
+    public List<Counted> shelves(Actor actor) {
+        Map<Long, Integer> counts = lists.countsByShelf(actor.access());
+        return shelves.shelves().stream()
+                .filter(s -> mayEnter(actor, s.id()))
+                .map(s -> new Counted(s, counts.getOrDefault(s.id(), 0)))
+                .toList();
+    }
+
+    private static boolean mayEnter(Actor actor, long shelf) {
+        return actor.access().grants().stream()
+                .map(Grant::scope)
+                .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
+    }
+
+    public View shelf(Actor actor, long id, Filter filter) {
+        Shelf shelf = shelves.shelf(id).filter(s -> mayEnter(actor, id)).orElseThrow(NotThere::new);
+        return new View(
+                shelf,
+                shelves.folders(id),
+                lists.countsByFolder(id, actor.access(), filter),
+                lists.counts(id, actor.access()),
+                mayOn(actor, Right.FILE, id),
+                mayOn(actor, Right.KEEP_SHELF, id));
+    }
+
+    private static boolean mayOn(Actor actor, Right right, long shelf) {
+        return actor.access().giving(right).stream()
+                .map(Grant::scope)
+                .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
+    }
+
+    /** A page of rows behind the document {@code after}. */
+    public List<Seen> rows(
+            Actor actor, long shelf, Order order, Filter filter, OptionalLong folder, OptionalLong after, int most) {
+        if (shelves.shelf(shelf).isEmpty() || !mayEnter(actor, shelf)) throw new NotThere();
+        List<Long> ids = lists.ofShelf(shelf, actor.access(), order, filter, folder, after, most);
+        return List.copyOf(sight.of(actor, ids).values());
+    }
+
+    public long addShelf(Actor actor, String name, String note) {
+        if (!actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES)) {
+            throw Refused.because(
+                    "access.missing", "Only who keeps the house rules adds shelves.", "Ask a data manager.");
+        }
+        String clean = Texts.required("The name", name, 120).orElseThrow(Refused::new);
+        String cleanNote = Texts.optional("The note", note, 300).orElseThrow(Refused::new);
+        try {
+            return unit.run(() -> {
+                long id = shelves.add(clean, cleanNote, clock.instant());
+                recorder.noteHouse(actor, "shelf.added", "added the shelf " + clean, "");
+                return id;
+            });
+        } catch (DuplicateKeyException e) {
+            throw Refused.because(
+                    "shelf.name", "There is a shelf named “" + clean + "” already.", "Choose another name.");
+        }
+    }
+
+    public long addFolder(Actor actor, long shelf, OptionalLong parent, String name) {
+        if (!mayOn(actor, Right.KEEP_SHELF, shelf) && !mayOn(actor, Right.FILE, shelf)) {
+            throw Refused.because(
+                    "access.missing", "Your roles do not let you add folders here.", "Ask a data manager.");
+        }
+        String clean = Texts.required("The name", name, 120).orElseThrow(Refused::new);
+        Optional<Folder> above =
+                parent.isPresent() ? shelves.folder(parent.getAsLong()) : Optional.of(shelves.root(shelf));
+        Folder to = above.filter(f -> f.shelf() == shelf).orElseThrow(NotThere::new);
+        try {
+            return unit.run(() -> {
+                long id = shelves.addFolder(to, clean);
+                recorder.noteHouse(actor, "folder.added", "added the folder " + clean, "");
+                return id;
+            });
+        } catch (DuplicateKeyException e) {
+            throw Refused.because(
+                    "folder.name", "There is a folder named “" + clean + "” here already.", "Choose another name.");
+        }
+    }
+}

@@ -1,0 +1,86 @@
+package mintshelf.app.use.verify;
+
+import java.io.IOException;
+import java.security.MessageDigest;
+import java.util.ArrayList;
+import java.util.List;
+import mintshelf.app.store.content.BrokenContent;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.record.RecordStore;
+import mintshelf.app.store.verify.ReferenceStore;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Numbers;
+import org.springframework.stereotype.Service;
+
+/** Reads everything back: contents against their hashes, the chains of the record, what must belong together. */
+@Service
+public class Verify {
+    private static final int PORTION = 500;
+    private final ContentStore contents;
+    private final RecordStore record;
+    private final ReferenceStore references;
+
+    public Verify(ContentStore contents, RecordStore record, ReferenceStore references) {
+        this.contents = contents;
+        this.record = record;
+        this.references = references;
+    }
+
+    /** What was found. */
+    public record Findings(long contents, long bytes, long streams, List<String> problems) {
+        public String says() {
+            return Numbers.count(contents, "content", "contents") + " (" + Numbers.size(bytes) + "), "
+                    + Numbers.count(streams, "chain", "chains") + " of the record: "
+                    + (problems.isEmpty() ? "all is whole" : Numbers.count(problems.size(), "problem", "problems"));
+        }
+    }
+
+    /** O(all bytes); bounded memory. */
+    public Findings verify() {
+        List<String> problems = new ArrayList<>(references.problems());
+        long count = 0;
+        long bytes = 0;
+        long after = 0;
+        for (List<StoredContent> some = contents.sealedAfter(0, PORTION);
+                !some.isEmpty();
+                some = contents.sealedAfter(after, PORTION)) {
+            for (StoredContent content : some) {
+                after = content.id();
+                count++;
+                bytes += content.size();
+                check(content, problems);
+            }
+        }
+        long streams = 0;
+        long stream = -1;
+        for (List<Long> some = record.streamsAfter(-1, PORTION);
+                !some.isEmpty();
+                some = record.streamsAfter(stream, PORTION)) {
+            for (long each : some) {
+                stream = each;
+                streams++;
+                record.verify(each).ifPresent(problems::add);
+            }
+        }
+        record.verifyAnchors().ifPresent(problems::add);
+        return new Findings(count, bytes, streams, List.copyOf(problems));
+    }
+
+    private void check(StoredContent content, List<String> problems) {
+        MessageDigest digest = ContentHash.digest();
+        try {
+            contents.send(
+                    content.id(),
+                    0,
+                    content.size(),
+                    new java.security.DigestOutputStream(java.io.OutputStream.nullOutputStream(), digest));
+            if (!ContentHash.of(digest.digest()).equals(content.hash())) {
+                problems.add("content " + content.id() + " does not have its hash "
+                        + content.hash().shortHex());
+            }
+        } catch (BrokenContent | IOException e) {
+            problems.add("content " + content.id() + ": " + e.getMessage());
+        }
+    }
+}

@@ -1,0 +1,101 @@
+// What every page does: keys, forms that are sent once, ways back, menus that close.
+const typing = (target) => target.closest("input, textarea, select, [contenteditable]") !== null;
+const letters = () => document.documentElement.dataset.keys !== "off";
+
+document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
+document.querySelectorAll("[data-zone]").forEach((field) => {
+  field.value = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
+});
+document.querySelectorAll("[data-origin]").forEach((text) => { text.textContent = location.origin + text.textContent; });
+document.querySelectorAll("[data-remember]").forEach((field) => {
+  const name = "mint." + field.dataset.remember;
+  if (!field.value) field.value = localStorage.getItem(name) || "";
+  field.form.addEventListener("submit", () => localStorage.setItem(name, field.value));
+});
+
+// The server answers a form that is posted twice alike; this only spares the second wait.
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (!form.matches("[data-once]")) return;
+  if (form.dataset.sent) { event.preventDefault(); return; }
+  form.dataset.sent = "yes";
+  setTimeout(() => delete form.dataset.sent, 8000);
+});
+window.addEventListener("pageshow", () => document.querySelectorAll("[data-sent]").forEach((f) => delete f.dataset.sent));
+
+document.addEventListener("click", (event) => {
+  const back = event.target.closest("[data-back]");
+  if (back && history.length > 1) { event.preventDefault(); history.back(); return; }
+  document.querySelectorAll("details[open].more, .band details[open]").forEach((menu) => {
+    if (!menu.contains(event.target)) menu.open = false;
+  });
+  if (event.target.closest("[data-show-keys]")) document.getElementById("keys").showModal();
+  if (event.target.closest("[data-close-dialog]")) event.target.closest("dialog").close();
+  if (!event.target.closest(".find")) document.getElementById("find-hints")?.replaceChildren();
+});
+
+let after = "";
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape") {
+    document.querySelectorAll("details[open].more, .band details[open]").forEach((menu) => { menu.open = false; });
+    const hints = document.getElementById("find-hints");
+    if (hints?.childElementCount) { hints.replaceChildren(); event.stopImmediatePropagation(); }
+    return;
+  }
+  if (event.target.id === "find" && (event.key === "ArrowDown" || event.key === "ArrowUp")) { walkHints(event); return; }
+  if (event.target.id === "find" && event.key === "Enter") {
+    const on = document.querySelector("#find-hints a.on");
+    if (on) { event.preventDefault(); location.href = on.href; }
+    return;
+  }
+  if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || !letters()) return;
+  if (document.querySelector("dialog[open]")) return;
+  if (after === "g") {
+    after = "";
+    const to = { t: "/today", s: "/shelves" }[event.key];
+    if (to) { event.preventDefault(); location.href = to; }
+    return;
+  }
+  if (event.key === "g") { after = "g"; setTimeout(() => { after = ""; }, 1200); return; }
+  if (event.key === "/") { event.preventDefault(); document.getElementById("find")?.focus(); return; }
+  if (event.key === "?") { document.getElementById("keys")?.showModal(); return; }
+  if (event.key === "o" || event.key === "i") document.querySelector(`.acts [data-key="${event.key}"]`)?.click();
+  if (event.key === "[" || event.key === "]") {
+    const stops = [...document.querySelectorAll(".strip a")];
+    const at = stops.findIndex((stop) => stop.classList.contains("picked"));
+    const next = stops[at + (event.key === "]" ? 1 : -1)];
+    if (next) location.href = next.getAttribute("href");
+  }
+});
+
+function walkHints(event) {
+  event.preventDefault();
+  const hints = [...document.querySelectorAll("#find-hints a")];
+  if (!hints.length) return;
+  const at = hints.findIndex((hint) => hint.classList.contains("on"));
+  const next = (at + (event.key === "ArrowDown" ? 1 : -1) + hints.length) % hints.length;
+  hints.forEach((hint, i) => hint.classList.toggle("on", i === next));
+}
+
+// After a check-out the file comes by itself, once.
+const fetchNow = document.querySelector("[data-auto-fetch]");
+if (fetchNow && new URLSearchParams(location.search).has("taken")) {
+  history.replaceState(null, "", location.pathname);
+  const link = document.createElement("a");
+  link.href = fetchNow.href;
+  link.download = "";
+  link.click();
+}
+
+// The number of ticked rows stands in the button.
+const ticked = document.querySelector("[data-count-ticked]");
+if (ticked) {
+  const boxes = [...document.querySelectorAll(".sheet-table input[type=checkbox]")];
+  const say = () => {
+    const n = boxes.filter((box) => box.checked).length;
+    ticked.textContent = `${ticked.dataset.countTicked} ${n} ${n === 1 ? "document" : "documents"}`;
+    ticked.disabled = n === 0;
+  };
+  boxes.forEach((box) => box.addEventListener("change", say));
+  say();
+}

@@ -1,0 +1,129 @@
+// Walking, selecting and peeking along a list of spines.
+const list = document.querySelector(".spines");
+if (list) begin();
+
+function begin() {
+  const peek = document.getElementById("peek");
+  const frame = document.getElementById("with-peek");
+  const bar = document.getElementById("pick-bar");
+  const live = document.getElementById("live");
+  const picked = new Map();
+  let face = localStorage.getItem("mint.face") || "sheet";
+  let last = null;
+  let pending = 0;
+
+  const all = () => [...list.querySelectorAll(".spine")].filter((row) => !row.hidden);
+  const current = () => list.querySelector(".spine[tabindex='0']");
+  const focus = (row) => {
+    if (!row) return;
+    current()?.setAttribute("tabindex", "-1");
+    row.setAttribute("tabindex", "0");
+    row.focus({ preventScroll: false });
+    row.scrollIntoView({ block: "nearest" });
+    if (peek && !peek.hidden) show(row);
+  };
+  all()[0]?.setAttribute("tabindex", "0");
+
+  const select = (row, on) => {
+    row.setAttribute("aria-selected", on);
+    if (on) picked.set(row.dataset.id, row); else picked.delete(row.dataset.id);
+    tell();
+  };
+  function tell() {
+    if (!bar) return;
+    const rows = [...picked.values()];
+    bar.hidden = rows.length === 0;
+    document.body.style.setProperty("--bar", rows.length ? "70px" : "0");
+    if (!rows.length) return;
+    const ids = rows.map((row) => row.dataset.id).join(",");
+    bar.querySelector("[data-picked]").textContent = `${rows.length} selected`;
+    bar.querySelector("[data-picked-numbers]").textContent = rows.map((row) => row.dataset.number).join(", ");
+    const main = bar.querySelector("[data-act='main']");
+    const n = `${rows.length} ${rows.length === 1 ? "document" : "documents"}`;
+    if (rows.every((row) => row.dataset.mine === "true")) {
+      main.textContent = `Check in ${n}…`; main.href = `/check-in?items=${ids}`;
+    } else if (rows.every((row) => row.dataset.pending === "false" && row.dataset.released === "true")) {
+      main.textContent = rows.length === 1 ? "Start the next revision…" : `Start ${rows.length} revisions…`;
+      main.href = `/start-revision?items=${ids}`;
+    } else {
+      main.textContent = `Check out ${n}…`; main.href = `/check-out?items=${ids}`;
+    }
+    const fetchLink = bar.querySelector("[data-act='fetch']");
+    fetchLink.textContent = rows.length === 1 ? "Fetch a copy" : `Fetch ${rows.length} copies`;
+    fetchLink.href = `/files.zip?items=${ids}`;
+    live.textContent = `${rows.length} selected`;
+  }
+  const clear = () => { [...picked.values()].forEach((row) => row.setAttribute("aria-selected", "false")); picked.clear(); tell(); };
+  bar?.querySelector("[data-clear]").addEventListener("click", clear);
+
+  async function show(row) {
+    const mine = ++pending;
+    const answer = await fetch(`/documents/${row.dataset.id}/peek?face=${face}`, { headers: { "HX-Request": "true" } });
+    if (mine !== pending) return;
+    if (answer.status === 401) { location.href = "/sign-in"; return; }
+    peek.innerHTML = await answer.text();
+    peek.hidden = false;
+    frame.classList.add("open");
+  }
+  const close = () => { if (!peek) return; pending++; peek.hidden = true; frame.classList.remove("open"); };
+  peek?.addEventListener("click", (event) => {
+    const button = event.target.closest("[data-face]");
+    if (button) turn(button.dataset.face);
+    if (event.target.closest("[data-close-peek]")) { close(); current()?.focus(); }
+  });
+  const turn = (to) => { face = to; localStorage.setItem("mint.face", to); const row = current(); if (row) show(row); };
+
+  list.addEventListener("click", (event) => {
+    const fold = event.target.closest("[data-fold]");
+    if (fold) { foldAt(fold.closest(".folder-head")); return; }
+    const row = event.target.closest(".spine");
+    if (!row || event.target.closest("a")) return;
+    focus(row);
+    if (event.shiftKey && last) {
+      const rows = all();
+      const [from, to] = [rows.indexOf(last), rows.indexOf(row)].sort((a, b) => a - b);
+      rows.slice(from, to + 1).forEach((each) => select(each, true));
+    } else {
+      select(row, row.getAttribute("aria-selected") !== "true");
+    }
+    last = row;
+  });
+  list.addEventListener("dblclick", (event) => {
+    const row = event.target.closest(".spine");
+    if (row) location.href = row.dataset.href;
+  });
+
+  function foldAt(head) {
+    const folded = head.toggleAttribute("data-folded");
+    head.querySelector("[data-fold]").setAttribute("aria-expanded", String(!folded));
+    for (let next = head.nextElementSibling; next && !next.matches(".folder-head"); next = next.nextElementSibling) {
+      if (next.matches(".spine")) next.hidden = folded, next.style.setProperty("display", folded ? "none" : "");
+    }
+  }
+
+  document.addEventListener("keydown", (event) => {
+    if (event.target.closest("input, textarea, select, dialog[open]") || event.ctrlKey || event.metaKey || event.altKey) return;
+    const letters = document.documentElement.dataset.keys !== "off";
+    const rows = all();
+    const row = current();
+    const at = rows.indexOf(row);
+    const onRow = event.target.closest(".spine");
+    switch (event.key) {
+      case "ArrowDown": event.preventDefault(); focus(rows[onRow ? Math.min(rows.length - 1, at + 1) : Math.max(0, at)]); break;
+      case "ArrowUp": event.preventDefault(); focus(rows[Math.max(0, at - 1)]); break;
+      case "Home": if (onRow) { event.preventDefault(); focus(rows[0]); } break;
+      case "End": if (onRow) { event.preventDefault(); focus(rows[rows.length - 1]); } break;
+      case " ": if (onRow) { event.preventDefault(); select(row, row.getAttribute("aria-selected") !== "true"); last = row; } break;
+      case "Enter": if (onRow && !event.target.closest("a")) location.href = row.dataset.href; break;
+      case "Escape": if (peek && !peek.hidden) close(); else clear(); break;
+      case "v": if (letters && peek) { if (peek.hidden) { if (row) show(row); } else close(); } break;
+      case "1": case "2": case "3": if (letters && peek && !peek.hidden) turn(["sheet", "facts", "strip"][event.key - 1]); break;
+      case "o": case "i": if (letters && (picked.size || row)) {
+        if (!picked.size) select(row, true);
+        const ids = [...picked.keys()].join(",");
+        location.href = `/${event.key === "o" ? "check-out" : "check-in"}?items=${ids}`;
+      } break;
+      default: break;
+    }
+  });
+}

@@ -1,0 +1,186 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.Arrays;
+import java.util.Random;
+import mintshelf.app.store.content.BrokenContent;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.app.use.content.CollectContent;
+import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.core.base.ContentHash;
+import org.junit.jupiter.api.Test;
+
+class ContentTest {
+    private final Server server = Server.shared();
+    private final ReceiveContent receive = server.bean(ReceiveContent.class);
+    private final ContentStore contents = server.bean(ContentStore.class);
+    private final Actor priya = server.actor("priya");
+
+    private static byte[] random(int size, long seed) {
+        byte[] bytes = new byte[size];
+        new Random(seed).nextBytes(bytes);
+        return bytes;
+    }
+
+    private static byte[] text(int size, long seed) {
+        Random random = new Random(seed);
+        byte[] bytes = new byte[size];
+        for (int i = 0; i < size; i++) bytes[i] = (byte) (random.nextInt(12) == 0 ? '\n' : '0' + random.nextInt(10));
+        return bytes;
+    }
+
+    private StoredContent store(byte[] bytes) {
+        String token = server.bring("priya", "x.bin", bytes);
+        return server.bean(UnitOfWork.class)
+                .run(() -> contents.seal(contents.upload(token).orElseThrow()));
+    }
+
+    private byte[] read(StoredContent content, long from, long to) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        contents.send(content.id(), from, to, out);
+        return out.toByteArray();
+    }
+
+    @Test
+    void whatIsReceivedIsReadBackWholeAndInRanges() throws IOException {
+        for (byte[] bytes : new byte[][] {random(9_000_000, 1), text(6_000_000, 2), {7}}) {
+            StoredContent content = store(bytes);
+            assertThat(content.hash()).isEqualTo(ContentHash.compute(bytes));
+            assertThat(read(content, 0, bytes.length)).isEqualTo(bytes);
+            int from = bytes.length / 3;
+            int to = bytes.length - bytes.length / 4;
+            assertThat(read(content, from, to)).isEqualTo(Arrays.copyOfRange(bytes, from, to));
+        }
+    }
+
+    @Test
+    void aBrokenConnectionIsPickedUpWhereTheServerStands() throws IOException {
+        byte[] bytes = text(21_000_000, 3);
+        String token = receive.open(priya, "cone.stp", bytes.length);
+        InputStream cut = new InputStream() {
+            private int at;
+
+            @Override
+            public int read() throws IOException {
+                if (at >= 12_600_000) throw new IOException("connection lost");
+                return bytes[at++] & 0xff;
+            }
+
+            @Override
+            public int read(byte[] b, int off, int len) throws IOException {
+                if (at >= 12_600_000) throw new IOException("connection lost");
+                int n = Math.min(len, 12_600_000 - at);
+                System.arraycopy(bytes, at, b, off, n);
+                at += n;
+                return n;
+            }
+        };
+        assertThatThrownBy(() -> receive.receive(priya, token, 0, cut)).isInstanceOf(IOException.class);
+        long stands = receive.upload(priya, token).received();
+        assertThat(stands).isBetween(4_000_000L, 12_600_000L);
+        Upload done = receive.receive(
+                priya, token, stands, new ByteArrayInputStream(bytes, (int) stands, bytes.length - (int) stands));
+        assertThat(done.state()).isEqualTo(Upload.State.COMPLETE);
+        assertThat(done.hash()).contains(ContentHash.compute(bytes));
+    }
+
+    @Test
+    void boundariesAreTheSameHoweverTheBytesCame() throws IOException {
+        byte[] bytes = text(5_000_000, 4);
+        StoredContent whole = store(bytes);
+        String token = receive.open(priya, "again.txt", bytes.length);
+        int at = 0;
+        while (at < bytes.length) {
+            int n = Math.min(1_300_000, bytes.length - at);
+            at = (int) receive.receive(priya, token, at, new ByteArrayInputStream(bytes, at, n))
+                    .received();
+        }
+        int before = server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK);
+        StoredContent again = server.bean(UnitOfWork.class)
+                .run(() -> contents.seal(contents.upload(token).orElseThrow()));
+        assertThat(again.id()).isEqualTo(whole.id());
+        assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK))
+                .isEqualTo(before);
+    }
+
+    @Test
+    void aVersionWithFewEditsStoresFewNewPieces() {
+        byte[] bytes = text(4_000_000, 5);
+        store(bytes);
+        int before = server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK);
+        Random random = new Random(6);
+        for (int i = 0; i < 10; i++) bytes[random.nextInt(bytes.length)] = 'x';
+        store(bytes);
+        assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK) - before)
+                .isBetween(1, 22);
+    }
+
+    @Test
+    void aPieceThatWasAlteredIsNotSent() {
+        byte[] bytes = random(300_000, 7);
+        StoredContent content = store(bytes);
+        server.db()
+                .execute(
+                        "update chunk set bytes = concat(left(bytes, 100), 'x', substr(bytes, 102)) where id in (select chunk from content_chunk where content = ?)",
+                        content.id());
+        assertThatThrownBy(() -> read(content, 0, bytes.length)).isInstanceOf(BrokenContent.class);
+        server.db().execute("delete from content_chunk where content = ?", content.id());
+        server.db().execute("delete from upload where content = ?", content.id());
+        server.db().execute("delete from content where id = ?", content.id());
+    }
+
+    @Test
+    void whatNobodyWaitsForIsCollectedAndWhatIsHeldStays() throws IOException {
+        byte[] kept = random(200_000, 8);
+        StoredContent content = store(kept);
+        byte[] lost = random(400_000, 9);
+        String token = receive.open(priya, "lost.bin", lost.length);
+        receive.receive(priya, token, 0, new ByteArrayInputStream(lost, 0, lost.length));
+        server.db().execute("update upload set lease_until = '2020-01-01' where token = ?", token);
+        server.bean(CollectContent.class).collect();
+        assertThatThrownBy(() -> receive.upload(priya, token)).isInstanceOf(NotThere.class);
+        assertThat(read(content, 0, kept.length)).isEqualTo(kept);
+    }
+
+    @Test
+    void uploadsAreTheirOwnersAloneAndBounded() {
+        String token = receive.open(priya, "x", 10);
+        assertThatThrownBy(() -> receive.upload(server.actor("tomasz"), token)).isInstanceOf(NotThere.class);
+        assertThatThrownBy(() -> receive.open(priya, "x", 400_000_001))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("file.large");
+        assertThatThrownBy(() -> receive.open(priya, "x", 0))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("file.empty");
+        assertThatThrownBy(() -> receive.open(server.actor("rafael"), "x", 5))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("access");
+    }
+
+    @Test
+    void twoSendersOfTheSameBytesMakeOneContent() throws Exception {
+        byte[] bytes = random(2_000_000, 10);
+        var pool = java.util.concurrent.Executors.newFixedThreadPool(6);
+        try {
+            java.util.List<java.util.concurrent.Future<StoredContent>> all = new java.util.ArrayList<>();
+            for (int i = 0; i < 6; i++) all.add(pool.submit(() -> store(bytes)));
+            java.util.Set<Long> ids = new java.util.HashSet<>();
+            for (var each : all) ids.add(each.get().id());
+            assertThat(ids).hasSize(1);
+        } finally {
+            pool.shutdown();
+        }
+    }
+}

@@ -1,0 +1,174 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
+import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.verify.Verify;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+class HoldTest {
+    private final Server server = Server.shared();
+    private final CheckOut checkOut = server.bean(CheckOut.class);
+    private final CheckIn checkIn = server.bean(CheckIn.class);
+
+    @Test
+    void aRoundTripMakesTheNextVersion() {
+        long item = server.file("priya", server.shelf(), "cone.txt", "one", false);
+        server.checkOut("priya", item);
+        assertThat(server.checkIn("priya", item, "two", false)).isEqualTo("/check-in/done?rows=" + item + "v2");
+        assertThat(server.document(item).head().number()).isEqualTo(2);
+        assertThat(server.document(item).holder()).isEmpty();
+    }
+
+    @Test
+    void keepingTheHoldStandsItOnTheNewVersion() {
+        long item = server.file("priya", server.shelf(), "ring.txt", "one", true);
+        server.checkIn("priya", item, "two", true);
+        assertThat(server.document(item).holder().orElseThrow().baseVersion())
+                .isEqualTo(server.document(item).head().version());
+        assertThat(server.checkIn("priya", item, "three", false)).endsWith("v3");
+    }
+
+    @Test
+    void theSameBytesMakeNoVersionAndEndTheCheckOut() {
+        long item = server.file("priya", server.shelf(), "lid.txt", "same", true);
+        assertThat(server.checkIn("priya", item, "same", false)).isEqualTo("/check-in/done?rows=" + item + "u1");
+        assertThat(server.document(item).head().number()).isEqualTo(1);
+        assertThat(server.document(item).holder()).isEmpty();
+    }
+
+    @Test
+    void aSetIsGrantedWholeOrNotAtAll() {
+        long shelf = server.shelf();
+        long a = server.file("priya", shelf, "a.txt", "a", false);
+        long b = server.file("tomasz", shelf, "b.txt", "b", true);
+        assertThatThrownBy(() -> checkOut.take(server.actor("priya"), List.of(a, b), Server.key(), "", ""))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("Tomasz Okrent");
+        assertThat(server.document(a).holder()).isEmpty();
+    }
+
+    @Test
+    void aBrokenHoldTellsItsHolderAndTheirFileBecomesAStray() {
+        long item = server.file("tomasz", server.shelf(), "clamp.txt", "one", true);
+        long hold = server.document(item).holder().orElseThrow().hold();
+        assertThatThrownBy(() -> checkOut.breakHold(server.actor("priya"), item, Server.key(), hold, "away"))
+                .isInstanceOf(Refused.class);
+        checkOut.breakHold(server.actor("ines"), item, Server.key(), hold, "away until Monday");
+        assertThat(server.bean(NoticeStore.class).open(server.actor("tomasz").person(), 50))
+                .anySatisfy(n -> assertThat(n.says())
+                        .contains("away until Monday")
+                        .contains(server.document(item).number()));
+        String token = server.bring("tomasz", "clamp.txt", "work of tomasz".getBytes(StandardCharsets.UTF_8));
+        String result = checkIn.take(
+                server.actor("tomasz"), List.of(new CheckIn.Row(item, token, hold)), Server.key(), "slot", false);
+        assertThat(result).matches(".*rows=" + item + "s\\d+");
+        StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
+        assertThat(stray.comment()).isEqualTo("slot");
+        checkIn.adopt(server.actor("priya"), stray.id(), Server.key(), 1, "");
+        assertThat(server.document(item).head().number()).isEqualTo(2);
+        assertThat(server.document(item).head().content())
+                .isEqualTo(stray.content().hash());
+        assertThatThrownBy(() -> checkIn.drop(server.actor("tomasz"), stray.id(), Server.key()))
+                .isInstanceOf(Refused.class);
+    }
+
+    @Test
+    void aStrayIsDroppedByItsAuthorOrAKeeperOnly() {
+        long item = server.file("tomasz", server.shelf(), "guide.txt", "one", false);
+        server.checkIn("tomasz", item, "unheld", false);
+        StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
+        assertThatThrownBy(() -> checkIn.drop(server.actor("priya"), stray.id(), Server.key()))
+                .isInstanceOf(Refused.class);
+        checkIn.drop(server.actor("tomasz"), stray.id(), Server.key());
+        assertThat(server.bean(StrayStore.class).kept(item)).isEmpty();
+    }
+
+    @Test
+    void theSameFormPostedTwiceMakesOneVersionAndTheSameAnswer() throws Exception {
+        long item = server.file("priya", server.shelf(), "twice.txt", "one", true);
+        long hold = server.document(item).holder().orElseThrow().hold();
+        String token = server.bring("priya", "twice.txt", "two".getBytes(StandardCharsets.UTF_8));
+        String key = Server.key();
+        var pool = Executors.newFixedThreadPool(4);
+        try {
+            List<Future<String>> answers = new ArrayList<>();
+            for (int i = 0; i < 4; i++) {
+                answers.add(pool.submit(() -> checkIn.take(
+                        server.actor("priya"), List.of(new CheckIn.Row(item, token, hold)), key, "", false)));
+            }
+            for (Future<String> answer : answers)
+                assertThat(answer.get()).isEqualTo("/check-in/done?rows=" + item + "v2");
+        } finally {
+            pool.shutdown();
+        }
+        assertThat(server.document(item).head().number()).isEqualTo(2);
+    }
+
+    @Test
+    void sixteenThreadsOverOverlappingSetsLeaveOneHolderALine() throws Exception {
+        race(60);
+    }
+
+    @Test
+    @Tag("long")
+    void aThousandRoundsOfOverlappingSets() throws Exception {
+        race(1000);
+    }
+
+    /** Each round, a random overlapping set is checked out and given back; nothing but a refusal may come of it. */
+    private void race(int rounds) throws Exception {
+        long shelf = server.shelf();
+        List<Long> items = new ArrayList<>();
+        for (int i = 0; i < 12; i++) items.add(server.file("priya", shelf, "race" + i + ".txt", "r" + i, false));
+        AtomicInteger left = new AtomicInteger(rounds);
+        AtomicInteger granted = new AtomicInteger();
+        var pool = Executors.newFixedThreadPool(16);
+        try {
+            List<Future<?>> all = new ArrayList<>();
+            for (int t = 0; t < 16; t++) {
+                int seed = t;
+                all.add(pool.submit(() -> {
+                    Random random = new Random(seed);
+                    String who = seed % 2 == 0 ? "priya" : "tomasz";
+                    while (left.decrementAndGet() >= 0) {
+                        List<Long> set = new ArrayList<>(items);
+                        java.util.Collections.shuffle(set, random);
+                        set = List.copyOf(set.subList(0, 1 + random.nextInt(5)));
+                        try {
+                            checkOut.take(server.actor(who), set, Server.key(), "", "");
+                            granted.incrementAndGet();
+                            checkOut.undo(server.actor(who), set, Server.key());
+                        } catch (Refused refused) {
+                            assertThat(refused.refusal().code()).isEqualTo("check_out.refused");
+                        }
+                    }
+                }));
+            }
+            for (Future<?> each : all) each.get();
+        } finally {
+            pool.shutdown();
+        }
+        assertThat(granted.get()).isPositive();
+        assertThat(server.db()
+                        .fetchSingle(
+                                "select count(*) from hold where open_mark = 1 and item in (select id from item where shelf = ?)",
+                                shelf)
+                        .get(0, Long.class))
+                .isZero();
+        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+}

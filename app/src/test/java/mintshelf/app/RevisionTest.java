@@ -1,0 +1,159 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.document.FetchFiles;
+import mintshelf.app.use.document.KeepFacts;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.version.Reinstate;
+import mintshelf.core.revision.StageClass;
+import org.junit.jupiter.api.Test;
+
+class RevisionTest {
+    private final Server server = Server.shared();
+    private final Revisions revisions = server.bean(Revisions.class);
+
+    private void start(long item, boolean out) {
+        revisions.start(server.actor("priya"), List.of(item), Server.key(), "M6 glands", "", out);
+    }
+
+    @Test
+    void releasingTheNextRevisionSupersedesTheFormerInOneStep() {
+        long item = server.released(server.shelf(), "gland.txt");
+        start(item, true);
+        assertThat(server.document(item).pending().orElseThrow().label()).contains("B");
+        assertThat(server.document(item).released().orElseThrow().label()).contains("A");
+        server.checkIn("priya", item, "holes 6.6", false);
+        server.release("priya", item);
+        var document = server.document(item);
+        assertThat(document.released().orElseThrow().label()).contains("B");
+        assertThat(document.pending()).isEmpty();
+        assertThat(server.bean(DocumentStore.class).revisions(item))
+                .extracting(r -> r.revision().stage().stageClass())
+                .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
+    }
+
+    @Test
+    void theNextRevisionCanStartTheMinuteAfterARelease() {
+        long item = server.released(server.shelf(), "shaft.txt");
+        start(item, false);
+        assertThat(server.document(item).pending().orElseThrow().label()).contains("B");
+        assertThatThrownBy(() -> start(item, false)).isInstanceOf(Refused.class).hasMessageContaining("under way");
+    }
+
+    @Test
+    void aRevisionWithoutAVersionOfItsOwnIsNotReleased() {
+        long item = server.released(server.shelf(), "tube.txt");
+        start(item, false);
+        assertThatThrownBy(() -> server.release("priya", item))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("move.no_version");
+    }
+
+    @Test
+    void aDroppedRevisionGoesBackToTheReleasedOneAndItsLabelIsFreeWhenItNeverLeft() {
+        long item = server.released(server.shelf(), "mast.txt");
+        long releasedVersion = server.document(item).head().version();
+        start(item, true);
+        server.checkIn("priya", item, "second thoughts", false);
+        revisions.drop(server.actor("priya"), item, Server.key(), 2, "not needed");
+        assertThat(server.document(item).pending()).isEmpty();
+        assertThat(server.document(item).head().version()).isEqualTo(releasedVersion);
+        start(item, true);
+        assertThat(server.document(item).pending().orElseThrow().label()).contains("B");
+        server.checkIn("priya", item, "third thoughts", false);
+        assertThat(server.document(item).head().number()).isEqualTo(3);
+    }
+
+    @Test
+    void aLabelThatSomebodyElseFetchedStaysUsed() {
+        long item = server.released(server.shelf(), "panel.txt");
+        start(item, true);
+        server.checkIn("priya", item, "wider", false);
+        server.bean(FetchFiles.class).fetch(server.actor("hedda"), item, 2);
+        revisions.drop(server.actor("priya"), item, Server.key(), 2, "not needed");
+        start(item, false);
+        assertThat(server.document(item).pending().orElseThrow().label()).contains("C");
+    }
+
+    @Test
+    void reinstatingMakesTheNextVersionACopyOfTheEarlierOne() {
+        long item = server.file("priya", server.shelf(), "base.txt", "296", true);
+        server.checkIn("priya", item, "340", false);
+        Reinstate reinstate = server.bean(Reinstate.class);
+        reinstate.reinstate(server.actor("priya"), item, Server.key(), 1, 2, "back to 296");
+        var versions = server.bean(DocumentStore.class).versions(item);
+        assertThat(versions).hasSize(3);
+        assertThat(versions.get(2).copyOf()).contains(1);
+        assertThat(versions.get(2).content()).isEqualTo(versions.get(0).content());
+        assertThatThrownBy(() -> reinstate.reinstate(server.actor("priya"), item, Server.key(), 2, 2, ""))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("page.old");
+    }
+
+    @Test
+    void withdrawingNeedsAKeeperAndAReason() {
+        long item = server.released(server.shelf(), "hose.txt");
+        assertThatThrownBy(() -> revisions.move(server.actor("priya"), item, Server.key(), "withdraw", 1, "x"))
+                .isInstanceOf(Refused.class);
+        assertThatThrownBy(() -> revisions.move(server.actor("ines"), item, Server.key(), "withdraw", 1, ""))
+                .hasMessageContaining("move.reason");
+        revisions.move(server.actor("ines"), item, Server.key(), "withdraw", 1, "clipped to the mast now");
+        assertThat(server.document(item).current().stage().stageClass()).isEqualTo(StageClass.WITHDRAWN);
+    }
+
+    @Test
+    void factsBelongToTheirRevision() {
+        long item = server.released(server.shelf(), "lid.txt");
+        KeepFacts keep = server.bean(KeepFacts.class);
+        assertThatThrownBy(
+                        () -> keep.keep(server.actor("priya"), item, Server.key(), "Lid", Map.of("material", "2205")))
+                .isInstanceOf(Refused.class);
+        start(item, false);
+        keep.keep(server.actor("priya"), item, Server.key(), "Lid", Map.of("material", "2205"));
+        DocumentStore documents = server.bean(DocumentStore.class);
+        assertThat(documents.facts(server.document(item).pending().orElseThrow().id()))
+                .containsEntry("material", "2205");
+        assertThat(documents.facts(
+                        server.document(item).released().orElseThrow().id()))
+                .containsEntry("material", "316L");
+    }
+
+    @Test
+    void readersOfReleasedWorkSeeTheReleasedVersionAndNothingElse() {
+        long item = server.released(server.shelf(), "housing.txt");
+        start(item, true);
+        server.checkIn("priya", item, "secret draft", true);
+        ReadDocument read = server.bean(ReadDocument.class);
+        var view = read.view(server.actor("rafael"), item);
+        assertThat(view.versions()).extracting(v -> v.number()).containsExactly(1);
+        assertThat(view.seen().version()).isEqualTo(1);
+        assertThat(view.seen().pending()).isEmpty();
+        assertThatThrownBy(() -> server.bean(FetchFiles.class).fetch(server.actor("rafael"), item, 2))
+                .isInstanceOf(NotThere.class);
+        long draft = server.file("priya", server.shelf(), "draft.txt", "d", false);
+        assertThatThrownBy(() -> read.view(server.actor("rafael"), draft)).isInstanceOf(NotThere.class);
+    }
+
+    @Test
+    void aDocumentFiledByMistakeIsDroppedAndItsNumberStaysUsed() {
+        long shelf = server.shelf();
+        long item = server.file("priya", shelf, "mistake.txt", "m", false);
+        KeepFacts keep = server.bean(KeepFacts.class);
+        assertThatThrownBy(() -> keep.drop(server.actor("tomasz"), item, Server.key(), "x"))
+                .isInstanceOf(Refused.class);
+        keep.drop(server.actor("priya"), item, Server.key(), "wrong shelf");
+        assertThatThrownBy(() -> server.bean(ReadDocument.class).view(server.actor("priya"), item))
+                .isInstanceOf(NotThere.class);
+        long again = server.file("priya", shelf, "mistake.txt", "m2", false);
+        assertThat(server.document(again).number())
+                .isNotEqualTo(server.document(item).number());
+    }
+}

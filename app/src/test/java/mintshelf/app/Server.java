@@ -1,0 +1,278 @@
+package mintshelf.app;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalLong;
+import java.util.TreeMap;
+import java.util.UUID;
+import java.util.concurrent.atomic.AtomicInteger;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.core.access.Scope;
+import mintshelf.core.document.Document;
+import mintshelf.database.PrivateMariaDb;
+import org.jooq.DSLContext;
+import org.jooq.ExecuteContext;
+import org.jooq.ExecuteListener;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+
+/**
+ * The real application on a real database, started once for all test classes; each asks for a schema of its own where it needs
+ * one. People of the tests: a data manager, two designers, a checker, a reader.
+ */
+public final class Server {
+    public static final String PASSWORD = "quiet harbour 18";
+    private static final AtomicInteger SCHEMAS = new AtomicInteger();
+    private static PrivateMariaDb database;
+    private static Server shared;
+
+    private final ConfigurableApplicationContext context;
+    private final String schema;
+    private final Map<String, Long> people = new HashMap<>();
+
+    /** Counts the statements of the thread that asks. */
+    @Configuration
+    static class Counting {
+        static final ThreadLocal<Integer> STATEMENTS = ThreadLocal.withInitial(() -> 0);
+        static final AtomicInteger ALL = new AtomicInteger();
+
+        @Bean
+        ExecuteListener counter() {
+            return new ExecuteListener() {
+                @Override
+                public void executeStart(ExecuteContext ctx) {
+                    STATEMENTS.set(STATEMENTS.get() + 1);
+                    ALL.incrementAndGet();
+                }
+            };
+        }
+    }
+
+    private Server(ConfigurableApplicationContext context, String schema) {
+        this.context = context;
+        this.schema = schema;
+    }
+
+    /** The server that most tests share, with its people. */
+    public static synchronized Server shared() {
+        if (shared == null) {
+            shared = start(newSchema());
+            shared.addPeople();
+        }
+        return shared;
+    }
+
+    /** A server on an empty schema of its own. */
+    public static synchronized Server empty() {
+        return start(newSchema());
+    }
+
+    /** A second node on the same schema. */
+    public Server secondNode() {
+        Server node = start(schema);
+        node.people.putAll(people);
+        return node;
+    }
+
+    public static synchronized PrivateMariaDb database() {
+        if (database != null) return database;
+        try {
+            Path folder = Files.createTempDirectory("mint-shelf-tests-");
+            database = PrivateMariaDb.start(folder, 256, PrivateMariaDb.Durability.RELAXED);
+            Runtime.getRuntime().addShutdownHook(new Thread(() -> {
+                database.close();
+                PrivateMariaDb.deleteTree(folder);
+            }));
+            return database;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static String newSchema() {
+        return "mint_test_" + SCHEMAS.incrementAndGet();
+    }
+
+    private static Server start(String schema) {
+        PrivateMariaDb db = database();
+        SpringApplication application = new SpringApplication(MintShelf.class, Counting.class);
+        application.setDefaultProperties(Map.of(
+                "spring.datasource.url",
+                db.url(schema),
+                "spring.datasource.username",
+                db.user(),
+                "spring.datasource.password",
+                db.password(),
+                "mint-shelf.password-strength",
+                "4",
+                "mint-shelf.largest-file",
+                "400000000",
+                "logging.level.mintshelf",
+                "error"));
+        application.setRegisterShutdownHook(false);
+        return new Server(application.run("--server.port=0", "--server.address=127.0.0.1"), schema);
+    }
+
+    public void stop() {
+        context.close();
+    }
+
+    public String schema() {
+        return schema;
+    }
+
+    public String origin() {
+        return "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
+    }
+
+    public <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    public DSLContext db() {
+        return bean(DSLContext.class);
+    }
+
+    /** Statements that this thread has sent so far. */
+    public static int statements() {
+        return Counting.STATEMENTS.get();
+    }
+
+    /** Statements that all threads have sent so far. */
+    public static int allStatements() {
+        return Counting.ALL.get();
+    }
+
+    private void addPeople() {
+        add("ines", "Ines Kallmar", "data-manager");
+        add("priya", "Priya Malhan", "designer");
+        add("tomasz", "Tomasz Okrent", "designer");
+        add("hedda", "Hedda Lysgaard", "checker");
+        add("rafael", "Rafael Quiroz", "reader");
+        PersonStore store = bean(PersonStore.class);
+        people.put("nobody", store.add("nobody", "No Body", "", "", "", "UTC", java.time.Instant.now()));
+        store.setPassword(
+                people.get("nobody"), bean(BCryptPasswordEncoder.class).encode(PASSWORD));
+    }
+
+    public void add(String login, String name, String role) {
+        PersonStore store = bean(PersonStore.class);
+        long id = store.add(
+                login, name, login + "@ebbcote.example", "", "", "Europe/Copenhagen", java.time.Instant.now());
+        store.setPassword(id, bean(BCryptPasswordEncoder.class).encode(PASSWORD));
+        store.grantPerson(id, role, Scope.EVERYWHERE);
+        people.put(login, id);
+    }
+
+    public Actor actor(String login) {
+        PersonStore.Person person = bean(PersonStore.class).byLogin(login).orElseThrow();
+        return new Actor(bean(PersonStore.class).access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
+    }
+
+    /** A shelf of its own for a test. */
+    public long shelf() {
+        return bean(ReadShelf.class).addShelf(actor("ines"), "Berth " + UUID.randomUUID(), "");
+    }
+
+    public String bring(String login, String name, byte[] bytes) {
+        try {
+            ReceiveContent receive = bean(ReceiveContent.class);
+            String token = receive.open(actor(login), name, bytes.length);
+            receive.receive(actor(login), token, 0, new ByteArrayInputStream(bytes));
+            return token;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Files a text as a drawing with the material filled, and gives its id. */
+    public long file(String login, long shelf, String name, String text, boolean hold) {
+        FileDocuments filing = bean(FileDocuments.class);
+        long sheet = filing.open(
+                actor(login),
+                shelf,
+                OptionalLong.empty(),
+                List.of(bring(login, name, text.getBytes(java.nio.charset.StandardCharsets.UTF_8))));
+        FilingStore.Row row = filing.sheet(actor(login), sheet).lines().get(0).row();
+        long drawing =
+                bean(mintshelf.app.store.house.HouseStore.class).kind("drawing").id();
+        Map<String, String> facts = new TreeMap<>(Map.of("material", "316L"));
+        filing.keep(
+                actor(login),
+                sheet,
+                List.of(new FilingStore.Row(
+                        row.id(),
+                        row.upload(),
+                        true,
+                        java.util.Optional.of(drawing),
+                        "",
+                        row.number(),
+                        "",
+                        row.title(),
+                        "",
+                        row.folder(),
+                        facts,
+                        row.sameAs(),
+                        row.item())));
+        FileDocuments.Result result = filing.file(actor(login), sheet, key(), hold);
+        if (!result.isFiled()) throw new IllegalStateException(result.problems().toString());
+        return filing.sheet(actor(login), sheet).lines().get(0).row().item().orElseThrow();
+    }
+
+    public Document document(long item) {
+        return bean(DocumentStore.class).spine(item).orElseThrow().document();
+    }
+
+    public void checkOut(String login, long item) {
+        bean(CheckOut.class).take(actor(login), List.of(item), key(), "", "");
+    }
+
+    /** Gives the address of the page that says what became of it. */
+    public String checkIn(String login, long item, String text, boolean keep) {
+        Document document = document(item);
+        long hold = document.holder().map(h -> h.hold()).orElse(0L);
+        String token = bring(login, document.fileName(), text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        return bean(CheckIn.class)
+                .take(actor(login), List.of(new CheckIn.Row(item, token, hold)), key(), "changed", keep);
+    }
+
+    public void release(String login, long item) {
+        bean(Revisions.class)
+                .move(
+                        actor(login),
+                        item,
+                        key(),
+                        "release",
+                        document(item).head().number(),
+                        "");
+    }
+
+    /** A document at released revision A. */
+    public long released(long shelf, String name) {
+        long item = file("priya", shelf, name, "first " + name, false);
+        release("priya", item);
+        return item;
+    }
+
+    public static String key() {
+        return UUID.randomUUID().toString();
+    }
+}

@@ -1,0 +1,33 @@
+package mintshelf.core.base;
+
+import java.util.Locale;
+
+/** Numbers and sizes in words that people read. */
+public final class Numbers {
+    private Numbers() {}
+
+    /** Thousands set apart by a thin space (ISO 80000-1, 7.3.1). */
+    public static String grouped(long n) {
+        return String.format(Locale.ROOT, "%,d", n).replace(',', '\u2009');
+    }
+
+    /** "1 document", "3 documents". */
+    public static String count(long n, String one, String many) {
+        return grouped(n) + " " + (n == 1 ? one : many);
+    }
+
+    /** A size in bytes with three significant places, in decimal units (IEC 80000-13). */
+    public static String size(long bytes) {
+        if (bytes < 1000) return count(bytes, "byte", "bytes");
+        String[] units = {"kB", "MB", "GB", "TB"};
+        double value = bytes / 1000.0;
+        int unit = 0;
+        while (value >= 999.5 && unit < units.length - 1) {
+            value /= 1000;
+            unit++;
+        }
+        String text =
+                value < 10 ? String.format(Locale.ROOT, "%.1f", value) : String.format(Locale.ROOT, "%.0f", value);
+        return text + " " + units[unit];
+    }
+}

@@ -1,0 +1,79 @@
+package mintshelf.core.base;
+
+import java.text.Normalizer;
+import java.util.Locale;
+
+/** Text that came from outside, made fit to be kept. */
+public final class Texts {
+    private Texts() {}
+
+    /**
+     * One line: control and format characters out (line breaks become blanks), blanks folded and trimmed, composed (NFC).
+     *
+     * <p>Bidirectional overrides go too: they can make a name read as another one (Unicode TR 36, 2.5).
+     */
+    public static String line(String raw) {
+        StringBuilder out = new StringBuilder(raw.length());
+        raw.codePoints().forEach(c -> {
+            int type = Character.getType(c);
+            if (c == '\n' || c == '\r' || c == '\t' || Character.isSpaceChar(c)) out.append(' ');
+            else if (type != Character.CONTROL
+                    && type != Character.FORMAT
+                    && type != Character.SURROGATE
+                    && type != Character.UNASSIGNED) out.appendCodePoint(c);
+        });
+        return Normalizer.normalize(out, Normalizer.Form.NFC)
+                .replaceAll(" +", " ")
+                .strip();
+    }
+
+    /** Several lines: as {@link #line}, line breaks kept, at most one empty line in a row. */
+    public static String lines(String raw) {
+        StringBuilder out = new StringBuilder();
+        for (String part : raw.replace("\r\n", "\n").replace('\r', '\n').split("\n", -1)) {
+            out.append(line(part)).append('\n');
+        }
+        return out.toString().replaceAll("\n{3,}", "\n\n").strip();
+    }
+
+    /** The key under which names are compared: composed and without case. */
+    public static String key(String raw) {
+        return Normalizer.normalize(line(raw).toUpperCase(Locale.ROOT).toLowerCase(Locale.ROOT), Normalizer.Form.NFC);
+    }
+
+    /** At most {@code most} characters, cut at a code point, with an ellipsis where something was cut. */
+    public static String shorten(String text, int most) {
+        if (text.length() <= most) return text;
+        int end = most - 1;
+        if (Character.isHighSurrogate(text.charAt(end - 1))) end--;
+        return text.substring(0, end).stripTrailing() + "…";
+    }
+
+    /** A text of required length, or the refusal that says what is wrong with it. */
+    public static Outcome<String> required(String what, String raw, int most) {
+        String text = line(raw);
+        if (text.isEmpty()) {
+            return Outcome.refused("text.missing", what + " is empty.", "Type one; nothing else was changed.");
+        }
+        return tooLong(what, text, most);
+    }
+
+    /** A text that may be empty but not longer than {@code most}. */
+    public static Outcome<String> optional(String what, String raw, int most) {
+        return tooLong(what, line(raw), most);
+    }
+
+    /** A text of several lines that may be empty but not longer than {@code most}. */
+    public static Outcome<String> optionalLines(String what, String raw, int most) {
+        return tooLong(what, lines(raw), most);
+    }
+
+    private static Outcome<String> tooLong(String what, String text, int most) {
+        if (text.length() <= most) return Outcome.granted(text);
+        return Outcome.refused(
+                "text.long",
+                what + " has " + Numbers.grouped(text.length()) + " characters; " + Numbers.grouped(most)
+                        + " are the most.",
+                "Shorten it; nothing was changed.");
+    }
+}

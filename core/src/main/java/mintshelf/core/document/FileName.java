@@ -1,0 +1,56 @@
+package mintshelf.core.document;
+
+import java.util.Locale;
+import java.util.Set;
+import mintshelf.core.base.Texts;
+
+/**
+ * A file name that any machine can keep. What came as a path keeps its last part only; a path inside a name is data.
+ *
+ * @param name as shown and downloaded
+ * @param key as compared: composed and without case; unique in a folder
+ */
+public record FileName(String name, String key) {
+    private static final int LONGEST = 180;
+    private static final Set<String> RESERVED = Set.of(
+            "con", "prn", "aux", "nul", "com1", "com2", "com3", "com4", "com5", "com6", "com7", "com8", "com9", "lpt1",
+            "lpt2", "lpt3", "lpt4", "lpt5", "lpt6", "lpt7", "lpt8", "lpt9");
+
+    /** Makes a name safe: path parts, control characters and what no file system takes go; nothing left becomes "unnamed". */
+    public static FileName of(String raw) {
+        String line = Texts.line(raw);
+        String last = line.substring(Math.max(line.lastIndexOf('/'), line.lastIndexOf('\\')) + 1);
+        String safe = last.replaceAll("[<>:\"|?*]", "_")
+                .strip()
+                .replaceAll("[. ]+$", "")
+                .replaceAll("^\\.+", "");
+        if (safe.isEmpty()) safe = "unnamed";
+        if (RESERVED.contains(stem(safe).toLowerCase(Locale.ROOT))) safe = "_" + safe;
+        if (safe.length() > LONGEST) {
+            String end = extension(safe);
+            String tail = end.isEmpty() || end.length() > 20 ? "" : "." + end;
+            safe = safe.substring(0, LONGEST - tail.length()).stripTrailing() + tail;
+        }
+        return new FileName(safe, Texts.key(safe));
+    }
+
+    /** The extension without its dot, lower case; empty when there is none. */
+    public String extension() {
+        return extension(name).toLowerCase(Locale.ROOT);
+    }
+
+    /** The name without its extension. */
+    public String stem() {
+        return stem(name);
+    }
+
+    private static String extension(String name) {
+        int dot = name.lastIndexOf('.');
+        return dot <= 0 ? "" : name.substring(dot + 1);
+    }
+
+    private static String stem(String name) {
+        int dot = name.lastIndexOf('.');
+        return dot <= 0 ? name : name.substring(0, dot);
+    }
+}

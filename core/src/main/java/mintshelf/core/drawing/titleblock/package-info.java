@@ -1,0 +1,2 @@
+/** Which attribute of a title block carries which fact. */
+package mintshelf.core.drawing.titleblock;

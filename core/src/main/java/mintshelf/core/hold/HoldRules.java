@@ -1,0 +1,116 @@
+package mintshelf.core.hold;
+
+import java.util.Optional;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Holder;
+import mintshelf.core.revision.StageClass;
+
+/** Who may take, give back and break a hold. Each question answers with nothing (it may be) or with what is in the way. */
+public final class HoldRules {
+    private HoldRules() {}
+
+    /** Whether the person may check the document out. */
+    public static Optional<Refusal> checkOut(Document document, Access access) {
+        if (document.dropped()) {
+            return refusal(
+                    "document.dropped", document.number() + " was dropped.", "A data manager can bring it back.");
+        }
+        Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
+        if (missing.isPresent()) return missing;
+        if (document.holder().isPresent()) {
+            Holder holder = document.holder().get();
+            if (holder.person() == access.person()) {
+                return refusal(
+                        "hold.mine",
+                        "You hold " + document.number() + " already.",
+                        "Fetch its file again, or check it in.");
+            }
+            return refusal(
+                    "hold.taken",
+                    document.number() + " is held by " + holder.name() + ".",
+                    "Ask " + holder.name() + " to check it in.");
+        }
+        if (document.pending().isEmpty()) {
+            boolean released = document.released().isPresent();
+            return refusal(
+                    "stage.closed",
+                    document.number() + " is "
+                            + document.current().stage().name().toLowerCase(java.util.Locale.ROOT) + ".",
+                    released ? "Start the next revision; that checks it out too." : "");
+        }
+        if (document.pending().get().stage().stageClass() != StageClass.PREPARING) {
+            return refusal(
+                    "stage.deciding",
+                    document.number() + " is being decided on; its content does not change meanwhile.",
+                    "It can be changed again once it is returned.");
+        }
+        return Optional.empty();
+    }
+
+    /** Whether the person may give the hold back unchanged, or check in under it. */
+    public static Optional<Refusal> useHold(Document document, Access access) {
+        if (document.holder().isEmpty()) {
+            return refusal(
+                    "hold.none", "Nobody holds " + document.number() + " any more.", "Check it out again first.");
+        }
+        Holder holder = document.holder().get();
+        if (holder.person() != access.person()) {
+            return refusal(
+                    "hold.taken",
+                    document.number() + " is held by " + holder.name() + ".",
+                    "What you bring is kept beside the document as a stray.");
+        }
+        return Optional.empty();
+    }
+
+    /** Whether the person may end somebody else's hold. */
+    public static Optional<Refusal> breakHold(Document document, Access access, String reason) {
+        if (document.holder().isEmpty()) {
+            return refusal("hold.none", "Nobody holds " + document.number() + " any more.", "");
+        }
+        Optional<Refusal> missing = access.ask(Right.KEEP_SHELF, document.place());
+        if (missing.isPresent()) return missing;
+        if (reason.isBlank()) {
+            return refusal("hold.reason", "Breaking a hold needs a reason.", "The holder reads it.");
+        }
+        return Optional.empty();
+    }
+
+    /** What becomes of a file that comes back under the person's own hold. */
+    public static Returned checkIn(Document document, Access access, ContentHash content, long expectedHold) {
+        Optional<Refusal> refused = useHold(document, access);
+        if (refused.isPresent()) return new Returned.KeptAsStray(refused.get());
+        Optional<Refusal> right = access.ask(Right.CHANGE, document.place());
+        if (right.isPresent()) return new Returned.KeptAsStray(right.get());
+        Holder holder = document.holder().orElseThrow();
+        if (holder.hold() != expectedHold) {
+            return new Returned.KeptAsStray(Refusal.of(
+                    "hold.other",
+                    "The check-out that this page showed has ended; " + document.number() + " is held anew.",
+                    "Look at the latest version before you check in."));
+        }
+        if (holder.baseVersion() != document.head().version()) {
+            return new Returned.KeptAsStray(Refusal.of(
+                    "base.old",
+                    document.number() + " has moved on to version "
+                            + document.head().number() + " since this check-out.",
+                    "Compare the two, then adopt the stray if it is the better one."));
+        }
+        if (document.pending().isEmpty() || document.pending().get().stage().stageClass() != StageClass.PREPARING) {
+            return new Returned.KeptAsStray(Refusal.of(
+                    "stage.closed",
+                    document.number() + " is in a stage in which its content does not change.",
+                    "Start the next revision, then adopt the stray."));
+        }
+        if (content.equals(document.head().content())) return new Returned.Unchanged();
+        return new Returned.NewVersion(document.head().number());
+    }
+
+    private static Optional<Refusal> refusal(String code, String reason, String remedy) {
+        return Optional.of(Refusal.of(code, reason, remedy));
+    }
+}

@@ -1,0 +1,2 @@
+/** The one next step that a document offers a person, and what else is possible. */
+package mintshelf.core.next;

@@ -1,0 +1,18 @@
+package mintshelf.core.route;
+
+/** What a move demands before it opens. */
+public enum Gate {
+    HELD_BY_NOBODY("nobody holds it"),
+    FACTS_FILLED("the facts that its kind requires are filled");
+
+    private final String words;
+
+    Gate(String words) {
+        this.words = words;
+    }
+
+    /** As in "when {words}". */
+    public String words() {
+        return words;
+    }
+}

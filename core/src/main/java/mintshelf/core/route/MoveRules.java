@@ -1,0 +1,79 @@
+package mintshelf.core.route;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import mintshelf.core.access.Access;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Revision;
+import mintshelf.core.revision.StageClass;
+
+/** Whether a move opens for a document: every gate is asked, so that all that is in the way is told at once. */
+public final class MoveRules {
+    private MoveRules() {}
+
+    /** The revision of the document that stands where the move begins. */
+    public static Optional<Revision> revision(Move move, Document document) {
+        return Stream.concat(document.pending().stream(), document.released().stream())
+                .filter(r -> r.stage().code().equals(move.from()))
+                .findFirst();
+    }
+
+    /** Whether the move asks for a reason in words: taking something out of force does. */
+    public static boolean asksReason(Route route, Move move) {
+        return route.stage(move.to()).stageClass() == StageClass.WITHDRAWN;
+    }
+
+    /**
+     * What is in the way of the move; empty when it opens.
+     *
+     * @param emptyFacts labels of the facts that the kind requires and the revision lacks
+     */
+    public static List<Refusal> ask(Move move, Document document, Access access, List<String> emptyFacts) {
+        List<Refusal> inTheWay = new ArrayList<>();
+        access.ask(move.who(), document.place()).ifPresent(inTheWay::add);
+        if (revision(move, document).isEmpty()) {
+            inTheWay.add(Refusal.of(
+                    "move.stage",
+                    document.number() + " is " + document.current().stage().name() + " now.",
+                    "Look at it again; somebody moved it meanwhile."));
+        }
+        boolean outsideHead = document.pending()
+                .filter(r -> r.stage().code().equals(move.from())
+                        && r.id() != document.head().revision())
+                .isPresent();
+        if (outsideHead) {
+            inTheWay.add(Refusal.of(
+                    "move.no_version",
+                    "Nothing was checked in for revision " + document.current().shown() + " yet.",
+                    "Check it out and check in what changed."));
+        }
+        for (Gate gate : move.gates()) {
+            switch (gate) {
+                case HELD_BY_NOBODY ->
+                    document.holder()
+                            .ifPresent(holder -> inTheWay.add(
+                                    holder.person() == access.person()
+                                            ? Refusal.of(
+                                                    "gate.held",
+                                                    "You hold it.",
+                                                    "Check it in or undo the check-out first.")
+                                            : Refusal.of(
+                                                    "gate.held",
+                                                    "It is held by " + holder.name() + ".",
+                                                    "Ask " + holder.name() + " to check it in.")));
+                case FACTS_FILLED -> {
+                    if (!emptyFacts.isEmpty()) {
+                        inTheWay.add(Refusal.of(
+                                "gate.facts",
+                                "Not filled: " + String.join(", ", emptyFacts) + ".",
+                                "Fill them on its fact sheet."));
+                    }
+                }
+            }
+        }
+        return List.copyOf(inTheWay);
+    }
+}

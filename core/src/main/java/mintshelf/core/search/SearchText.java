@@ -1,0 +1,38 @@
+package mintshelf.core.search;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mintshelf.core.base.Texts;
+
+/**
+ * A search as typed, read: words, of which each may be the beginning of one in title or file name, or of a number.
+ *
+ * @param text the cleaned text as a whole, for beginnings of numbers
+ * @param words its words of two letters and more, lower case, letters and digits only
+ */
+public record SearchText(String text, List<String> words) {
+    private static final Pattern WORD = Pattern.compile("[\\p{L}\\p{N}]+");
+    private static final int MOST_WORDS = 12;
+
+    public SearchText {
+        words = List.copyOf(words);
+    }
+
+    /** Reads any text; what is not a letter or digit parts words and never reaches a query. */
+    public static SearchText read(String raw) {
+        String text = Texts.shorten(Texts.line(raw), 200);
+        List<String> words = new ArrayList<>();
+        Matcher word = WORD.matcher(text.toLowerCase(Locale.ROOT));
+        while (word.find() && words.size() < MOST_WORDS) {
+            if (word.group().length() >= 2) words.add(word.group());
+        }
+        return new SearchText(text, words);
+    }
+
+    public boolean isEmpty() {
+        return text.isEmpty();
+    }
+}

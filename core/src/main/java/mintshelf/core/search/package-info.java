@@ -1,0 +1,2 @@
+/** How a search text is read. */
+package mintshelf.core.search;

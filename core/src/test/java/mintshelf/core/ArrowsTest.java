@@ -1,0 +1,77 @@
+package mintshelf.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.ArchCondition;
+import com.tngtech.archunit.lang.ConditionEvents;
+import com.tngtech.archunit.lang.SimpleConditionEvent;
+import com.tngtech.archunit.lang.syntax.ArchRuleDefinition;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** The allowed arrows between the packages of the core; every other import fails the build. */
+class ArrowsTest {
+    private static final Map<String, Set<String>> ARROWS = Map.ofEntries(
+            Map.entry("base", Set.of()),
+            Map.entry("content", Set.of("base")),
+            Map.entry("fact", Set.of("base")),
+            Map.entry("access", Set.of("base")),
+            Map.entry("audit", Set.of("base")),
+            Map.entry("revision", Set.of("base")),
+            Map.entry("search", Set.of("base", "document", "fact")),
+            Map.entry("numbering", Set.of("base", "fact")),
+            Map.entry("document", Set.of("base", "content", "fact", "numbering", "revision", "access")),
+            Map.entry("hold", Set.of("base", "document", "access", "revision")),
+            Map.entry("filing", Set.of("base", "document", "numbering", "fact", "access")),
+            Map.entry("route", Set.of("base", "document", "revision", "access", "fact")),
+            Map.entry("next", Set.of("base", "document", "access", "hold", "route")),
+            Map.entry("drawing.dxf", Set.of("base", "drawing")),
+            Map.entry("drawing.titleblock", Set.of("base", "drawing.dxf", "fact")));
+
+    private final JavaClasses core = new ClassFileImporter()
+            .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+            .importPackages("mintshelf.core");
+
+    @Test
+    void packagesImportOnlyAlongTheAllowedArrows() {
+        ArchRuleDefinition.classes().should(followTheArrows()).check(core);
+    }
+
+    private static ArchCondition<com.tngtech.archunit.core.domain.JavaClass> followTheArrows() {
+        return new ArchCondition<>("import along the allowed arrows") {
+            @Override
+            public void check(com.tngtech.archunit.core.domain.JavaClass type, ConditionEvents events) {
+                String from = shortName(type.getPackageName());
+                type.getDirectDependenciesFromSelf().forEach(d -> {
+                    String target = d.getTargetClass().getPackageName();
+                    if (!target.startsWith("mintshelf.core")) return;
+                    String to = shortName(target);
+                    boolean allowed = from.equals(to)
+                            || ARROWS.getOrDefault(from, Set.of()).contains(to);
+                    if (!allowed)
+                        events.add(SimpleConditionEvent.violated(
+                                d, from + " may not import " + to + ": " + d.getDescription()));
+                });
+            }
+        };
+    }
+
+    private static String shortName(String name) {
+        return name.replaceFirst("^mintshelf\\.core\\.?", "");
+    }
+
+    @Test
+    void theCoreHasNoClockAndNoFramework() {
+        noClasses()
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("org.springframework..", "org.jooq..", "jakarta..", "java.sql..", "java.net.http..")
+                .check(core);
+        noClasses().should().callMethod(java.time.Instant.class, "now").check(core);
+        noClasses().should().callMethod(java.time.LocalDate.class, "now").check(core);
+    }
+}

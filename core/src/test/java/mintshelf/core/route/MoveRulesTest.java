@@ -1,0 +1,94 @@
+package mintshelf.core.route;
+
+import static mintshelf.core.Documents.PRIYA;
+import static mintshelf.core.Documents.TOMASZ;
+import static mintshelf.core.Documents.document;
+import static mintshelf.core.Documents.heldBy;
+import static mintshelf.core.Documents.person;
+import static mintshelf.core.Documents.preparing;
+import static mintshelf.core.Documents.released;
+import static mintshelf.core.Documents.revision;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Head;
+import mintshelf.core.next.Act;
+import mintshelf.core.next.NextStep;
+import mintshelf.core.revision.StageClass;
+import org.junit.jupiter.api.Test;
+
+class MoveRulesTest {
+    private static final Move RELEASE = new Move(
+            "release",
+            "Release",
+            "preparation",
+            "released",
+            Right.CHANGE,
+            List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+            List.of(Effect.FIX_LABEL));
+    private static final Access DESIGNER = person(PRIYA, Right.SEE_ALL, Right.CHANGE);
+
+    private static List<String> codes(Document document, Access access, List<String> empty) {
+        return MoveRules.ask(RELEASE, document, access, empty).stream()
+                .map(Refusal::code)
+                .toList();
+    }
+
+    @Test
+    void aMoveOpensWhenNothingIsInTheWay() {
+        assertThat(codes(preparing(Optional.empty()), DESIGNER, List.of())).isEmpty();
+    }
+
+    @Test
+    void allThatIsInTheWayIsToldAtOnce() {
+        assertThat(codes(preparing(Optional.of(heldBy(TOMASZ))), person(PRIYA), List.of("Material")))
+                .containsExactly("access.missing", "gate.held", "gate.facts");
+        assertThat(codes(released(), DESIGNER, List.of())).containsExactly("move.stage");
+    }
+
+    @Test
+    void aRevisionWithoutAVersionOfItsOwnDoesNotMove() {
+        Document d = document(
+                Optional.of(revision("B", StageClass.PREPARING)),
+                Optional.of(revision("A", StageClass.RELEASED)),
+                Optional.empty());
+        Document started = new Document(
+                d.id(),
+                d.number(),
+                d.title(),
+                d.fileName(),
+                d.place(),
+                d.line(),
+                new Head(
+                        400,
+                        4,
+                        d.released().orElseThrow().id(),
+                        d.head().content(),
+                        d.head().digest()),
+                d.pending(),
+                d.released(),
+                d.lastEnded(),
+                d.holder(),
+                false);
+        assertThat(codes(started, DESIGNER, List.of())).containsExactly("move.no_version");
+    }
+
+    @Test
+    void theNextStepFollowsStateAndRights() {
+        assertThat(NextStep.of(preparing(Optional.empty()), DESIGNER).act()).isEqualTo(Act.CHECK_OUT);
+        assertThat(NextStep.of(preparing(Optional.of(heldBy(PRIYA))), DESIGNER).act())
+                .isEqualTo(Act.CHECK_IN);
+        assertThat(NextStep.of(released(), DESIGNER).act()).isEqualTo(Act.START_REVISION);
+        NextStep held = NextStep.of(preparing(Optional.of(heldBy(TOMASZ))), DESIGNER);
+        assertThat(held.act()).isEqualTo(Act.LOOK);
+        assertThat(held.instead().orElseThrow().code()).isEqualTo("hold.taken");
+        NextStep reader = NextStep.of(released(), person(PRIYA, Right.SEE_RELEASED));
+        assertThat(reader.act()).isEqualTo(Act.LOOK);
+        assertThat(reader.instead()).isEmpty();
+    }
+}

@@ -1,0 +1,28 @@
+-- A document (or a part): one controlled thing with a number.
+create table if not exists item (
+  id bigint not null auto_increment primary key,
+  aspect varchar(10) character set ascii collate ascii_bin not null,
+  kind bigint not null,
+  shelf bigint not null,
+  folder bigint not null,
+  number varchar(60) not null,
+  number_sort varchar(250) character set utf8mb4 collate utf8mb4_nopad_bin not null,
+  title varchar(200) not null,
+  file_name varchar(200) not null,
+  file_name_key varchar(200) character set utf8mb4 collate utf8mb4_nopad_bin null,
+  author bigint not null,
+  created_at datetime(6) not null,
+  changed_at datetime(6) not null,
+  dropped_at datetime(6) null,
+  dropped_by bigint null,
+  dropped_why varchar(500) null,
+  constraint item_file_name unique (folder, file_name_key),
+  key item_number (folder, number_sort, id),
+  key item_changed (shelf, changed_at, id),
+  fulltext key item_words (title, file_name),
+  constraint item_aspect check (aspect in ('DRAWING','MODEL','PAPER','PART')),
+  constraint item_kind foreign key (kind) references kind (id),
+  constraint item_place foreign key (folder, shelf) references folder (id, shelf),
+  constraint item_author foreign key (author) references person (id),
+  constraint item_dropped_by foreign key (dropped_by) references person (id)
+);

@@ -1,0 +1,28 @@
+-- One immutable check-in.
+create table if not exists version (
+  id bigint not null auto_increment primary key,
+  item bigint not null,
+  line bigint not null,
+  revision bigint not null,
+  number int not null,
+  digest binary(32) not null,
+  comment text not null,
+  author bigint not null,
+  made_by varchar(12) character set ascii collate ascii_bin not null,
+  at datetime(6) not null,
+  base bigint null,
+  substance bigint null,
+  copy_of bigint null,
+  facts json not null,
+  constraint version_number unique (line, number),
+  constraint version_line_id unique (id, line),
+  constraint version_made_by check (made_by in ('FILED','CHECKED_IN','REINSTATED','ADOPTED','STAMPED')),
+  key version_item (item, number),
+  key version_author (author, at),
+  constraint version_line foreign key (line, item) references line (id, item),
+  constraint version_revision foreign key (revision, item) references revision (id, item),
+  constraint version_author foreign key (author) references person (id),
+  constraint version_base foreign key (base) references version (id),
+  constraint version_substance foreign key (substance) references version (id),
+  constraint version_copy_of foreign key (copy_of) references version (id)
+);

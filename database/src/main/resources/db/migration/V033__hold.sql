@@ -1,0 +1,25 @@
+-- A check-out in force. At most one open hold a line.
+create table if not exists hold (
+  id bigint not null auto_increment primary key,
+  item bigint not null,
+  line bigint not null,
+  person bigint not null,
+  desk varchar(100) not null default '',
+  purpose varchar(200) not null default '',
+  base_version bigint null,
+  at datetime(6) not null,
+  open_mark smallint null check (open_mark = 1),
+  ended_at datetime(6) null,
+  ended_how varchar(12) character set ascii collate ascii_bin null,
+  ended_by bigint null,
+  ended_why varchar(500) null,
+  constraint hold_open unique (line, open_mark),
+  constraint hold_open_or_ended check ((open_mark is null) = (ended_at is not null)),
+  constraint hold_ended_how check (ended_how is null or ended_how in ('CHECKED_IN','UNDONE','BROKEN','REVIEW','DROPPED')),
+  key hold_person (person, open_mark),
+  key hold_item (item, at),
+  constraint hold_line foreign key (line, item) references line (id, item),
+  constraint hold_person foreign key (person) references person (id),
+  constraint hold_ended_by foreign key (ended_by) references person (id),
+  constraint hold_base foreign key (base_version) references version (id)
+);

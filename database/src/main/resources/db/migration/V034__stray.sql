@@ -1,0 +1,26 @@
+-- Content that came back without a valid hold: kept beside the document.
+create table if not exists stray (
+  id bigint not null auto_increment primary key,
+  item bigint not null,
+  line bigint not null,
+  content bigint not null,
+  file_name varchar(200) not null,
+  base_version bigint null,
+  author bigint not null,
+  at datetime(6) not null,
+  comment text not null,
+  refusal_code varchar(60) character set ascii collate ascii_bin not null,
+  refusal varchar(500) not null,
+  state varchar(10) character set ascii collate ascii_bin not null,
+  decided_by bigint null,
+  decided_at datetime(6) null,
+  adopted_version bigint null,
+  constraint stray_state check (state in ('KEPT','ADOPTED','DROPPED')),
+  key stray_item (item, state),
+  constraint stray_line foreign key (line, item) references line (id, item),
+  constraint stray_content foreign key (content) references content (id),
+  constraint stray_base foreign key (base_version) references version (id),
+  constraint stray_author foreign key (author) references person (id),
+  constraint stray_decided_by foreign key (decided_by) references person (id),
+  constraint stray_adopted foreign key (adopted_version) references version (id)
+);

@@ -1,0 +1,96 @@
+package mintshelf.demo;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.setup.Commands;
+import mintshelf.database.PrivateMariaDb;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** {@code ./shelf demo}, {@code shot} and {@code screenshots}. */
+public final class Demo {
+    private static final Path FOLDER = Path.of(".run/demo").toAbsolutePath();
+    private static final String SCHEMA = "mint_shelf";
+
+    private Demo() {}
+
+    /** Exit status 0 = done, 2 = wrong call, 3 = could not be read or written. */
+    public static void main(String[] arguments) throws Exception {
+        List<String> words = new ArrayList<>(Arrays.asList(arguments));
+        String command = words.isEmpty() ? "demo" : words.remove(0);
+        try {
+            switch (command) {
+                case "demo" -> demo(words);
+                case "shot" -> shot(words);
+                case "screenshots" -> Pictures.refresh(origin());
+                default -> System.exit(2);
+            }
+        } catch (IOException e) {
+            System.err.println(e.getMessage());
+            System.exit(3);
+        }
+    }
+
+    private static String option(List<String> words, String name, String otherwise) {
+        int at = words.indexOf(name);
+        return at < 0 || at + 1 >= words.size() ? otherwise : words.get(at + 1);
+    }
+
+    private static String origin() throws IOException {
+        Path file = FOLDER.resolve("origin");
+        if (!Files.exists(file)) throw new IOException("The demo does not run; start it with ./shelf demo");
+        return Files.readString(file).strip();
+    }
+
+    private static void demo(List<String> words) throws IOException {
+        if (PrivateMariaDb.running(FOLDER.resolve("db")).isPresent()) {
+            throw new IOException("The demo runs already, on " + origin());
+        }
+        if (words.contains("--fresh")) PrivateMariaDb.deleteTree(FOLDER);
+        Files.createDirectories(FOLDER);
+        PrivateMariaDb database = PrivateMariaDb.start(FOLDER.resolve("db"), 256, PrivateMariaDb.Durability.FULL);
+        Map<String, Object> properties = new HashMap<>();
+        properties.put("spring.datasource.url", database.url(SCHEMA));
+        properties.put("spring.datasource.username", database.user());
+        properties.put("spring.datasource.password", database.password());
+        properties.put("mint-shelf.demo", "true");
+        SpringApplication application = new SpringApplication(DemoApplication.class);
+        application.setDefaultProperties(properties);
+        application.setLogStartupInfo(false);
+        SpringApplication.getShutdownHandlers().add(database::close);
+        ConfigurableApplicationContext context =
+                application.run("--server.port=" + option(words, "--port", "8040"), "--server.address=127.0.0.1");
+        String origin = "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
+        Files.writeString(FOLDER.resolve("origin"), origin);
+        System.out.println("\nMint Shelf's demo answers on " + origin);
+        System.out.println("Sign in as one of these, password " + Cast.PASSWORD + ":");
+        Cast.ALL.forEach(p -> System.out.printf("  %-10s %-19s %s%n", p.login(), p.name(), p.does()));
+        System.out.println("Ctrl-C ends it; what you did stays until ./shelf demo --fresh.");
+        Commands.waitFor(context);
+    }
+
+    private static void shot(List<String> words) throws IOException {
+        if (words.size() < 2) {
+            System.err.println("shot PATH OUT.png [--as LOGIN] [--size 1280x800] [--dark] [--do SCRIPT]");
+            System.exit(2);
+        }
+        String[] size = option(words, "--size", "1280x800").split("x");
+        String step = option(words, "--do", "");
+        try (Shots shots = new Shots(origin())) {
+            shots.signIn(option(words, "--as", "priya"));
+            shots.shot(
+                    words.get(0),
+                    Path.of(words.get(1)),
+                    Integer.parseInt(size[0]),
+                    Integer.parseInt(size[1]),
+                    words.contains("--dark"),
+                    step.isEmpty() ? List.of() : List.of(step));
+        }
+    }
+}

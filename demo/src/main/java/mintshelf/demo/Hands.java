@@ -1,0 +1,156 @@
+package mintshelf.demo;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalLong;
+import java.util.TreeMap;
+import java.util.UUID;
+import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.version.Reinstate;
+import org.springframework.stereotype.Component;
+
+/** Does what people of the story do, through the same use cases as the pages, at the moment that the story tells. */
+@Component
+class Hands {
+    private final StoryClock clock;
+    private final PersonStore people;
+    private final ReceiveContent receive;
+    private final FileDocuments filing;
+    private final CheckOut checkOut;
+    private final CheckIn checkIn;
+    private final Revisions revisions;
+    private final Reinstate reinstate;
+    private final ReadDocument read;
+
+    Hands(
+            StoryClock clock,
+            PersonStore people,
+            ReceiveContent receive,
+            FileDocuments filing,
+            CheckOut checkOut,
+            CheckIn checkIn,
+            Revisions revisions,
+            Reinstate reinstate,
+            ReadDocument read) {
+        this.clock = clock;
+        this.people = people;
+        this.receive = receive;
+        this.filing = filing;
+        this.checkOut = checkOut;
+        this.checkIn = checkIn;
+        this.revisions = revisions;
+        this.reinstate = reinstate;
+        this.read = read;
+    }
+
+    Actor actor(String login) {
+        PersonStore.Person person = people.byLogin(login).orElseThrow();
+        return new Actor(people.access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
+    }
+
+    private String bring(Actor actor, String name, byte[] bytes) {
+        try {
+            String token = receive.open(actor, name, bytes.length);
+            receive.receive(actor, token, 0, new ByteArrayInputStream(bytes));
+            return token;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Files one document and gives its id. */
+    long file(
+            Instant at,
+            String login,
+            long shelf,
+            OptionalLong folder,
+            String name,
+            byte[] bytes,
+            Map<String, String> facts,
+            boolean hold) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        long sheet = filing.open(actor, shelf, folder, List.of(bring(actor, name, bytes)));
+        FilingStore.Row row = filing.sheet(actor, sheet).lines().get(0).row();
+        Map<String, String> all = new TreeMap<>(row.facts());
+        all.putAll(facts);
+        filing.keep(
+                actor,
+                sheet,
+                List.of(new FilingStore.Row(
+                        row.id(),
+                        row.upload(),
+                        true,
+                        row.kind(),
+                        "",
+                        row.number(),
+                        "",
+                        row.title(),
+                        "",
+                        row.folder(),
+                        all,
+                        row.sameAs(),
+                        row.item())));
+        var result = filing.file(actor, sheet, key(), hold);
+        if (!result.isFiled()) throw new IllegalStateException(name + ": " + result.problems());
+        return filing.sheet(actor, sheet).lines().get(0).row().item().orElseThrow();
+    }
+
+    void checkOut(Instant at, String login, long item, String desk, String purpose) {
+        clock.tell(at);
+        checkOut.take(actor(login), List.of(item), key(), desk, purpose);
+    }
+
+    void checkIn(Instant at, String login, long item, byte[] bytes, String comment, boolean keep) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        var document = read.view(actor, item).seen().document();
+        long hold = document.holder().map(h -> h.hold()).orElse(0L);
+        String token = bring(actor, document.fileName(), bytes);
+        checkIn.take(actor, List.of(new CheckIn.Row(item, token, hold)), key(), comment, keep);
+    }
+
+    void release(Instant at, String login, long item) {
+        move(at, login, item, "release", "");
+    }
+
+    void move(Instant at, String login, long item, String move, String remark) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        int head = read.view(actor, item).seen().document().head().number();
+        revisions.move(actor, item, key(), move, head, remark);
+    }
+
+    void start(Instant at, String login, long item, String reason, boolean out) {
+        clock.tell(at);
+        revisions.start(actor(login), List.of(item), key(), reason, "", out);
+    }
+
+    void reinstate(Instant at, String login, long item, int version, String comment) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        int head = read.view(actor, item).seen().document().head().number();
+        reinstate.reinstate(actor, item, key(), version, head, comment);
+    }
+
+    void ask(Instant at, String login, long item, String message) {
+        clock.tell(at);
+        checkOut.ask(actor(login), item, key(), message);
+    }
+
+    private static String key() {
+        return UUID.randomUUID().toString();
+    }
+}

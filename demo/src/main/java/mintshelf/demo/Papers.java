@@ -1,0 +1,60 @@
+package mintshelf.demo;
+
+import java.nio.charset.StandardCharsets;
+
+/** The papers of the story that are not drawings. */
+final class Papers {
+    private Papers() {}
+
+    static byte[] specification() {
+        return """
+                TG40 TIDE GAUGE STATION: SPECIFICATION
+
+                1 Purpose
+                The station measures the water level of a harbour basin with a float in a stilling well.
+
+                2 Conditions
+                Air temperature      -20 to +50 degrees C
+                Salinity             class 3, splash zone
+                Measuring range      8.0 m, resolution 1 mm
+                Wave damping         intake area 0.6 per cent of the well's cross section
+
+                3 Order of assembly
+                3.1 Set the mast TG40-4000 on its base plate; torque of the anchor nuts 120 Nm.
+                3.2 Hang the stilling well TG40-1000 by four pipe clamps, liners greased.
+                3.3 Mount the encoder head TG40-3000; lead the tape over the pulley.
+                3.4 Set the counterweight; the float hangs free at lowest astronomical tide.
+
+                4 Acceptance
+                Ten level changes of 0.5 m; reading within 2 mm of the staff each time.
+                """.getBytes(StandardCharsets.UTF_8);
+    }
+
+    static byte[] report() {
+        return """
+                TEST REPORT: ENCODER HEAD TG40-3000
+
+                Sample        2 heads, serial 0144 and 0145
+                Test          spray, 7 days, 5 per cent salt, 35 degrees C (ISO 9227, neutral)
+                Result        no ingress; lid gasket seats over its whole length
+                Finding       cable glands M6 need 6.6 mm holes in the gland plate, 5.5 mm binds
+                Tested by     M. Solvang
+                """.getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** A picture of the site, drawn. */
+    static byte[] site() {
+        return """
+                <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 800 500" width="800" height="500">
+                <rect width="800" height="500" fill="#dfe9ee"/><rect y="330" width="800" height="170" fill="#7fa3b5"/>
+                <rect y="290" width="420" height="210" fill="#b9b3a6"/><path d="M420 290h-420v-12h432v22z" fill="#98927f"/>
+                <g fill="none" stroke="#2f3b40" stroke-width="7"><path d="M356 278V90"/><path d="M330 278h52"/></g>
+                <rect x="436" y="250" width="34" height="230" fill="#c9d2d6" stroke="#2f3b40" stroke-width="3"/>
+                <rect x="428" y="206" width="50" height="44" fill="#e9eef0" stroke="#2f3b40" stroke-width="3"/>
+                <path d="M420 270h16M420 360h16" stroke="#2f3b40" stroke-width="6"/>
+                <path d="M300 120l96-34 8 20-96 34z" fill="#2c4b6b" stroke="#1d2f42" stroke-width="3"/>
+                <g stroke="#ffffff" stroke-width="2" opacity=".6"><path d="M500 370h80M610 400h110M520 440h60"/></g>
+                <text x="24" y="40" font-family="sans-serif" font-size="20" fill="#2f3b40">Ebbcote quay, berth 3</text></svg>
+                """.getBytes(StandardCharsets.UTF_8);
+    }
+}

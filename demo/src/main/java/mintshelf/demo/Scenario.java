@@ -1,0 +1,476 @@
+package mintshelf.demo;
+
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.core.access.Scope;
+import mintshelf.demo.Parts.Part;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.stereotype.Component;
+
+/** Writes the scenario into an empty server: the shelf of one product, three weeks before a delivery, on a Tuesday. */
+@Component
+public class Scenario implements ApplicationRunner {
+    private static final ZoneId ZONE = ZoneId.of("Europe/Copenhagen");
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
+
+    private final PersonStore people;
+    private final ReadShelf shelves;
+    private final Hands hands;
+    private final StoryClock clock;
+    private final BCryptPasswordEncoder passwords;
+    private final Map<String, Long> documents = new HashMap<>();
+    private final Map<String, Long> folders = new HashMap<>();
+    private final Instant now = tuesday();
+    private int done;
+
+    Scenario(PersonStore people, ReadShelf shelves, Hands hands, StoryClock clock, BCryptPasswordEncoder passwords) {
+        this.people = people;
+        this.shelves = shelves;
+        this.hands = hands;
+        this.clock = clock;
+        this.passwords = passwords;
+    }
+
+    /** The latest Tuesday, 09:00 in the house's zone. */
+    private static Instant tuesday() {
+        LocalDate today = LocalDate.now(ZONE);
+        ZonedDateTime tuesday = today.with(TemporalAdjusters.previousOrSame(DayOfWeek.TUESDAY))
+                .atTime(LocalTime.of(9, 0))
+                .atZone(ZONE);
+        return tuesday.toInstant().isAfter(Instant.now())
+                ? tuesday.minusWeeks(1).toInstant()
+                : tuesday.toInstant();
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) {
+        if (!people.isEmpty()) return;
+        try {
+            write();
+        } finally {
+            clock.goOn();
+        }
+    }
+
+    private void write() {
+        clock.tell(monthsAgo(18, 0));
+        cast();
+        Actor ines = hands.actor("ines");
+        long tg40 = shelves.addShelf(ines, "TG40 Tide gauge", "harbour tide gauge station");
+        long ls18 = shelves.addShelf(ines, "LS18 Staff reader", "river staff reader");
+        long house = shelves.addShelf(ines, "Templates and standards", "sheet templates and house standards");
+        grants(tg40, ls18, house);
+        for (Part part : Parts.ALL) {
+            if (!part.folder().isEmpty()) {
+                folders.computeIfAbsent(
+                        part.folder(), f -> shelves.addFolder(hands.actor("ines"), tg40, OptionalLong.empty(), f));
+            }
+        }
+        Parts.ALL.forEach(part -> file(tg40, part));
+        papers(tg40, house);
+        Parts.ALL.forEach(this::firstRelease);
+        staffReader(ls18);
+        story();
+        System.out.println("\rThe story is written: " + done + " acts.      ");
+    }
+
+    private void say() {
+        done++;
+        if (done % 5 == 0) System.out.print("\rWriting the story: " + done + " acts");
+    }
+
+    private Instant monthsAgo(int months, int hours) {
+        return now.minus(Duration.ofDays(30L * months)).plus(Duration.ofHours(hours));
+    }
+
+    private Instant daysAgo(int days, int hour, int minute) {
+        return now.atZone(ZONE).minusDays(days).with(LocalTime.of(hour, minute)).toInstant();
+    }
+
+    private void cast() {
+        String hash = passwords.encode(Cast.PASSWORD);
+        Map<String, Long> groups = new HashMap<>();
+        int line = 0;
+        for (Cast.Person person : Cast.ALL) {
+            long id = people.add(
+                    person.login(),
+                    person.name(),
+                    person.login() + "@ebbcote.example",
+                    "+45 5550 01" + (20 + line++),
+                    person.note(),
+                    ZONE.getId(),
+                    clock.instant());
+            people.setPassword(id, hash);
+            for (String group : person.groups()) {
+                people.join(groups.computeIfAbsent(group, people::addGroup), id);
+            }
+        }
+        long carmen = people.byLogin("carmen").orElseThrow().id();
+        people.setAway(people.byLogin("oluwaseun").orElseThrow().id(), Optional.empty(), OptionalLong.of(carmen));
+        people.setAway(
+                people.byLogin("tomasz").orElseThrow().id(),
+                Optional.of(now.atZone(ZONE).toLocalDate().plusDays(6)),
+                OptionalLong.of(people.byLogin("priya").orElseThrow().id()));
+        people.grantGroup(groups.get("Data management"), "data-manager", Scope.EVERYWHERE);
+        people.grantGroup(groups.get("Drawing office"), "designer", Scope.EVERYWHERE);
+        people.grantGroup(groups.get("Checking"), "checker", Scope.EVERYWHERE);
+        people.grantGroup(groups.get("Design lead"), "board-member", Scope.EVERYWHERE);
+        people.grantGroup(groups.get("Quality"), "checker", Scope.EVERYWHERE);
+        people.grantGroup(groups.get("Shop"), "reader", Scope.EVERYWHERE);
+    }
+
+    private void grants(long tg40, long ls18, long house) {
+        // Buying reads the two products, not the templates.
+        long yuki = people.byLogin("yuki").orElseThrow().id();
+        people.grantPerson(yuki, "reader", Scope.shelf(tg40));
+        people.grantPerson(yuki, "reader", Scope.shelf(ls18));
+        people.grantPerson(people.byLogin("priya").orElseThrow().id(), "librarian", Scope.shelf(house));
+    }
+
+    private void file(long shelf, Part part) {
+        Instant at = monthsAgo(part.months(), done % 7);
+        OptionalLong folder =
+                part.folder().isEmpty() ? OptionalLong.empty() : OptionalLong.of(folders.get(part.folder()));
+        String name = part.number().toLowerCase(Locale.ROOT) + "-"
+                + part.title().toLowerCase(Locale.ROOT).replace(' ', '-') + ".dxf";
+        Map<String, String> facts = part.material().isEmpty() ? Map.of("material", "see parts list") : Map.of();
+        documents.put(
+                part.number(),
+                hands.file(
+                        at,
+                        part.author(),
+                        shelf,
+                        folder,
+                        name,
+                        part.sheet("A", DAY.format(at.atZone(ZONE))),
+                        facts,
+                        true));
+        say();
+    }
+
+    private long doc(String number) {
+        return documents.get("TG40-" + number);
+    }
+
+    private Part part(String number) {
+        return Parts.ALL.stream()
+                .filter(p -> p.number().equals("TG40-" + number))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** Nearly all first revisions went out: one more version, then released. */
+    private void firstRelease(Part part) {
+        List<String> never = List.of("TG40-1050", "TG40-1000", "TG40-0000", "TG40-4040");
+        long item = documents.get(part.number());
+        Instant at = monthsAgo(part.months(), 0).plus(Duration.ofDays(6));
+        List<String> said = new ArrayList<>(part.notes());
+        said.add("Lot and date code etched beside the number");
+        boolean goesOut = !never.contains(part.number());
+        boolean stays = List.of("TG40-1000", "TG40-0000").contains(part.number());
+        hands.checkIn(
+                at,
+                part.author(),
+                item,
+                part.sheet("A", part.shape(), said, DAY.format(at.atZone(ZONE))),
+                "marking added as the shop asked",
+                false);
+        say();
+        if (goesOut) {
+            hands.release(at.plus(Duration.ofDays(9)), "oluwaseun", item);
+            say();
+        }
+        if (stays) {
+            hands.checkOut(daysAgo(20, 10, 5), "priya", item, "BENCH-3", "");
+            hands.checkIn(
+                    daysAgo(19, 15, 40),
+                    "priya",
+                    item,
+                    part.sheet("A", part.shape(), List.of("Assemble with liners greased"), "2026-10-02"),
+                    "liners noted",
+                    false);
+            say();
+        }
+    }
+
+    private void papers(long tg40, long house) {
+        documents.put(
+                "spec",
+                hands.file(
+                        monthsAgo(17, 3),
+                        "oluwaseun",
+                        tg40,
+                        OptionalLong.empty(),
+                        "TG40-0900 Specification.txt",
+                        Papers.specification(),
+                        Map.of("subject", "whole station"),
+                        false));
+        documents.put(
+                "report",
+                hands.file(
+                        daysAgo(30, 13, 10),
+                        "oluwaseun",
+                        tg40,
+                        OptionalLong.of(folders.get("3000 Encoder head")),
+                        "TG40-3900 Encoder head test report.txt",
+                        Papers.report(),
+                        Map.of("subject", "salt spray"),
+                        false));
+        documents.put(
+                "site",
+                hands.file(
+                        monthsAgo(9, 2),
+                        "priya",
+                        tg40,
+                        OptionalLong.empty(),
+                        "TG40-0910 Ebbcote quay berth 3.svg",
+                        Papers.site(),
+                        Map.of(),
+                        false));
+        hands.release(monthsAgo(16, 5), "oluwaseun", documents.get("spec"));
+        hands.release(daysAgo(29, 9, 30), "oluwaseun", documents.get("report"));
+        byte[] template = mintshelf.demo.sheet.Sheets.draw(
+                new mintshelf.demo.sheet.Sheets.Title("", "", "", "", "", "", "", "", ""),
+                new mintshelf.demo.sheet.Sheets.Shape.Structure(List.of()),
+                1,
+                List.of());
+        documents.put(
+                "template",
+                hands.file(
+                        monthsAgo(18, 4),
+                        "priya",
+                        house,
+                        OptionalLong.empty(),
+                        "Sheet A3 template.dxf",
+                        template,
+                        Map.of(),
+                        false));
+        hands.release(monthsAgo(18, 6), "priya", documents.get("template"));
+    }
+
+    private void staffReader(long shelf) {
+        Part reader = new Part(
+                "LS18-1000",
+                "Staff reader",
+                "",
+                "tomasz",
+                8,
+                "",
+                "",
+                "3.2",
+                "1:2",
+                0.5,
+                part("3000").shape(),
+                List.of());
+        Part clampRail = new Part(
+                "LS18-1010",
+                "Clamp rail",
+                "",
+                "tomasz",
+                8,
+                "316L",
+                "",
+                "0.8",
+                "1:2",
+                0.5,
+                part("4030").shape(),
+                List.of());
+        for (Part p : List.of(reader, clampRail)) {
+            Instant at = monthsAgo(8, 1);
+            long item = hands.file(
+                    at,
+                    p.author(),
+                    shelf,
+                    OptionalLong.empty(),
+                    p.number().toLowerCase(Locale.ROOT) + ".dxf",
+                    p.sheet("A", DAY.format(at.atZone(ZONE))),
+                    Map.of("material", p.material().isEmpty() ? "see parts list" : p.material()),
+                    false);
+            hands.release(at.plus(Duration.ofDays(4)), "oluwaseun", item);
+            say();
+        }
+    }
+
+    /** What is going on, so that every page has something true to show. */
+    private void story() {
+        glandPlate();
+        pipeClamp();
+        basePlate();
+        encoderHead();
+        // The shaft's next revision was released in spring, and the one after it started the same day.
+        long shaft = doc("3050");
+        hands.start(monthsAgo(7, 2), "tomasz", shaft, "bearing seat k6 in place of h7", true);
+        hands.checkIn(
+                monthsAgo(7, 30),
+                "tomasz",
+                shaft,
+                part("3050").sheet("B", part("3050").shape(), List.of("Bearing seats k6"), "2026-04-20"),
+                "seats k6",
+                false);
+        hands.release(monthsAgo(7, 52), "oluwaseun", shaft);
+        hands.start(monthsAgo(7, 54), "tomasz", shaft, "chamfer for the new coupling", false);
+        hands.move(monthsAgo(4, 1), "ines", doc("4050"), "withdraw", "the hose is clipped to the mast tube now");
+        // Tape pulley: a size tried, given up; the cone is in work.
+        hands.start(daysAgo(4, 16, 12), "tomasz", doc("1020"), "duplex 2205 after pitting at berth 3", true);
+        hands.checkIn(
+                daysAgo(4, 16, 40),
+                "tomasz",
+                doc("1020"),
+                part("1020")
+                        .sheet(
+                                "B",
+                                part("1020").shape(),
+                                List.of("Material 1.4462", "Pickled and passivated"),
+                                "2026-11-20"),
+                "material changed, weld prep as before",
+                false);
+        hands.checkOut(daysAgo(1, 9, 40), "priya", doc("1050"), "BENCH-3", "hardness after the fit test");
+        hands.checkOut(daysAgo(0, 8, 12), "priya", doc("1000"), "BENCH-3", "liners by number");
+        for (int i = 0; i < 5; i++) say();
+    }
+
+    private void glandPlate() {
+        long gland = doc("3030");
+        hands.start(monthsAgo(8, 1), "tomasz", gland, "corner radius for the bent tank", true);
+        hands.checkIn(
+                monthsAgo(8, 26),
+                "tomasz",
+                gland,
+                part("3030").sheet("B", Parts.GLAND_B, List.of("Corner R10"), "2026-03-10"),
+                "corners R10",
+                true);
+        hands.checkIn(
+                monthsAgo(8, 30),
+                "tomasz",
+                gland,
+                part("3030").sheet("B", Parts.GLAND_B, List.of("Corner R10", "Pickled and passivated"), "2026-03-11"),
+                "surface noted",
+                false);
+        hands.release(monthsAgo(8, 50), "oluwaseun", gland);
+        hands.start(daysAgo(5, 10, 2), "priya", gland, "glands are M6 now: holes 6.6", true);
+        hands.checkIn(
+                daysAgo(5, 15, 30),
+                "priya",
+                gland,
+                part("3030").sheet("C", Parts.GLAND_C, List.of("Corner R10", "Pickled and passivated"), "2026-11-19"),
+                "hole pattern 4 x 6.6",
+                true);
+        hands.checkIn(
+                daysAgo(3, 11, 20),
+                "priya",
+                gland,
+                part("3030")
+                        .sheet(
+                                "C",
+                                Parts.GLAND_C,
+                                List.of("Corner R10", "Holes for M6 glands", "Pickled and passivated"),
+                                "2026-11-21"),
+                "note corrected",
+                false);
+        say();
+    }
+
+    private void pipeClamp() {
+        long clamp = doc("1040");
+        hands.start(daysAgo(6, 9, 15), "tomasz", clamp, "slot in place of a hole, for adjusting", true);
+        hands.checkIn(
+                daysAgo(4, 17, 5),
+                "tomasz",
+                clamp,
+                part("1040")
+                        .sheet(
+                                "B",
+                                new mintshelf.demo.sheet.Sheets.Shape.Plate(230, 60, 8, 6, 0, 9, 14),
+                                List.of("Slot 9 x 16"),
+                                "2026-11-20"),
+                "longer by 10 for the slot",
+                true);
+        hands.checkIn(
+                daysAgo(1, 14, 25),
+                "priya",
+                clamp,
+                part("1040")
+                        .sheet(
+                                "B",
+                                new mintshelf.demo.sheet.Sheets.Shape.Plate(232, 60, 8, 6, 0, 9, 14),
+                                List.of("Slot 9 x 18"),
+                                "2026-11-23"),
+                "slot 2 longer, needed for berth 3",
+                false);
+        hands.ask(daysAgo(1, 14, 30), "priya", clamp, "the fit test showed 2 mm more is needed");
+        say();
+    }
+
+    private void basePlate() {
+        long base = doc("4010");
+        Part p = part("4010");
+        hands.start(monthsAgo(3, 1), "tomasz", base, "hole pattern of the new quay anchors", true);
+        double[] insets = {50, 52, 30};
+        String[] said = {"anchors on 300", "anchors on 296, measured at the quay", "anchors on 340 tried"};
+        for (int i = 0; i < insets.length; i++) {
+            hands.checkIn(
+                    monthsAgo(3, 20 + 24 * i),
+                    "tomasz",
+                    base,
+                    p.sheet(
+                            "B",
+                            new mintshelf.demo.sheet.Sheets.Shape.Plate(400, 400, 15, 20, 120, 22, insets[i]),
+                            List.of("Hot-dip galvanised to ISO 1461"),
+                            "2026-08-2" + i),
+                    said[i],
+                    i < insets.length - 1);
+        }
+        hands.reinstate(monthsAgo(3, 100), "tomasz", base, 4, "340 collides with the gussets; back to 296");
+        hands.checkOut(daysAgo(12, 8, 50), "tomasz", base, "BENCH-1", "grout holes");
+        hands.checkIn(
+                daysAgo(12, 13, 15),
+                "tomasz",
+                base,
+                p.sheet(
+                        "B",
+                        new mintshelf.demo.sheet.Sheets.Shape.Plate(400, 400, 15, 20, 124, 22, 52),
+                        List.of("Two grout holes", "Hot-dip galvanised to ISO 1461"),
+                        "2026-11-12"),
+                "grout holes added",
+                false);
+        say();
+    }
+
+    private void encoderHead() {
+        long housing = doc("3010");
+        hands.start(monthsAgo(1, 2), "priya", housing, "boss for the earth stud", true);
+        hands.checkIn(
+                monthsAgo(1, 28),
+                "priya",
+                housing,
+                part("3010")
+                        .sheet(
+                                "B",
+                                part("3010").shape(),
+                                List.of("Earth stud M6 beside the lower left hole", "Pickled and passivated"),
+                                "2026-10-25"),
+                "earth stud added",
+                false);
+        hands.release(daysAgo(26, 10, 20), "oluwaseun", housing);
+        say();
+    }
+}

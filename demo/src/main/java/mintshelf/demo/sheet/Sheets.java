@@ -1,0 +1,315 @@
+package mintshelf.demo.sheet;
+
+import static mintshelf.demo.sheet.DxfWriter.Layer.CENTRE;
+import static mintshelf.demo.sheet.DxfWriter.Layer.FRAME;
+import static mintshelf.demo.sheet.DxfWriter.Layer.HIDDEN;
+import static mintshelf.demo.sheet.DxfWriter.Layer.OUTLINE;
+import static mintshelf.demo.sheet.DxfWriter.Layer.TEXT;
+
+import java.util.List;
+
+/** The sheets of the demo: an A3 frame with zones (ISO 5457), a title block (ISO 7200), and the views of a part. */
+public final class Sheets {
+    static final double WIDTH = 420;
+    static final double HEIGHT = 297;
+
+    private Sheets() {}
+
+    /** What the title block says. */
+    public record Title(
+            String number,
+            String title,
+            String revision,
+            String material,
+            String surface,
+            String mass,
+            String scale,
+            String createdBy,
+            String created) {}
+
+    /** What a part looks like: sizes in millimetres of the part. */
+    public sealed interface Shape {
+        /** A flat plate with rounded corners, a centre bore and a hole in each corner. */
+        record Plate(
+                double width, double height, double thickness, double corner, double bore, double hole, double inset)
+                implements Shape {}
+
+        /** A turned part: steps of diameter and length along the axis. */
+        record Turned(double[][] steps) implements Shape {}
+
+        /** A ring or disc: outer and inner diameter, thickness, holes on a pitch circle. */
+        record Ring(double outer, double inner, double thickness, int holes, double pitch, double hole)
+                implements Shape {}
+
+        /** A tube: outer diameter, wall, length. */
+        record Tube(double outer, double wall, double length) implements Shape {}
+
+        /** A structure: boxes at places, with item numbers. */
+        record Structure(List<double[]> boxes) implements Shape {}
+    }
+
+    /** A sheet as a file. {@code scale} draws 1 mm of the part as that many millimetres of the sheet. */
+    public static byte[] draw(Title title, Shape shape, double scale, List<String> notes) {
+        DxfWriter out = new DxfWriter();
+        frame(out);
+        titleBlock(out, title);
+        if (shape instanceof Shape.Plate plate) plate(out, plate, scale);
+        else if (shape instanceof Shape.Turned turned) turned(out, turned, scale);
+        else if (shape instanceof Shape.Ring ring) ring(out, ring, scale);
+        else if (shape instanceof Shape.Tube tube) tube(out, tube, scale);
+        else structure(out, (Shape.Structure) shape, scale);
+        double y = 62;
+        for (String note : notes) {
+            out.text(TEXT, 32, y, 3.5, note);
+            y -= 6.5;
+        }
+        return out.bytes(WIDTH, HEIGHT);
+    }
+
+    /** Trimmed size, frame 20 mm from the left and 10 from the other edges, zones of 50 mm, centring marks. */
+    private static void frame(DxfWriter out) {
+        out.box(FRAME, 0, 0, WIDTH, HEIGHT);
+        out.box(FRAME, 20, 10, WIDTH - 10, HEIGHT - 10);
+        out.box(FRAME, 15, 5, WIDTH - 5, HEIGHT - 5);
+        for (int i = 0; i < 8; i++) {
+            double x = WIDTH / 2 + (i - 4) * 50;
+            if (i > 0) {
+                out.line(FRAME, x, HEIGHT - 10, x, HEIGHT - 5);
+                out.line(FRAME, x, 5, x, 10);
+            }
+            double at = i == 0 ? 42 : x + 25;
+            out.text(TEXT, Math.min(at, 400), HEIGHT - 9, 3.5, 0, Integer.toString(i + 1), 1);
+            out.text(TEXT, Math.min(at, 400), 5.8, 3.5, 0, Integer.toString(i + 1), 1);
+        }
+        for (int i = 0; i < 6; i++) {
+            double y = HEIGHT / 2 + (3 - i) * 50;
+            if (i > 0) {
+                out.line(FRAME, 15, y, 20, y);
+                out.line(FRAME, WIDTH - 10, y, WIDTH - 5, y);
+            }
+            double at = i == 0 ? 266 : i == 5 ? 28 : y - 26;
+            out.text(TEXT, 17.5, at, 3.5, 0, Character.toString('A' + i), 1);
+            out.text(TEXT, WIDTH - 7.5, at, 3.5, 0, Character.toString('A' + i), 1);
+        }
+        for (double[] mark :
+                new double[][] {{WIDTH / 2, 0, WIDTH / 2, 15}, {WIDTH / 2, HEIGHT - 15, WIDTH / 2, HEIGHT}}) {
+            out.line(FRAME, mark[0], mark[1], mark[2], mark[3]);
+        }
+        out.line(FRAME, 0, HEIGHT / 2, 25, HEIGHT / 2);
+        out.line(FRAME, WIDTH - 15, HEIGHT / 2, WIDTH, HEIGHT / 2);
+    }
+
+    private static void titleBlock(DxfWriter out, Title title) {
+        List<DxfWriter.Field> fields = List.of(
+                new DxfWriter.Field("MATERIAL", 3, 38, 3.5, title.material()),
+                new DxfWriter.Field("SURFACE", 63, 38, 3.5, title.surface()),
+                new DxfWriter.Field("MASS", 123, 38, 3.5, title.mass()),
+                new DxfWriter.Field("SCALE", 153, 38, 3.5, title.scale()),
+                new DxfWriter.Field("CREATED_BY", 3, 27, 3.5, title.createdBy()),
+                new DxfWriter.Field("CREATED", 63, 27, 3.5, title.created()),
+                new DxfWriter.Field("CHECKED_BY", 3, 16, 3.5, ""),
+                new DxfWriter.Field("APPROVED_BY", 63, 16, 3.5, ""),
+                new DxfWriter.Field("STATUS", 123, 16, 3.5, ""),
+                new DxfWriter.Field("FORMAT", 153, 27, 3.5, "A3"),
+                new DxfWriter.Field("TITLE", 63, 4, 5, title.title()),
+                new DxfWriter.Field("NUMBER", 3, 4, 5, title.number()),
+                new DxfWriter.Field("REV", 163, 4, 5, title.revision()));
+        out.titleBlock(230, 10, () -> captions(out), fields);
+    }
+
+    private static void captions(DxfWriter out) {
+        out.box(FRAME, 0, 0, 180, 44);
+        for (double y : new double[] {11, 22, 33}) out.line(FRAME, 0, y, 180, y);
+        out.line(FRAME, 60, 0, 60, 44);
+        out.line(FRAME, 120, 11, 120, 44);
+        out.line(FRAME, 150, 11, 150, 44);
+        out.line(FRAME, 155, 0, 155, 11);
+        String[][] words = {
+            {"1", "41.6", "Material"},
+            {"61", "41.6", "Surface treatment"},
+            {"121", "41.6", "Mass"},
+            {"151", "41.6", "Scale"},
+            {"1", "30.6", "Created by"},
+            {"61", "30.6", "Date of issue"},
+            {"121", "30.6", "Sheet 1/1"},
+            {"151", "30.6", "Format"},
+            {"1", "19.6", "Checked by"},
+            {"61", "19.6", "Approved by"},
+            {"121", "19.6", "Document status"},
+            {"1", "8.9", "Identification number"},
+            {"61", "8.9", "Title"},
+            {"156", "8.9", "Rev."}
+        };
+        for (String[] word : words)
+            out.text(TEXT, Double.parseDouble(word[0]), Double.parseDouble(word[1]), 1.8, word[2]);
+        out.text(TEXT, 152, 14, 2.5, "Ebbcote Gauge Works");
+    }
+
+    private static void plate(DxfWriter out, Shape.Plate p, double s) {
+        double cx = 150;
+        double cy = 175;
+        double w = p.width() * s / 2;
+        double h = p.height() * s / 2;
+        out.roundedBox(OUTLINE, cx - w, cy - h, cx + w, cy + h, p.corner() * s);
+        if (p.bore() > 0) {
+            out.circle(OUTLINE, cx, cy, p.bore() * s / 2);
+            out.cross(cx, cy, p.bore() * s / 2 + 5);
+        }
+        double hx = w - p.inset() * s;
+        double hy = h - p.inset() * s;
+        for (int i = 0; i < 4; i++) {
+            double x = cx + (i % 2 == 0 ? -hx : hx);
+            double y = cy + (i < 2 ? -hy : hy);
+            out.circle(OUTLINE, x, y, p.hole() * s / 2);
+            out.cross(x, y, p.hole() * s / 2 + 3);
+        }
+        out.across(cx - hx, cy + hy, cx + hx, cy + hy, cy + h + 12, 1 / s, "");
+        out.across(cx - w, cy - h, cx + w, cy - h, cy - h - 14, 1 / s, "");
+        out.upright(cx - hx, cy - hy, cx - hx, cy + hy, cx - w - 10, 1 / s, "");
+        out.upright(cx - w, cy - h, cx - w, cy + h, cx - w - 22, 1 / s, "");
+        double nx = cx + hx + p.hole() * s * 0.36;
+        double ny = cy + hy + p.hole() * s * 0.36;
+        out.line(DxfWriter.Layer.DIM, nx, ny, cx + w + 14, ny + 14);
+        out.text(TEXT, cx + w + 15, ny + 13, 3.5, "4x %%c" + trim(p.hole()));
+        if (p.bore() > 0) {
+            out.line(DxfWriter.Layer.DIM, cx + p.bore() * s * 0.36, cy - p.bore() * s * 0.36, cx + w + 14, cy - h + 6);
+            out.text(TEXT, cx + w + 15, cy - h + 5, 3.5, "%%c" + trim(p.bore()) + " H11");
+        }
+        double sx = 330;
+        double t = Math.max(3, p.thickness() * s);
+        out.box(OUTLINE, sx, cy - h, sx + t, cy + h);
+        if (p.bore() > 0) {
+            out.hatch(sx, cy + p.bore() * s / 2, sx + t, cy + h, 3);
+            out.hatch(sx, cy - h, sx + t, cy - p.bore() * s / 2, 3);
+            out.line(OUTLINE, sx, cy + p.bore() * s / 2, sx + t, cy + p.bore() * s / 2);
+            out.line(OUTLINE, sx, cy - p.bore() * s / 2, sx + t, cy - p.bore() * s / 2);
+        }
+        out.line(CENTRE, sx - 6, cy, sx + t + 6, cy);
+        out.across(sx, cy + h, sx + t, cy + h, cy + h + 12, p.thickness() / t, "");
+    }
+
+    private static String trim(double n) {
+        return n == Math.rint(n) ? Long.toString((long) n) : Double.toString(n);
+    }
+
+    private static void turned(DxfWriter out, Shape.Turned p, double s) {
+        double length = 0;
+        for (double[] step : p.steps()) length += step[1];
+        double x = 200 - length * s / 2;
+        double cy = 175;
+        out.line(CENTRE, x - 8, cy, x + length * s + 8, cy);
+        double last = 0;
+        double at = x;
+        double deepest = 0;
+        for (double[] step : p.steps()) {
+            double r = step[0] * s / 2;
+            double to = at + step[1] * s;
+            out.line(OUTLINE, at, cy + r, to, cy + r);
+            out.line(OUTLINE, at, cy - r, to, cy - r);
+            double wall = Math.max(last, r);
+            out.line(OUTLINE, at, cy - wall, at, cy + wall);
+            last = r;
+            deepest = Math.max(deepest, r);
+            at = to;
+        }
+        out.line(OUTLINE, at, cy - last, at, cy + last);
+        at = x;
+        double level = cy - deepest - 14;
+        for (double[] step : p.steps()) {
+            double to = at + step[1] * s;
+            out.across(at, cy - step[0] * s / 2, to, cy - step[0] * s / 2, level, 1 / s, "");
+            out.text(TEXT, (at + to) / 2 - 5, cy + step[0] * s / 2 + 4, 3.5, "%%c" + trim(step[0]));
+            at = to;
+        }
+        out.across(x, cy - p.steps()[0][0] * s / 2, at, cy - last, level - 12, 1 / s, "");
+        double end = 360;
+        out.circle(OUTLINE, end, cy, deepest);
+        out.circle(OUTLINE, end, cy, last);
+        out.cross(end, cy, deepest + 5);
+    }
+
+    private static void ring(DxfWriter out, Shape.Ring p, double s) {
+        double cx = 140;
+        double cy = 180;
+        out.circle(OUTLINE, cx, cy, p.outer() * s / 2);
+        out.circle(OUTLINE, cx, cy, p.inner() * s / 2);
+        out.cross(cx, cy, p.outer() * s / 2 + 6);
+        if (p.holes() > 0) {
+            out.circle(CENTRE, cx, cy, p.pitch() * s / 2);
+            for (int i = 0; i < p.holes(); i++) {
+                double a = 2 * Math.PI * (i + 0.5) / p.holes();
+                out.circle(
+                        OUTLINE,
+                        cx + Math.cos(a) * p.pitch() * s / 2,
+                        cy + Math.sin(a) * p.pitch() * s / 2,
+                        p.hole() * s / 2);
+            }
+            out.text(
+                    TEXT,
+                    cx + p.outer() * s / 2 * 0.8 + 4,
+                    cy + p.outer() * s / 2 * 0.8 + 4,
+                    3.5,
+                    p.holes() + "x %%c" + trim(p.hole()) + " on %%c" + trim(p.pitch()));
+        }
+        double x = 310;
+        double t = Math.max(4, p.thickness() * s);
+        double ro = p.outer() * s / 2;
+        double ri = p.inner() * s / 2;
+        for (int side = -1; side <= 1; side += 2) {
+            double a = cy + side * ri;
+            double b = cy + side * ro;
+            out.box(OUTLINE, x, Math.min(a, b), x + t, Math.max(a, b));
+            out.hatch(x, Math.min(a, b), x + t, Math.max(a, b), 3);
+        }
+        out.line(OUTLINE, x, cy - ri, x, cy + ri);
+        out.line(OUTLINE, x + t, cy - ri, x + t, cy + ri);
+        out.line(CENTRE, x - 6, cy, x + t + 6, cy);
+        out.upright(x, cy - ro, x, cy + ro, x - 22, 1 / s, "%%c" + trim(p.outer()));
+        out.upright(x, cy - ri, x, cy + ri, x - 10, 1 / s, "%%c" + trim(p.inner()));
+        out.across(x, cy + ro, x + t, cy + ro, cy + ro + 12, p.thickness() / t, "");
+    }
+
+    private static void tube(DxfWriter out, Shape.Tube p, double s) {
+        double cy = 185;
+        double x1 = 60;
+        double x2 = x1 + Math.min(240, p.length() * s);
+        double ro = p.outer() * s / 2;
+        double ri = ro - Math.max(1, p.wall() * s);
+        out.box(OUTLINE, x1, cy - ro, x2, cy + ro);
+        out.line(HIDDEN, x1, cy + ri, x2, cy + ri);
+        out.line(HIDDEN, x1, cy - ri, x2, cy - ri);
+        out.line(CENTRE, x1 - 8, cy, x2 + 8, cy);
+        out.across(x1, cy - ro, x2, cy - ro, cy - ro - 16, p.length() / (x2 - x1), "");
+        double cx = 355;
+        out.circle(OUTLINE, cx, cy, ro);
+        out.circle(OUTLINE, cx, cy, ri);
+        out.cross(cx, cy, ro + 6);
+        out.upright(cx, cy - ro, cx, cy + ro, cx - ro - 12, 1 / s, "%%c" + trim(p.outer()));
+        out.text(TEXT, cx - 14, cy - ro - 12, 3.5, "wall " + trim(p.wall()));
+    }
+
+    private static void structure(DxfWriter out, Shape.Structure p, double s) {
+        int item = 1;
+        for (double[] box : p.boxes()) {
+            double x = 60 + box[0] * s;
+            double y = 85 + box[1] * s;
+            double w = box[2] * s;
+            double h = box[3] * s;
+            out.box(OUTLINE, x, y, x + w, y + h);
+            out.line(CENTRE, x + w / 2, y - 4, x + w / 2, y + h + 4);
+            double bx = 290 + (item % 2) * 24;
+            double by = 90 + item * 22;
+            out.line(DxfWriter.Layer.DIM, x + w, y + h / 2, bx - 5, by);
+            out.circle(DxfWriter.Layer.DIM, bx, by, 5);
+            out.text(TEXT, bx, by - 1.7, 3.5, 0, Integer.toString(item), 1);
+            item++;
+        }
+        out.box(TEXT, 340, 60, 410, 60 + 8 * (p.boxes().size() + 1));
+        for (int i = 0; i <= p.boxes().size(); i++) {
+            double y = 60 + 8 * i;
+            out.line(TEXT, 340, y, 410, y);
+            out.text(TEXT, 343, y + 2.3, 3, i == 0 ? "Item" : Integer.toString(i));
+            out.text(TEXT, 358, y + 2.3, 3, i == 0 ? "Qty" : "1");
+        }
+    }
+}
