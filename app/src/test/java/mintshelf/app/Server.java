@@ -147,6 +147,10 @@ public final class Server {
         return context.getBean(type);
     }
 
+    public <T> T bean(String name, Class<T> type) {
+        return context.getBean(name, type);
+    }
+
     public DSLContext db() {
         return bean(DSLContext.class);
     }

@@ -125,6 +125,7 @@ public class FilePage {
                 if (ranges.size() == 1) {
                     from = ranges.get(0).getRangeStart(content.size());
                     to = ranges.get(0).getRangeEnd(content.size()) + 1;
+                    if (from >= to) throw new IllegalArgumentException("behind the end");
                     response.setStatus(206);
                     response.setHeader(
                             HttpHeaders.CONTENT_RANGE, "bytes " + from + "-" + (to - 1) + "/" + content.size());

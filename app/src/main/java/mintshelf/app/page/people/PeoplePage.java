@@ -1,7 +1,6 @@
 package mintshelf.app.page.people;
 
 import java.util.List;
-import java.util.Optional;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Refused;
@@ -77,7 +76,8 @@ public class PeoplePage {
             model.addAttribute("token", invited.token());
             return "people/added";
         } catch (Refused e) {
-            model.addAttribute("refusal", Optional.of(e.refusal()).get());
+            if (e.refusal().code().equals("access.missing")) throw e;
+            model.addAttribute("refusal", e.refusal());
             model.addAttribute("card", people.card(actor, id));
             model.addAttribute("typedName", name);
             model.addAttribute("typedLogin", login);

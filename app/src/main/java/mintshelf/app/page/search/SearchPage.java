@@ -38,7 +38,7 @@ public class SearchPage {
     @GetMapping("/search/hints")
     String hints(Actor actor, @RequestParam(defaultValue = "") String q, Model model) {
         model.addAttribute("q", q);
-        model.addAttribute("hits", search.find(actor, q, 0, 8));
+        model.addAttribute("found", search.find(actor, q, 0, 8));
         return "search/_hints :: hints";
     }
 }

@@ -1,0 +1,164 @@
+package mintshelf.app;
+
+import java.io.File;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import mintshelf.database.PrivateMariaDb;
+import org.openqa.selenium.By;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** Debian's headless Chromium, driven as a person would. One a test class. */
+final class Browser implements AutoCloseable {
+    private final ChromeDriver driver;
+    private final Path profile;
+    private final Path downloads;
+    private final String origin;
+
+    Browser(String origin) {
+        this.origin = origin;
+        java.util.logging.Logger.getLogger("org.openqa.selenium").setLevel(java.util.logging.Level.OFF);
+        try {
+            profile = Files.createTempDirectory("mint-shelf-browser-");
+            downloads = Files.createTempDirectory("mint-shelf-downloads-");
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        ChromeOptions options = new ChromeOptions();
+        options.setBinary("/usr/bin/chromium");
+        options.setExperimentalOption(
+                "prefs",
+                Map.of(
+                        "download.default_directory",
+                        downloads.toString(),
+                        "download.prompt_for_download",
+                        false,
+                        "safebrowsing.enabled",
+                        true));
+        options.addArguments(
+                "--headless=new",
+                "--no-sandbox",
+                "--disable-dev-shm-usage",
+                "--disable-quic",
+                "--no-first-run",
+                "--no-default-browser-check",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--disable-extensions",
+                "--disable-features=Translate,OptimizationHints,MediaRouter",
+                "--force-prefers-reduced-motion",
+                "--force-color-profile=srgb",
+                "--lang=en-US",
+                "--force-device-scale-factor=1",
+                "--user-data-dir=" + profile);
+        ChromeDriverService service = new ChromeDriverService.Builder()
+                .usingDriverExecutable(new File("/usr/bin/chromedriver"))
+                .usingAnyFreePort()
+                .build();
+        driver = new ChromeDriver(service, options);
+        size(1280, 800);
+    }
+
+    ChromeDriver driver() {
+        return driver;
+    }
+
+    void size(int width, int height) {
+        driver.executeCdpCommand(
+                "Emulation.setDeviceMetricsOverride",
+                Map.of("width", width, "height", height, "deviceScaleFactor", 1, "mobile", width < 600));
+    }
+
+    void dark(boolean dark) {
+        driver.executeCdpCommand(
+                "Emulation.setEmulatedMedia",
+                Map.of("features", List.of(Map.of("name", "prefers-color-scheme", "value", dark ? "dark" : "light"))));
+    }
+
+    void signIn(String login) {
+        driver.manage().deleteAllCookies();
+        open("/sign-in");
+        find("#login").sendKeys(login);
+        find("#password").sendKeys(Server.PASSWORD);
+        press("Sign in");
+        await(d -> d.path().equals("/today"));
+    }
+
+    void open(String path) {
+        driver.get(origin + path);
+    }
+
+    String path() {
+        return driver.getCurrentUrl().replace(origin, "").replaceAll("\\?.*", "");
+    }
+
+    WebElement find(String css) {
+        return driver.findElement(By.cssSelector(css));
+    }
+
+    List<WebElement> all(String css) {
+        return driver.findElements(By.cssSelector(css));
+    }
+
+    String text() {
+        return find("body").getText();
+    }
+
+    /** Clicks the visible button or link with this text. */
+    void press(String text) {
+        await(d -> d.pressable(text) != null);
+        pressable(text).click();
+    }
+
+    private WebElement pressable(String text) {
+        return driver
+                .findElements(By.xpath(
+                        "//button[contains(normalize-space(.), '" + text + "')] | //a[contains(normalize-space(.), '"
+                                + text + "')] | //summary[contains(normalize-space(.), '" + text + "')]"))
+                .stream()
+                .filter(WebElement::isDisplayed)
+                .filter(WebElement::isEnabled)
+                .findFirst()
+                .orElse(null);
+    }
+
+    void await(Function<Browser, Boolean> condition) {
+        new WebDriverWait(driver, Duration.ofSeconds(15), Duration.ofMillis(60))
+                .ignoring(org.openqa.selenium.WebDriverException.class)
+                .until(d -> condition.apply(this));
+    }
+
+    void awaitText(String text) {
+        await(d -> d.text().contains(text));
+    }
+
+    /** The bytes of the file that the browser brought, once it is there whole. */
+    byte[] downloaded(String name) {
+        Path file = downloads.resolve(name);
+        await(d -> Files.exists(file) && !Files.exists(downloads.resolve(name + ".crdownload")));
+        try {
+            byte[] bytes = Files.readAllBytes(file);
+            Files.delete(file);
+            return bytes;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    @Override
+    public void close() {
+        driver.quit();
+        PrivateMariaDb.deleteTree(profile);
+        PrivateMariaDb.deleteTree(downloads);
+    }
+}

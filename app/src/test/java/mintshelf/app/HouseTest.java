@@ -1,0 +1,154 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import mintshelf.app.setup.Backup;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.record.ReadRecord;
+import mintshelf.app.use.verify.Verify;
+import org.flywaydb.core.Flyway;
+import org.junit.jupiter.api.Test;
+
+/** An empty server's first start, its people, its backup, its migrations. */
+class HouseTest {
+    @Test
+    void anEmptyServerAsksWhoKeepsItAndIsThenUsable() {
+        Server server = Server.empty();
+        try {
+            Web web = new Web(server.origin());
+            assertThat(web.get("/sign-in").headers().firstValue("Location").orElse(""))
+                    .endsWith("/first-start");
+            web.get("/first-start");
+            assertThat(web.post("/first-start", Map.of("name", "Ines Kallmar", "login", "ines", "password", "short"))
+                            .body())
+                    .contains("at least 12");
+            web.get("/first-start");
+            web.post(
+                    "/first-start",
+                    Map.of(
+                            "name",
+                            "Ines Kallmar",
+                            "login",
+                            "ines",
+                            "password",
+                            Server.PASSWORD,
+                            "zone",
+                            "Europe/Oslo"));
+            assertThat(web.signIn("ines", Server.PASSWORD)).isEqualTo("/today");
+            assertThat(web.post("/first-start", Map.of("name", "E Vil", "login", "evil", "password", Server.PASSWORD))
+                            .body())
+                    .contains("has people already");
+            String shelf = web.post("/shelves", Map.of("name", "TG40 Tide gauge"))
+                    .headers()
+                    .firstValue("Location")
+                    .orElse("");
+            assertThat(web.get(shelf.replace(server.origin(), "")).body()).contains("Nothing on this shelf yet");
+
+            long ines = server.actor("ines").person();
+            String added = web.post("/people/" + ines + "/like", Map.of("name", "Priya Malhan"))
+                    .body();
+            String link = added.replaceAll("(?s).*(/invitations/[A-Za-z0-9_-]+).*", "$1");
+            Web priya = new Web(server.origin());
+            priya.get(link);
+            assertThat(priya.post(link, Map.of("password", "another harbour 9")).statusCode())
+                    .isEqualTo(302);
+            assertThat(priya.get(link).body()).contains("used or is too old");
+            assertThat(priya.signIn("priya.malhan", "another harbour 9")).isEqualTo("/today");
+            assertThat(priya.get("/record").statusCode()).isEqualTo(200);
+        } finally {
+            server.stop();
+        }
+    }
+
+    @Test
+    void aBackupIsRestoredWholeAndVerified() throws Exception {
+        Server server = Server.empty();
+        try {
+            server.add("ines", "Ines Kallmar", "data-manager");
+            server.add("priya", "Priya Malhan", "designer");
+            long item = server.file("priya", server.shelf(), "kept.txt", "kept for good", true);
+            server.checkIn("priya", item, "kept for better", false);
+            Verify.Findings before = server.bean(Verify.class).verify();
+            assertThat(before.problems()).isEmpty();
+            Backup backup = new Backup(Server.database().url(server.schema()), "mint", "mint");
+            Path file = Files.createTempFile("mint-shelf-", ".sql.gz");
+            backup.write(file);
+            server.checkIn("priya", item, "a stray that comes after", false);
+            server.db().execute("delete from hold");
+            backup.restore(file);
+            Verify.Findings after = server.bean(Verify.class).verify();
+            assertThat(after).isEqualTo(before);
+            assertThat(server.document(item).head().number()).isEqualTo(2);
+            assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.STRAY))
+                    .isZero();
+            Files.delete(file);
+        } finally {
+            server.stop();
+        }
+    }
+
+    @Test
+    void verifyNamesWhatWasAlteredBehindItsBack() {
+        Server server = Server.empty();
+        try {
+            server.add("ines", "Ines Kallmar", "data-manager");
+            server.add("priya", "Priya Malhan", "designer");
+            long item = server.file("priya", server.shelf(), "altered.txt", "unaltered", false);
+            server.bean(ReadRecord.class).anchor();
+            server.db().execute("drop trigger record_no_change");
+            server.db().execute("update record_entry set says = 'nothing at all' where stream = ? and seq = 1", item);
+            server.db().execute("update chunk set bytes = 'otherwise', codec = 'plain', length = 9");
+            assertThat(server.bean(Verify.class).verify().problems())
+                    .anySatisfy(p -> assertThat(p).contains("stream " + item).contains("was changed"))
+                    .anySatisfy(p -> assertThat(p).contains("content"));
+        } finally {
+            server.stop();
+        }
+    }
+
+    @Test
+    void aMigrationThatWasKilledHalfWayIsRestarted() {
+        String schema = "mint_half_" + System.nanoTime();
+        var db = Server.database();
+        Flyway half = Flyway.configure()
+                .dataSource(db.url(schema), "mint", "mint")
+                .locations("classpath:db/migration")
+                .target("020")
+                .load();
+        half.migrate();
+        // As a kill between a statement and its entry leaves it: the table is there, the entry is not, another one
+        // failed.
+        try (var connection = db.connect(schema);
+                var statement = connection.createStatement()) {
+            statement.execute("delete from flyway_schema_history where version = '020'");
+            statement.execute(
+                    "insert into flyway_schema_history select installed_rank + 1, '020', 'half', 'SQL', 'V020__x.sql', 1, installed_by, now(), 0, 0 from flyway_schema_history where version = '019'");
+        } catch (java.sql.SQLException e) {
+            throw new IllegalStateException(e);
+        }
+        Flyway whole = Flyway.configure()
+                .dataSource(db.url(schema), "mint", "mint")
+                .locations("classpath:db/migration")
+                .load();
+        whole.repair();
+        whole.migrate();
+        assertThat(whole.info().pending()).isEmpty();
+    }
+
+    @Test
+    void aPersonAddedLikeAnotherHasTheirRolesAndNotTheirName() {
+        Server server = Server.shared();
+        PersonStore people = server.bean(PersonStore.class);
+        var invited = server.bean(mintshelf.app.use.person.People.class)
+                .addLike(server.actor("ines"), server.actor("tomasz").person(), "Lena Vik", "", "");
+        var lena = people.person(invited.person()).orElseThrow();
+        assertThat(lena.mail()).isEmpty();
+        assertThat(lena.canSignIn()).isFalse();
+        assertThat(people.access(lena.id(), lena.name()).grants())
+                .extracting(g -> g.role().code())
+                .containsExactly("designer");
+    }
+}

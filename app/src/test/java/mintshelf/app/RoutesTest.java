@@ -1,0 +1,220 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import mintshelf.app.store.hold.StrayStore;
+import org.junit.jupiter.api.Test;
+import org.springframework.web.bind.annotation.RequestMethod;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+
+/** Every address of the application as every role, held against a table. A new address without a row fails. */
+class RoutesTest {
+    private static final List<String> ROLES = List.of("", "nobody", "rafael", "hedda", "priya", "ines");
+
+    private final Server server = Server.shared();
+    private final long shelf = server.shelf();
+    private final long draft = server.file("priya", shelf, "route draft.txt", "d" + System.nanoTime(), true);
+    private final long released = server.released(shelf, "route released.txt");
+    private final long revised = server.released(shelf, "route revised.txt");
+    private final long stray;
+    private final long sheet;
+
+    RoutesTest() {
+        server.bean(mintshelf.app.use.revision.Revisions.class)
+                .start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
+        server.checkIn("priya", revised, "two", false);
+        server.checkIn("tomasz", revised, "unheld", false);
+        stray = server.bean(StrayStore.class).kept(revised).get(0).id();
+        sheet = server.bean(mintshelf.app.use.filing.FileDocuments.class)
+                .open(
+                        server.actor("priya"),
+                        shelf,
+                        java.util.OptionalLong.empty(),
+                        List.of(server.bring(
+                                "priya",
+                                "waiting.txt",
+                                ("w" + System.nanoTime()).getBytes(java.nio.charset.StandardCharsets.UTF_8))));
+    }
+
+    /** Pattern → address → expected statuses for: nobody signed in, no grant, reader, checker, designer, data manager. */
+    private Map<String, Map<String, String>> table() {
+        long p = server.actor("priya").person();
+        Map<String, Map<String, String>> t = new LinkedHashMap<>();
+        row(t, "/", "/", "302 302 302 302 302 302");
+        row(t, "/sign-in", "/sign-in", "200 200 200 200 200 200");
+        row(t, "/first-start", "/first-start", "302 302 302 302 302 302");
+        row(t, "/invitations/{token}", "/invitations/nothing", "200 200 200 200 200 200");
+        row(t, "/today", "/today", "302 200 200 200 200 200");
+        row(t, "/shelves", "/shelves", "302 200 200 200 200 200");
+        row(t, "/shelves/{id}", "/shelves/" + shelf, "302 404 200 200 200 200");
+        row(
+                t,
+                "/shelves/{id}/rows",
+                "/shelves/" + shelf + "/rows?order=number&show=everything&after=" + draft,
+                "302 404 200 200 200 200");
+        row(t, "/filings/{id}", "/filings/" + sheet, "302 404 404 404 200 404");
+        for (String face : List.of("sheet", "facts", "strip")) {
+            row(t, "/documents/{id}/peek", "/documents/" + draft + "/peek?face=" + face, "302 404 404 200 200 200");
+        }
+        row(t, "/documents/{id}", "/documents/" + draft, "302 404 404 200 200 200");
+        row(t, "/documents/{id}", "/documents/" + released, "302 404 200 200 200 200");
+        row(t, "/documents/{id}", "/documents/" + revised + "?version=2", "302 404 404 200 200 200");
+        row(t, "/documents/{id}", "/documents/" + revised + "?version=1", "302 404 200 200 200 200");
+        row(t, "/documents/{id}/who", "/documents/" + draft + "/who", "302 404 404 200 200 200");
+        row(t, "/documents/{id}/record", "/documents/" + released + "/record", "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/file",
+                "/documents/" + revised + "/versions/1/file",
+                "302 404 200 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/file",
+                "/documents/" + revised + "/versions/2/file",
+                "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/picture",
+                "/documents/" + revised + "/versions/2/picture",
+                "302 404 404 404 404 404");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/reinstate",
+                "/documents/" + revised + "/versions/1/reinstate",
+                "302 404 404 403 200 200");
+        row(t, "/files.zip", "/files.zip?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
+        row(t, "/strays/{id}/file", "/strays/" + stray + "/file", "302 404 404 200 200 200");
+        row(t, "/check-out", "/check-out?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/check-in", "/check-in", "302 200 200 200 200 200");
+        row(t, "/check-in", "/check-in?items=" + draft, "302 200 200 200 200 200");
+        row(t, "/check-in/match", "/check-in/match?name=x.txt", "302 200 200 200 200 200");
+        row(t, "/check-in/done", "/check-in/done?rows=" + draft + "v1", "302 404 404 200 200 200");
+        row(t, "/documents/{id}/break-hold", "/documents/" + draft + "/break-hold", "302 404 404 200 200 200");
+        row(t, "/start-revision", "/start-revision?items=" + released, "302 404 200 200 200 200");
+        row(t, "/documents/{id}/drop-revision", "/documents/" + revised + "/drop-revision", "302 404 403 403 200 200");
+        row(t, "/documents/{id}/moves/{move}", "/documents/" + revised + "/moves/release", "302 404 404 200 200 200");
+        row(t, "/people", "/people", "302 200 200 200 200 200");
+        row(t, "/people/{id}", "/people/" + p, "302 200 200 200 200 200");
+        row(t, "/people/{id}/card", "/people/" + p + "/card", "302 200 200 200 200 200");
+        row(t, "/people/{id}/like", "/people/" + p + "/like", "302 403 403 403 403 200");
+        row(t, "/search", "/search?q=route", "302 200 200 200 200 200");
+        row(t, "/search/hints", "/search/hints?q=route", "302 200 200 200 200 200");
+        row(t, "/record", "/record", "302 403 403 403 403 200");
+        row(t, "/uploads/{token}", "/uploads/" + Server.key(), "302 404 404 404 404 404");
+        return t;
+    }
+
+    private static void row(Map<String, Map<String, String>> table, String pattern, String address, String statuses) {
+        table.computeIfAbsent(pattern, x -> new LinkedHashMap<>()).put(address, statuses);
+    }
+
+    private Set<String> patterns(RequestMethod method) {
+        Set<String> patterns = new TreeSet<>();
+        server.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                .getHandlerMethods()
+                .forEach((info, handler) -> {
+                    if (!handler.getBeanType().getName().startsWith("mintshelf")) return;
+                    if (info.getMethodsCondition().getMethods().contains(method))
+                        patterns.addAll(info.getPatternValues());
+                });
+        return patterns;
+    }
+
+    @Test
+    void everyAddressAnswersEachRoleAsTheTableSays() {
+        Map<String, Map<String, String>> table = table();
+        assertThat(patterns(RequestMethod.GET)).isEqualTo(new TreeSet<>(table.keySet()));
+        List<String> wrong = new ArrayList<>();
+        for (int i = 0; i < ROLES.size(); i++) {
+            Web web = Web.as(server, ROLES.get(i));
+            for (Map<String, String> addresses : table.values()) {
+                for (Map.Entry<String, String> row : addresses.entrySet()) {
+                    int expected = Integer.parseInt(row.getValue().split(" ")[i]);
+                    int status = web.get(row.getKey()).statusCode();
+                    if (status != expected)
+                        wrong.add((ROLES.get(i).isEmpty() ? "anonymous" : ROLES.get(i)) + " " + row.getKey() + ": "
+                                + status + ", not " + expected);
+                }
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    /** Acts that anybody who is signed in may do for themselves. */
+    private static final Set<String> OWN =
+            Set.of("/me/settings", "/notices/{id}/put-away", "/first-start", "/invitations/{token}");
+
+    @Test
+    void noActIsDoneForAReaderNorWithoutTheToken() {
+        Web reader = Web.as(server, "rafael");
+        for (String pattern : patterns(RequestMethod.POST)) {
+            String path = pattern.replace("{shelf}", "" + shelf)
+                    .replace("{number}", "1")
+                    .replace("{move}", "release")
+                    .replace("{token}", "x")
+                    .replace(
+                            "{id}",
+                            pattern.startsWith("/shelves")
+                                    ? "" + shelf
+                                    : pattern.startsWith("/strays")
+                                            ? "" + stray
+                                            : pattern.startsWith("/filings")
+                                                    ? "" + sheet
+                                                    : pattern.startsWith("/people")
+                                                            ? ""
+                                                                    + server.actor("priya")
+                                                                            .person()
+                                                            : "" + revised);
+            String form = "items=" + revised + "&actKey=" + Server.key()
+                    + "&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&"
+                    + "upload." + revised + "=x";
+            assertThat(reader.postRaw(path, form).statusCode())
+                    .as("without token " + path)
+                    .isEqualTo(403);
+            if (OWN.contains(pattern)) continue;
+            reader.get("/today");
+            assertThat(reader.post(path, parse(form)).statusCode())
+                    .as("reader " + path)
+                    .isIn(400, 403, 404, 409);
+        }
+        assertThat(server.document(revised).head().number()).isEqualTo(2);
+        assertThat(server.document(revised).pending()).isPresent();
+    }
+
+    private static Map<String, String> parse(String form) {
+        Map<String, String> fields = new LinkedHashMap<>();
+        for (String pair : form.split("&"))
+            fields.put(pair.substring(0, pair.indexOf('=')), pair.substring(pair.indexOf('=') + 1));
+        return fields;
+    }
+
+    @Test
+    void aReaderFindsNoTraceOfAPendingRevision() {
+        Web reader = Web.as(server, "rafael");
+        String page = reader.get("/documents/" + revised).body();
+        assertThat(page)
+                .doesNotContain("v2")
+                .doesNotContain("being revised")
+                .doesNotContain("In preparation")
+                .doesNotContain("stray");
+        String list = reader.get("/shelves/" + shelf).body();
+        assertThat(list)
+                .doesNotContain("route draft")
+                .doesNotContain("being revised")
+                .doesNotContain("title=\"Revision B");
+        assertThat(reader.get("/search?q=route").body()).doesNotContain("Route draft");
+        assertThat(reader.send(java.net.http.HttpRequest.newBuilder(java.net.URI.create(
+                                        server.origin() + "/documents/" + revised + "/versions/2/file"))
+                                .header("Range", "bytes=0-1")
+                                .GET())
+                        .statusCode())
+                .isEqualTo(404);
+    }
+}

@@ -1,0 +1,316 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.results.Rule;
+import com.deque.html.axecore.selenium.AxeBuilder;
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import mintshelf.app.store.hold.StrayStore;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.Keys;
+
+/** Walks of the job through the real pages, from sign-in to what a person would look at. */
+@Tag("browser")
+class WalksTest {
+    private static final Server SERVER = Server.shared();
+    private static Browser browser;
+
+    @BeforeAll
+    static void start() {
+        browser = new Browser(SERVER.origin());
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+    }
+
+    private static byte[] sheet(String number, String title, String note) {
+        String dxf = String.join(
+                "\r\n",
+                List.of(
+                        "  0",
+                        "SECTION",
+                        "  2",
+                        "HEADER",
+                        "  9",
+                        "$ACADVER",
+                        "  1",
+                        "AC1015",
+                        "  9",
+                        "$DWGCODEPAGE",
+                        "  3",
+                        "ANSI_1252",
+                        "  0",
+                        "ENDSEC",
+                        "  0",
+                        "SECTION",
+                        "  2",
+                        "ENTITIES",
+                        "  0",
+                        "INSERT",
+                        "  2",
+                        "TITLE",
+                        " 66",
+                        "1",
+                        "  0",
+                        "ATTRIB",
+                        "  1",
+                        number,
+                        "  2",
+                        "NUMBER",
+                        "  0",
+                        "ATTRIB",
+                        "  1",
+                        title,
+                        "  2",
+                        "TITLE",
+                        "  0",
+                        "ATTRIB",
+                        "  1",
+                        "316L",
+                        "  2",
+                        "MATERIAL",
+                        "  0",
+                        "SEQEND",
+                        "  0",
+                        "TEXT",
+                        "  1",
+                        note,
+                        "  0",
+                        "ENDSEC",
+                        "  0",
+                        "EOF",
+                        ""));
+        return dxf.getBytes(Charset.forName("windows-1252"));
+    }
+
+    private static Path write(String name, byte[] bytes) throws IOException {
+        Path folder = Files.createTempDirectory("mint-shelf-files-");
+        return Files.write(folder.resolve(name), bytes);
+    }
+
+    private static long id() {
+        return Long.parseLong(browser.path().replaceAll("\\D", ""));
+    }
+
+    @Test
+    void aNewDrawingIsFiledNumberedAndCheckedInWithFactsFromItsTitleBlock() throws IOException {
+        long shelf = SERVER.shelf();
+        browser.signIn("priya");
+        browser.open("/shelves/" + shelf);
+        browser.awaitText("Nothing on this shelf yet");
+        Path drawing = write("wk-1 plate.dxf", sheet("WK-3030", "Køge gland plate", "holes 5.5"));
+        Path note = write("berth note.txt", "screen cleaned".getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        browser.find("[data-file-input]").sendKeys(drawing + "\n" + note);
+        browser.awaitText("Filing sheet");
+        assertThat(browser.find("input[name$='.number']").getAttribute("value")).isEqualTo("WK-3030");
+        assertThat(browser.find("input[name$='.title']").getAttribute("value")).isEqualTo("Køge gland plate");
+        assertThat(browser.find("input[name$='.fact.material']").getAttribute("value"))
+                .isEqualTo("316L");
+        assertThat(browser.text()).contains("from the title block").contains("filing rule 2: DXF drawing");
+        browser.press("File 2 documents");
+        browser.awaitText("WK-3030");
+        browser.press("WK-3030");
+        browser.awaitText("More for WK-3030");
+        assertThat(browser.text())
+                .contains("Køge gland plate")
+                .contains("316L")
+                .contains("In preparation")
+                .contains("Check in");
+        assertThat(browser.all(".tab.pending")).isNotEmpty();
+    }
+
+    @Test
+    void checkOutChangeCheckInAndHistoryWithTheBytesThatCameBack() throws IOException {
+        long shelf = SERVER.shelf();
+        long item = SERVER.file("priya", shelf, "walk two.txt", "first issue", false);
+        String number = SERVER.document(item).number();
+        browser.signIn("priya");
+        browser.open("/documents/" + item);
+        browser.press("Check out");
+        browser.awaitText("You hold version 1 now");
+        assertThat(browser.downloaded("walk two.txt")).asString().isEqualTo("first issue");
+        browser.press("Check in");
+        browser.awaitText("What changed");
+        browser.find("[data-row] input[type=file]")
+                .sendKeys(write("walk two (1).txt", "second issue".getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                        .toString());
+        browser.find("#comment").sendKeys("pulley seat 0.2 deeper");
+        browser.press("Check in 1 document");
+        browser.awaitText("new version 2");
+        browser.press(number);
+        browser.awaitText("pulley seat 0.2 deeper");
+        assertThat(browser.all(".strip a")).hasSize(2);
+        assertThat(browser.find(".sheet pre").getText()).isEqualTo("second issue");
+        browser.find("body").sendKeys("[");
+        browser.awaitText("first issue");
+        browser.open("/documents/" + item + "/record");
+        browser.awaitText("checked in version 2");
+        assertThat(browser.text()).contains("checked out version 1").contains("filed " + number);
+    }
+
+    @Test
+    void reinstateStrayAndBrokenHold() throws IOException {
+        long shelf = SERVER.shelf();
+        long item = SERVER.file("tomasz", shelf, "walk eight.txt", "anchors on 296", true);
+        SERVER.checkIn("tomasz", item, "anchors on 340", true);
+        browser.signIn("ines");
+        browser.open("/documents/" + item);
+        browser.press("More for");
+        browser.press("Break the hold");
+        browser.find("#reason").sendKeys("away until Monday");
+        browser.press("Break the hold of Tomasz Okrent");
+        browser.awaitText("Version 2");
+        browser.open("/documents/" + item + "?version=1");
+        browser.press("More for");
+        browser.press("Make version 1 current again");
+        browser.awaitText("Make 1 current again as 3");
+        browser.press("Make 1 current again");
+        browser.awaitText("copy of 1");
+        assertThat(browser.all(".strip .arc")).hasSize(1);
+
+        browser.signIn("tomasz");
+        browser.awaitText("ended your check-out");
+        browser.open("/check-in?items=" + item);
+        browser.awaitText("held by nobody; what you bring is kept as a stray");
+        browser.find("[data-row] input[type=file]")
+                .sendKeys(write("walk eight.txt", "anchors on 300".getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                        .toString());
+        browser.press("Check in 1 document");
+        browser.awaitText("kept as a stray");
+        browser.press("look at it");
+        browser.press("Make it version 4");
+        browser.awaitText("anchors on 300");
+        assertThat(SERVER.bean(StrayStore.class).kept(item)).isEmpty();
+        assertThat(SERVER.document(item).head().number()).isEqualTo(4);
+    }
+
+    @Test
+    void aReleasedDocumentIsRevisedAndTheFormerRevisionSuperseded() throws IOException {
+        long shelf = SERVER.shelf();
+        long item = SERVER.released(shelf, "walk seven.txt");
+        browser.signIn("priya");
+        browser.open("/documents/" + item);
+        browser.press("Start the next revision");
+        browser.find("#reason").sendKeys("glands are M6 now");
+        browser.press("Start the revision");
+        browser.awaitText("A is what everybody else gets");
+        browser.signIn("rafael");
+        browser.open("/documents/" + item);
+        assertThat(browser.all(".tab")).hasSize(1);
+        assertThat(browser.text()).contains("Released").doesNotContain("glands are M6");
+        SERVER.checkIn("priya", item, "holes 6.6", false);
+        browser.signIn("priya");
+        browser.open("/documents/" + item);
+        browser.press("Release revision B");
+        browser.awaitText("is superseded at the same moment");
+        browser.press("Release revision B");
+        browser.awaitText("Start the next revision");
+        assertThat(browser.all(".strip .bar-superseded")).hasSize(1);
+        assertThat(browser.all(".strip .bar-released")).hasSize(1);
+    }
+
+    @Test
+    void theListIsWalkedSelectedAndPeekedWithTheKeyboardAlone() {
+        long shelf = SERVER.shelf();
+        for (int i = 1; i <= 3; i++) SERVER.file("priya", shelf, "key" + i + ".txt", "key content " + i + shelf, false);
+        browser.signIn("priya");
+        browser.find("body").sendKeys("gs");
+        browser.await(b -> b.path().equals("/shelves"));
+        browser.open("/shelves/" + shelf);
+        browser.find("body").sendKeys(Keys.ARROW_DOWN);
+        browser.driver().switchTo().activeElement().sendKeys(Keys.ARROW_DOWN);
+        browser.driver().switchTo().activeElement().sendKeys(Keys.SPACE);
+        browser.driver().switchTo().activeElement().sendKeys(Keys.ARROW_DOWN);
+        browser.driver().switchTo().activeElement().sendKeys(Keys.SPACE);
+        browser.awaitText("2 selected");
+        browser.driver().switchTo().activeElement().sendKeys("v");
+        browser.await(b -> b.find("#peek").getText().contains("key content 3"));
+        browser.driver().switchTo().activeElement().sendKeys("2");
+        browser.await(b -> b.find("#peek").getText().contains("Material"));
+        browser.press("Check out 2 documents");
+        browser.awaitText("2 documents will be held by you");
+        browser.press("Check out 2 documents");
+        browser.awaitText("Checked out.");
+        browser.find("body").sendKeys("/");
+        browser.driver().switchTo().activeElement().sendKeys("key2");
+        browser.await(b -> !b.all("#find-hints a").isEmpty());
+        browser.driver().switchTo().activeElement().sendKeys(Keys.ARROW_DOWN, Keys.ENTER);
+        browser.await(b -> b.path().startsWith("/documents/"));
+        assertThat(id()).isPositive();
+    }
+
+    @Test
+    void noPageHasASeriousFaultOfAccessInEitherTheme() {
+        long shelf = SERVER.shelf();
+        long item = SERVER.file("priya", shelf, "axe.txt", "axe", true);
+        long revised = SERVER.released(shelf, "axe released.txt");
+        SERVER.bean(mintshelf.app.use.revision.Revisions.class)
+                .start(SERVER.actor("priya"), List.of(revised), Server.key(), "r", "", true);
+        SERVER.checkIn("priya", revised, "two", false);
+        SERVER.checkIn("tomasz", revised, "unheld", false);
+        long stray = SERVER.bean(StrayStore.class).kept(revised).get(0).id();
+        long sheet = SERVER.bean(mintshelf.app.use.filing.FileDocuments.class)
+                .open(
+                        SERVER.actor("ines"),
+                        shelf,
+                        java.util.OptionalLong.empty(),
+                        List.of(SERVER.bring("ines", "axe.dxf", sheet("AX-1", "Axe", "n" + shelf))));
+        long person = SERVER.actor("priya").person();
+        List<String> faults = new ArrayList<>();
+        browser.open("/sign-in");
+        check("/sign-in", faults);
+        browser.signIn("ines");
+        for (String path : List.of(
+                "/today",
+                "/shelves",
+                "/shelves/" + shelf,
+                "/documents/" + item,
+                "/documents/" + revised,
+                "/documents/" + revised + "?edit=",
+                "/documents/" + item + "/who",
+                "/documents/" + item + "/record",
+                "/documents/" + item + "/break-hold",
+                "/check-out?items=" + item + "," + revised,
+                "/check-in?items=" + item,
+                "/check-in/done?rows=" + item + "v1",
+                "/strays/" + stray,
+                "/start-revision?items=" + revised,
+                "/documents/" + revised + "/drop-revision",
+                "/documents/" + revised + "/moves/release",
+                "/documents/" + revised + "/versions/1/reinstate",
+                "/filings/" + sheet,
+                "/people",
+                "/people/" + person,
+                "/people/" + person + "/like",
+                "/search?q=axe",
+                "/record",
+                "/documents/0")) {
+            for (boolean dark : new boolean[] {false, true}) {
+                browser.dark(dark);
+                browser.open(path);
+                check(path + (dark ? " dark" : ""), faults);
+            }
+        }
+        browser.dark(false);
+        assertThat(faults).isEmpty();
+    }
+
+    private static void check(String path, List<String> faults) {
+        for (Rule rule : new AxeBuilder().analyze(browser.driver()).getViolations()) {
+            if (rule.getImpact().equals("serious") || rule.getImpact().equals("critical")) {
+                faults.add(path + ": " + rule.getId() + " "
+                        + rule.getNodes().get(0).getHtml());
+            }
+        }
+    }
+}

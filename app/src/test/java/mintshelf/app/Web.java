@@ -1,0 +1,92 @@
+package mintshelf.app;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+/** A person's browser without a window: cookies, forms with their token, no redirects followed. */
+final class Web {
+    private static final Pattern TOKEN = Pattern.compile("name=\"csrf\" content=\"([^\"]+)\"");
+    private final String origin;
+    private final HttpClient client = HttpClient.newBuilder()
+            .cookieHandler(new CookieManager())
+            .followRedirects(HttpClient.Redirect.NEVER)
+            .build();
+    private String token = "";
+
+    Web(String origin) {
+        this.origin = origin;
+    }
+
+    static Web as(Server server, String login) {
+        Web web = new Web(server.origin());
+        if (!login.isEmpty()) web.signIn(login, Server.PASSWORD);
+        return web;
+    }
+
+    /** Gives the address that the sign-in leads to. */
+    String signIn(String login, String password) {
+        get("/sign-in");
+        String to = post("/sign-in", Map.of("login", login, "password", password))
+                .headers()
+                .firstValue("Location")
+                .orElse("");
+        get("/today");
+        return to.replace(origin, "");
+    }
+
+    HttpResponse<String> get(String path) {
+        return remember(send(HttpRequest.newBuilder(URI.create(origin + path)).GET()));
+    }
+
+    HttpResponse<String> post(String path, Map<String, String> fields) {
+        String form = fields.entrySet().stream()
+                .map(e -> encode(e.getKey()) + "=" + encode(e.getValue()))
+                .collect(Collectors.joining("&"));
+        return postRaw(path, form + (form.isEmpty() ? "" : "&") + "_csrf=" + encode(token));
+    }
+
+    HttpResponse<String> postRaw(String path, String form) {
+        return send(HttpRequest.newBuilder(URI.create(origin + path))
+                .timeout(java.time.Duration.ofSeconds(30))
+                .header("Content-Type", "application/x-www-form-urlencoded")
+                .POST(HttpRequest.BodyPublishers.ofString(form)));
+    }
+
+    HttpResponse<String> send(String method, String path, byte[] body) {
+        return send(HttpRequest.newBuilder(URI.create(origin + path))
+                .header("X-CSRF-TOKEN", token)
+                .method(method, HttpRequest.BodyPublishers.ofByteArray(body)));
+    }
+
+    HttpResponse<String> send(HttpRequest.Builder request) {
+        try {
+            return client.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private HttpResponse<String> remember(HttpResponse<String> answer) {
+        Matcher found = TOKEN.matcher(answer.body());
+        if (found.find()) token = found.group(1);
+        return answer;
+    }
+
+    static String encode(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+}
