@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /** A person's browser without a window: cookies, forms with their token, no redirects followed. */
-final class Web {
+public final class Web {
     private static final Pattern TOKEN = Pattern.compile("name=\"csrf\" content=\"([^\"]+)\"");
     private final String origin;
     private final HttpClient client = HttpClient.newBuilder()
@@ -24,18 +24,18 @@ final class Web {
             .build();
     private String token = "";
 
-    Web(String origin) {
+    public Web(String origin) {
         this.origin = origin;
     }
 
-    static Web as(Server server, String login) {
+    public static Web as(Server server, String login) {
         Web web = new Web(server.origin());
         if (!login.isEmpty()) web.signIn(login, Server.PASSWORD);
         return web;
     }
 
     /** Gives the address that the sign-in leads to. */
-    String signIn(String login, String password) {
+    public String signIn(String login, String password) {
         get("/sign-in");
         String to = post("/sign-in", Map.of("login", login, "password", password))
                 .headers()
@@ -45,11 +45,11 @@ final class Web {
         return to.replace(origin, "");
     }
 
-    HttpResponse<String> get(String path) {
+    public HttpResponse<String> get(String path) {
         return remember(send(HttpRequest.newBuilder(URI.create(origin + path)).GET()));
     }
 
-    HttpResponse<String> post(String path, Map<String, String> fields) {
+    public HttpResponse<String> post(String path, Map<String, String> fields) {
         String form = fields.entrySet().stream()
                 .map(e -> encode(e.getKey()) + "=" + encode(e.getValue()))
                 .collect(Collectors.joining("&"));
@@ -63,10 +63,38 @@ final class Web {
                 .POST(HttpRequest.BodyPublishers.ofString(form)));
     }
 
-    HttpResponse<String> send(String method, String path, byte[] body) {
+    public HttpResponse<String> send(String method, String path, byte[] body) {
         return send(HttpRequest.newBuilder(URI.create(origin + path))
                 .header("X-CSRF-TOKEN", token)
                 .method(method, HttpRequest.BodyPublishers.ofByteArray(body)));
+    }
+
+    /** Begins to send bytes and loses the connection half way. */
+    void abort(String path, byte[] bytes, int from, int length) {
+        java.io.InputStream half = new java.io.SequenceInputStream(
+                new java.io.ByteArrayInputStream(bytes, from, length / 2), new java.io.InputStream() {
+                    @Override
+                    public int read() throws IOException {
+                        throw new IOException("connection lost");
+                    }
+
+                    @Override
+                    public int read(byte[] b, int off, int len) throws IOException {
+                        throw new IOException("connection lost");
+                    }
+                });
+        try {
+            client.send(
+                    HttpRequest.newBuilder(URI.create(origin + path))
+                            .header("X-CSRF-TOKEN", token)
+                            .PUT(HttpRequest.BodyPublishers.ofInputStream(() -> half))
+                            .build(),
+                    HttpResponse.BodyHandlers.discarding());
+        } catch (IOException e) {
+            return;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     HttpResponse<String> send(HttpRequest.Builder request) {

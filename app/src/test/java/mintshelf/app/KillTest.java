@@ -1,0 +1,199 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.concurrent.TimeUnit;
+import mintshelf.app.use.verify.Verify;
+import mintshelf.core.base.ContentHash;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+/** The application as a process of its own, killed with -9: whole afterwards, and all that was acknowledged is there. */
+class KillTest {
+    private final Server server = Server.shared();
+
+    /** A node in its own process on the shared schema. */
+    private final class Node implements AutoCloseable {
+        private final Process process;
+        private final String origin;
+
+        Node(String heap) throws Exception {
+            int port;
+            try (ServerSocket socket = new ServerSocket(0)) {
+                port = socket.getLocalPort();
+            }
+            ProcessBuilder builder = new ProcessBuilder(List.of(
+                            Path.of(System.getProperty("java.home"), "bin", "java")
+                                    .toString(),
+                            heap,
+                            "-XX:TieredStopAtLevel=1",
+                            "-cp",
+                            System.getProperty("java.class.path"),
+                            MintShelf.class.getName(),
+                            "serve",
+                            "--server.port=" + port,
+                            "--server.address=127.0.0.1",
+                            "--mint-shelf.password-strength=4"))
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD);
+            builder.environment()
+                    .putAll(Map.of(
+                            "MINT_SHELF_DB_URL",
+                            Server.database().url(server.schema()),
+                            "MINT_SHELF_DB_USER",
+                            "mint",
+                            "MINT_SHELF_DB_PASSWORD",
+                            "mint"));
+            process = builder.start();
+            origin = "http://localhost:" + port;
+            HttpClient client = HttpClient.newHttpClient();
+            for (int i = 0; i < 600; i++) {
+                try {
+                    if (client.send(
+                                            HttpRequest.newBuilder(URI.create(origin + "/actuator/health"))
+                                                    .build(),
+                                            HttpResponse.BodyHandlers.discarding())
+                                    .statusCode()
+                            == 200) return;
+                } catch (IOException e) {
+                    Thread.sleep(100);
+                }
+            }
+            throw new IllegalStateException("The node did not start");
+        }
+
+        @Override
+        public void close() {
+            kill();
+        }
+
+        void kill() {
+            try {
+                process.destroyForcibly().waitFor(20, TimeUnit.SECONDS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+    }
+
+    @Test
+    void aNodeKilledWhileFilesComeInLeavesAllWhole() throws Exception {
+        killed(2);
+    }
+
+    @Test
+    @Tag("long")
+    void thirtyKills() throws Exception {
+        killed(30);
+    }
+
+    private void killed(int times) throws Exception {
+        Random random = new Random(40);
+        long item = server.file("priya", server.shelf(), "killed.txt", "start " + System.nanoTime(), true);
+        int acknowledged = 1;
+        for (int round = 0; round < times; round++) {
+            try (Node node = new Node("-Xmx256m")) {
+                Web priya = new Web(node.origin);
+                priya.signIn("priya", Server.PASSWORD);
+                Thread killer = new Thread(() -> {
+                    try {
+                        Thread.sleep(400 + random.nextInt(1200));
+                        node.kill();
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                });
+                killer.start();
+                try {
+                    for (int i = 0; i < 400; i++) {
+                        byte[] bytes = new byte[40_000];
+                        random.nextBytes(bytes);
+                        String opened = priya.send("POST", "/uploads?name=killed.txt&size=" + bytes.length, new byte[0])
+                                .body();
+                        String token = opened.replaceAll(".*\"token\":\"([^\"]+)\".*", "$1");
+                        priya.send("PUT", "/uploads/" + token + "?from=0", bytes);
+                        long hold = server.document(item).holder().orElseThrow().hold();
+                        HttpResponse<String> answer = priya.post(
+                                "/check-in",
+                                Map.of(
+                                        "actKey",
+                                        Server.key(),
+                                        "upload." + item,
+                                        token,
+                                        "hold." + item,
+                                        "" + hold,
+                                        "keep",
+                                        "true"));
+                        String to = answer.headers().firstValue("Location").orElse("");
+                        if (to.contains("v")) acknowledged = Integer.parseInt(to.replaceAll(".*v(\\d+)$", "$1"));
+                    }
+                } catch (RuntimeException e) {
+                    // The connection ended with the node.
+                }
+                killer.join();
+            }
+            assertThat(server.document(item).head().number()).isBetween(acknowledged, acknowledged + 1);
+            acknowledged = server.document(item).head().number();
+        }
+        assertThat(acknowledged).isGreaterThan(times);
+        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+
+    @Test
+    void aLargeFileCutInTheMiddleIsResumedInASmallHeap() throws Exception {
+        cutAndResumed(60_000_000, "-Xmx128m");
+    }
+
+    @Test
+    @Tag("long")
+    void threeHundredMegabytesInAQuarterOfThem() throws Exception {
+        cutAndResumed(300_000_000, "-Xmx256m");
+    }
+
+    private void cutAndResumed(int size, String heap) throws Exception {
+        byte[] bytes = new byte[size];
+        new Random(41).nextBytes(bytes);
+        try (Node node = new Node(heap)) {
+            Web priya = new Web(node.origin);
+            priya.signIn("priya", Server.PASSWORD);
+            String opened = priya.send("POST", "/uploads?name=large.stp&size=" + size, new byte[0])
+                    .body();
+            String token = opened.replaceAll(".*\"token\":\"([^\"]+)\".*", "$1");
+            long at = 0;
+            boolean cut = false;
+            while (at < size) {
+                int n = (int) Math.min(8 << 20, size - at);
+                if (!cut && at > size * 0.6) {
+                    cut = true;
+                    priya.abort("/uploads/" + token + "?from=" + at, bytes, (int) at, n);
+                    Thread.sleep(300);
+                    at = received(priya.get("/uploads/" + token).body());
+                    continue;
+                }
+                byte[] slice = java.util.Arrays.copyOfRange(bytes, (int) at, (int) at + n);
+                at = received(priya.send("PUT", "/uploads/" + token + "?from=" + at, slice)
+                        .body());
+            }
+            assertThat(cut).isTrue();
+            assertThat(server.bean(mintshelf.app.store.content.ContentStore.class)
+                            .upload(token)
+                            .orElseThrow()
+                            .hash())
+                    .contains(ContentHash.compute(bytes));
+        }
+    }
+
+    private static long received(String body) {
+        return Long.parseLong(body.replaceAll(".*\"received\":(\\d+).*", "$1"));
+    }
+}

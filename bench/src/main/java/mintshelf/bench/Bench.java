@@ -1,0 +1,44 @@
+package mintshelf.bench;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+
+/** {@code ./shelf bench [NAME]}: each benchmark prints its figures, most of them as ratios against a peer in the same run. */
+public final class Bench {
+    private static final Map<String, Runnable> ALL = new TreeMap<>(Map.of(
+            "check-in", ContentBench::checkInAgainstPlainInserts,
+            "versions", ContentBench::tenVersionsOfOneFile,
+            "pages", PageBench::shelfOfTenThousand,
+            "people", PageBench::fiftyPeopleForAMinute));
+
+    private Bench() {}
+
+    /** Runs the named benchmarks, or all. Exit status 2 for a name that there is not. */
+    public static void main(String[] names) {
+        List<String> chosen = names.length == 0 ? List.copyOf(ALL.keySet()) : Arrays.asList(names);
+        for (String name : chosen) {
+            if (!ALL.containsKey(name)) {
+                System.err.println("Benchmarks: " + String.join(", ", ALL.keySet()));
+                System.exit(2);
+            }
+        }
+        for (String name : chosen) {
+            System.out.println(name + ":");
+            ALL.get(name).run();
+        }
+        System.exit(0);
+    }
+
+    static double percentile(double[] values, double part) {
+        double[] sorted = values.clone();
+        Arrays.sort(sorted);
+        return sorted[(int) Math.min(sorted.length - 1, Math.ceil(part * sorted.length) - 1)];
+    }
+
+    static void say(String format, Object... values) {
+        System.out.printf(Locale.ROOT, "  " + format + "%n", values);
+    }
+}
