@@ -1,5 +1,5 @@
 // What every page does: keys, forms that are sent once, ways back, menus that close.
-const typing = (target) => target.closest("input, textarea, select, [contenteditable]") !== null;
+const typing = (target) => target instanceof Element && target.closest("input, textarea, select, [contenteditable]") !== null;
 const letters = () => document.documentElement.dataset.keys !== "off";
 
 document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });

@@ -102,12 +102,12 @@ function begin() {
   }
 
   document.addEventListener("keydown", (event) => {
-    if (event.target.closest("input, textarea, select, dialog[open]") || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target.closest?.("input, textarea, select, dialog[open]") || event.ctrlKey || event.metaKey || event.altKey) return;
     const letters = document.documentElement.dataset.keys !== "off";
     const rows = all();
     const row = current();
     const at = rows.indexOf(row);
-    const onRow = event.target.closest(".spine");
+    const onRow = event.target.closest?.(".spine");
     switch (event.key) {
       case "ArrowDown": event.preventDefault(); focus(rows[onRow ? Math.min(rows.length - 1, at + 1) : Math.max(0, at)]); break;
       case "ArrowUp": event.preventDefault(); focus(rows[Math.max(0, at - 1)]); break;

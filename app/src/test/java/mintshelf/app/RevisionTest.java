@@ -113,11 +113,20 @@ class RevisionTest {
     void factsBelongToTheirRevision() {
         long item = server.released(server.shelf(), "lid.txt");
         KeepFacts keep = server.bean(KeepFacts.class);
-        assertThatThrownBy(
-                        () -> keep.keep(server.actor("priya"), item, Server.key(), "Lid", Map.of("material", "2205")))
+        assertThatThrownBy(() -> keep.keep(
+                        server.actor("priya"), item, Server.key(), "Lid", Map.of("material", "2205"), Map.of()))
                 .isInstanceOf(Refused.class);
         start(item, false);
-        keep.keep(server.actor("priya"), item, Server.key(), "Lid", Map.of("material", "2205"));
+        keep.keep(server.actor("priya"), item, Server.key(), "Lid", Map.of("material", "2205"), Map.of());
+        assertThatThrownBy(() -> keep.keep(
+                        server.actor("ines"),
+                        item,
+                        Server.key(),
+                        "Lid",
+                        Map.of("material", "2507"),
+                        Map.of("material", "316L")))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("page.old");
         DocumentStore documents = server.bean(DocumentStore.class);
         assertThat(documents.facts(server.document(item).pending().orElseThrow().id()))
                 .containsEntry("material", "2205");

@@ -96,7 +96,8 @@ public final class Server {
         if (database != null) return database;
         try {
             Path folder = Files.createTempDirectory("mint-shelf-tests-");
-            database = PrivateMariaDb.start(folder, 256, PrivateMariaDb.Durability.RELAXED);
+            database = PrivateMariaDb.start(
+                    folder, 256, PrivateMariaDb.Durability.valueOf(System.getProperty("mint.durability", "RELAXED")));
             Runtime.getRuntime().addShutdownHook(new Thread(() -> {
                 database.close();
                 PrivateMariaDb.deleteTree(folder);

@@ -108,6 +108,16 @@ class Hands {
         return filing.sheet(actor, sheet).lines().get(0).row().item().orElseThrow();
     }
 
+    /** Drops files on a shelf and leaves the filing sheet for later. */
+    void drop(Instant at, String login, long shelf, Map<String, byte[]> files) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        List<String> tokens = files.entrySet().stream()
+                .map(f -> bring(actor, f.getKey(), f.getValue()))
+                .toList();
+        filing.open(actor, shelf, OptionalLong.empty(), tokens);
+    }
+
     void checkOut(Instant at, String login, long item, String desk, String purpose) {
         clock.tell(at);
         checkOut.take(actor(login), List.of(item), key(), desk, purpose);

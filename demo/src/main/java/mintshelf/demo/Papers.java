@@ -42,6 +42,11 @@ final class Papers {
                 """.getBytes(StandardCharsets.UTF_8);
     }
 
+    static byte[] torques() {
+        return "Anchor nuts M20      120 Nm\nClamp bolts M8        18 Nm\nLid screws M6          6 Nm\n"
+                .getBytes(StandardCharsets.UTF_8);
+    }
+
     /** A picture of the site, drawn. */
     static byte[] site() {
         return """

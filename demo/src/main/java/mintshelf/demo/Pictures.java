@@ -8,7 +8,21 @@ import java.util.List;
 final class Pictures {
     private static final Path FOLDER = Path.of("docs/screenshots");
 
+    private static final String SHELF = "/shelves/1";
+
     private Pictures() {}
+
+    private static String row(String number) {
+        return "[...document.querySelectorAll('.spine')].find(r => r.dataset.number === '" + number + "')";
+    }
+
+    private static String click(String number) {
+        return row(number) + ".click()";
+    }
+
+    private static String open(String number) {
+        return "location.href = " + row(number) + ".dataset.href";
+    }
 
     static void refresh(String origin) throws IOException {
         try (Shots shots = new Shots(origin)) {
@@ -16,26 +30,35 @@ final class Pictures {
             take(shots, "/sign-in", "sign-in", List.of());
             shots.signIn("priya");
             take(shots, "/today", "today", List.of());
+            take(shots, SHELF, "shelf", List.of(click("TG40-1000"), click("TG40-1050")));
             take(
                     shots,
-                    "/shelves/1",
-                    "shelf",
-                    List.of(
-                            "document.querySelectorAll('.spine')[4].click(); document.querySelectorAll('.spine')[6].click()"));
-            take(
-                    shots,
-                    "/shelves/1",
+                    SHELF,
                     "peek",
                     List.of(
-                            "document.querySelectorAll('.spine')[1].focus()",
+                            "document.querySelectorAll('.spine')[1].click()",
                             "document.dispatchEvent(new KeyboardEvent('keydown', {key: 'v', bubbles: true}))"));
-            take(shots, "/search?q=TG40-4010", "search", List.of());
+            take(shots, SHELF, "document", List.of(open("TG40-4010")));
             take(
                     shots,
-                    "/shelves/1",
-                    "document",
+                    "/today",
+                    "filing-sheet",
                     List.of(
-                            "location.href = [...document.querySelectorAll('.spine')].find(r => r.dataset.number === 'TG40-4010').dataset.href"));
+                            "location.href = [...document.querySelectorAll('a')].find(a => a.textContent === 'Go on').href"));
+            take(shots, "/check-in", "check-in", List.of());
+            take(
+                    shots,
+                    SHELF,
+                    "stray",
+                    List.of(open("TG40-1040"), "location.href = document.querySelector('a[href^=\"/strays/\"]').href"));
+            take(
+                    shots,
+                    SHELF,
+                    "reinstate",
+                    List.of(open("TG40-4010"), "location.href = location.pathname + '/versions/4/reinstate'"));
+            shots.signIn("ines");
+            take(shots, "/record", "record", List.of());
+            shots.shot(SHELF, FOLDER.resolve("shelf-dark.png"), 1280, 800, true, List.of());
         }
     }
 

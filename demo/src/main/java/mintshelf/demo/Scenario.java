@@ -89,7 +89,7 @@ public class Scenario implements ApplicationRunner {
         papers(tg40, house);
         Parts.ALL.forEach(this::firstRelease);
         staffReader(ls18);
-        story();
+        story(tg40);
         System.out.println("\rThe story is written: " + done + " acts.      ");
     }
 
@@ -311,7 +311,7 @@ public class Scenario implements ApplicationRunner {
     }
 
     /** What is going on, so that every page has something true to show. */
-    private void story() {
+    private void story(long shelf) {
         glandPlate();
         pipeClamp();
         basePlate();
@@ -345,6 +345,31 @@ public class Scenario implements ApplicationRunner {
                 false);
         hands.checkOut(daysAgo(1, 9, 40), "priya", doc("1050"), "BENCH-3", "hardness after the fit test");
         hands.checkOut(daysAgo(0, 8, 12), "priya", doc("1000"), "BENCH-3", "liners by number");
+        Part gland = part("3030");
+        Part stud = new Part(
+                "TG40-3060",
+                "Earth stud",
+                "",
+                "priya",
+                0,
+                "316L",
+                "",
+                "0.02",
+                "2:1",
+                2,
+                new mintshelf.demo.sheet.Sheets.Shape.Turned(new double[][] {{6, 22}, {14, 4}}),
+                List.of());
+        Map<String, byte[]> dropped = new java.util.LinkedHashMap<>();
+        dropped.put("tg40-3060-earth-stud.dxf", stud.sheet("A", "2026-11-17"));
+        dropped.put("torque table berth 3.txt", Papers.torques());
+        dropped.put(
+                "copy of gland plate.dxf",
+                gland.sheet(
+                        "C",
+                        Parts.GLAND_C,
+                        List.of("Corner R10", "Holes for M6 glands", "Pickled and passivated"),
+                        "2026-11-21"));
+        hands.drop(daysAgo(0, 8, 50), "priya", shelf, dropped);
         for (int i = 0; i < 5; i++) say();
     }
 

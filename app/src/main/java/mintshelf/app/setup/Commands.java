@@ -12,7 +12,6 @@ import mintshelf.app.MintShelf;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.database.PrivateMariaDb;
 import org.springframework.boot.SpringApplication;
-import org.springframework.boot.WebApplicationType;
 import org.springframework.context.ConfigurableApplicationContext;
 
 /**
@@ -112,10 +111,9 @@ public final class Commands {
     private static int verify() throws IOException {
         try (Target target = target(false)) {
             SpringApplication application = new SpringApplication(MintShelf.class);
-            application.setWebApplicationType(WebApplicationType.NONE);
             application.setDefaultProperties(properties(target));
             application.setLogStartupInfo(false);
-            try (ConfigurableApplicationContext context = application.run()) {
+            try (ConfigurableApplicationContext context = application.run("--server.port=-1")) { // listens nowhere
                 Verify.Findings findings = context.getBean(Verify.class).verify();
                 findings.problems().forEach(System.out::println);
                 System.out.println(findings.says());

@@ -132,11 +132,13 @@ public class DocumentPage {
     @PostMapping("/documents/{id}/facts")
     String facts(Actor actor, @PathVariable long id, @RequestParam Map<String, String> form) {
         Map<String, String> typed = new TreeMap<>();
+        Map<String, String> was = new TreeMap<>();
         form.forEach((name, value) -> {
             if (name.startsWith("fact.")) typed.put(name.substring(5), value);
+            if (name.startsWith("was.")) was.put(name.substring(4), value);
         });
         return "redirect:"
-                + keep.keep(actor, id, form.getOrDefault("actKey", ""), form.getOrDefault("title", ""), typed);
+                + keep.keep(actor, id, form.getOrDefault("actKey", ""), form.getOrDefault("title", ""), typed, was);
     }
 
     @PostMapping("/documents/{id}/drop")

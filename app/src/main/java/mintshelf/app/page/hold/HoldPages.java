@@ -158,7 +158,14 @@ public class HoldPages {
     String stray(Actor actor, @PathVariable long id, Model model) {
         Stray stray = read.stray(actor, id);
         model.addAttribute("stray", stray);
-        model.addAttribute("view", read.view(actor, stray.item()));
+        ReadDocument.View view = read.view(actor, stray.item());
+        model.addAttribute("view", view);
+        var document = view.seen().document();
+        model.addAttribute("adoptRefusal", CheckIn.adoptRefusal(actor, document).orElse(null));
+        model.addAttribute(
+                "mayDrop",
+                stray.author() == actor.person()
+                        || actor.access().may(mintshelf.core.access.Right.KEEP_SHELF, document.place()));
         return "hold/stray";
     }
 

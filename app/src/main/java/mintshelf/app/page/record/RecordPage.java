@@ -2,7 +2,9 @@ package mintshelf.app.page.record;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.record.RecordStore.Shown;
 import mintshelf.app.use.Actor;
@@ -17,7 +19,17 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class RecordPage {
     private static final int PAGE = 60;
-    private static final List<String> ACTS = List.of("version.", "revision.", "hold.", "stray.", "person.", "facts.");
+    private static final Map<String, String> ACTS = new LinkedHashMap<>();
+
+    static {
+        ACTS.put("version.", "versions");
+        ACTS.put("revision.", "revisions");
+        ACTS.put("hold.", "holds");
+        ACTS.put("stray.", "strays");
+        ACTS.put("facts.", "facts");
+        ACTS.put("person.", "people");
+    }
+
     private final ReadRecord record;
     private final Clock clock;
 
@@ -33,7 +45,7 @@ public class RecordPage {
             @RequestParam Optional<String> before,
             @RequestParam(defaultValue = "9223372036854775807") long stream,
             Model model) {
-        if (acts.isPresent() && !ACTS.contains(acts.get())) throw new NotThere();
+        if (acts.isPresent() && !ACTS.containsKey(acts.get())) throw new NotThere();
         List<Shown> entries = record.ofHouse(
                 actor, before.map(RecordPage::instant).orElse(clock.instant().plusSeconds(60)), stream, acts, PAGE + 1);
         List<Shown> shown = entries.size() > PAGE ? entries.subList(0, PAGE) : entries;

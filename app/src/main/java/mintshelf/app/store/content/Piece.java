@@ -6,7 +6,11 @@ import mintshelf.core.base.ContentHash;
 
 /** A piece of content ready to be stored: its hash, its plain length, its bytes as kept. */
 public record Piece(ContentHash hash, int length, String codec, byte[] bytes) {
-    private static final int LEVEL = 2;
+    private static final int LEVEL = 1;
+    /** Of a long piece the first bytes tell whether packing is worth its time. */
+    private static final int LONG = 64 << 10;
+
+    private static final int TASTE = 8 << 10;
     static final String PLAIN = "plain";
     static final String ZSTD = "zstd";
 
@@ -14,6 +18,9 @@ public record Piece(ContentHash hash, int length, String codec, byte[] bytes) {
     public static Piece of(byte[] data, int from, int length) {
         byte[] plain = Arrays.copyOfRange(data, from, from + length);
         ContentHash hash = ContentHash.compute(plain);
+        if (length > LONG && Zstd.compress(Arrays.copyOf(plain, TASTE), 1).length > TASTE - TASTE / 16) {
+            return new Piece(hash, length, PLAIN, plain);
+        }
         byte[] packed = Zstd.compress(plain, LEVEL);
         if (packed.length < length - length / 16) return new Piece(hash, length, ZSTD, packed);
         return new Piece(hash, length, PLAIN, plain);

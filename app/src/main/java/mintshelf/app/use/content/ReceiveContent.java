@@ -13,6 +13,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.Piece;
@@ -40,7 +45,7 @@ public class ReceiveContent {
     /** How long an untouched upload is kept. */
     static final Duration LEASE = Duration.ofHours(24);
     /** Plain bytes in one transaction, about. */
-    private static final int STEP = 4 << 20;
+    private static final int STEP = 8 << 20;
 
     private static final int RUNNING_HASHES = 64;
 
@@ -59,6 +64,12 @@ public class ReceiveContent {
             return size() > RUNNING_HASHES;
         }
     };
+
+    private final ExecutorService writers = Executors.newCachedThreadPool(r -> {
+        Thread thread = new Thread(r, "receive");
+        thread.setDaemon(true);
+        return thread;
+    });
 
     private record Running(MessageDigest digest, long at) {}
 
@@ -120,48 +131,79 @@ public class ReceiveContent {
         byte[] buffer = new byte[STEP + CutSize.LARGE.most()];
         int filled = 0;
         boolean ended = false;
+        CutSize size = contents.cut(upload.content()).orElse(null);
+        Future<?> writing = CompletableFuture.completedFuture(null);
         try {
             while (!ended && at < upload.size()) {
-                int read = bytes.readNBytes(buffer, filled, buffer.length - filled);
-                filled += read;
+                filled += bytes.readNBytes(buffer, filled, buffer.length - filled);
                 ended = filled < buffer.length;
                 if (at + filled > upload.size()) {
                     throw Refused.because("file.longer", "More bytes came than the file has.", "Send it again.");
                 }
-                List<Piece> pieces = new ArrayList<>();
-                int used = cut(upload, at, buffer, filled, at + filled == upload.size(), pieces);
-                if (used == 0) break;
+                if (filled == 0) break;
+                if (size == null) size = choose(upload, buffer, filled);
+                List<int[]> cuts = cut(size, buffer, filled, at + filled == upload.size());
+                if (cuts.isEmpty()) break;
+                int used = cuts.get(cuts.size() - 1)[0] + cuts.get(cuts.size() - 1)[1];
+                List<Piece> pieces = prepare(buffer, cuts, used, hash);
+                await(writing); // one step is written while the next one is prepared
                 long start = at;
-                unit.run(() ->
-                        contents.append(upload, start, pieces, clock.instant().plus(LEASE)));
-                if (hash != null) hash.digest().update(buffer, 0, used);
+                writing = writers.submit(() -> unit.run(() ->
+                        contents.append(upload, start, pieces, clock.instant().plus(LEASE))));
                 at += used;
                 filled -= used;
                 System.arraycopy(buffer, used, buffer, 0, filled);
             }
         } catch (UploadMoved e) {
             return upload(actor, token);
+        } finally {
+            try {
+                await(writing);
+            } catch (UploadMoved e) {
+                hash = null;
+            }
         }
         if (hash != null) keepRunning(upload.id(), new Running(hash.digest(), at));
-        if (at == upload.size()) complete(upload(actor, token));
+        Upload now = upload(actor, token);
+        if (now.received() == now.size()) complete(now);
         return upload(actor, token);
     }
 
-    /** Cuts what can be cut; what is left over comes again with the next bytes. Gives the number of bytes cut. */
-    private int cut(Upload upload, long at, byte[] buffer, int filled, boolean last, List<Piece> pieces) {
-        if (filled == 0) return 0;
-        CutSize size = at == 0
-                ? choose(upload, buffer, filled)
-                : contents.cut(upload.content()).orElse(CutSize.SMALL);
+    /** From where, how long: the pieces that can be cut now; what is left over comes again with the next bytes. */
+    private static List<int[]> cut(CutSize size, byte[] buffer, int filled, boolean last) {
         ChunkCutter cutter = new ChunkCutter(size);
+        List<int[]> cuts = new ArrayList<>();
         int used = 0;
         while (used < filled) {
             int length = cutter.cut(buffer, used, filled - used, last);
             if (length == 0) break;
-            pieces.add(Piece.of(buffer, used, length));
+            cuts.add(new int[] {used, length});
             used += length;
         }
-        return used;
+        return cuts;
+    }
+
+    /** Hashes and packs the pieces, and adds the bytes to the hash of the whole, on all processors. */
+    private static List<Piece> prepare(byte[] buffer, List<int[]> cuts, int used, Running hash) {
+        CompletableFuture<Void> whole = hash == null
+                ? CompletableFuture.completedFuture(null)
+                : CompletableFuture.runAsync(() -> hash.digest().update(buffer, 0, used));
+        List<Piece> pieces =
+                cuts.parallelStream().map(c -> Piece.of(buffer, c[0], c[1])).toList();
+        whole.join();
+        return pieces;
+    }
+
+    private static void await(Future<?> writing) {
+        try {
+            writing.get();
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException cause) throw cause;
+            throw new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
     }
 
     private CutSize choose(Upload upload, byte[] buffer, int filled) {

@@ -56,8 +56,13 @@ public class KeepFacts {
         this.clock = clock;
     }
 
-    /** Keeps the title and the typed facts of the pending revision; all of them or none. */
-    public String keep(Actor actor, long item, String key, String title, Map<String, String> typed) {
+    /**
+     * Keeps the title and the typed facts of the pending revision; all of them or none.
+     *
+     * @param was what the page showed, by fact name; a fact that somebody changed since is not overwritten unseen
+     */
+    public String keep(
+            Actor actor, long item, String key, String title, Map<String, String> typed, Map<String, String> was) {
         return acts.once(actor, key, () -> {
             Seen seen = sight.locked(actor, item);
             Document document = seen.document();
@@ -73,10 +78,19 @@ public class KeepFacts {
             for (KindFact fact :
                     house.factSheets().getOrDefault(document.place().kind(), List.of())) {
                 String raw = typed.get(fact.fact().name());
-                if (raw == null) continue;
+                String shownBefore = was.get(fact.fact().name());
+                if (raw == null || raw.equals(shownBefore)) continue;
+                String current = before.getOrDefault(fact.fact().name(), "");
+                if (shownBefore != null && !shownBefore.equals(current)) {
+                    throw Refused.because(
+                            "page.old",
+                            fact.fact().label() + " is " + shown(current) + " now; your page showed "
+                                    + shown(shownBefore) + ".",
+                            "Look at it again; nothing was changed.");
+                }
                 Outcome<Optional<FactValue>> read = FactReader.read(fact.fact(), raw);
                 Optional<FactValue> value = read.orElseThrow(Refused::new);
-                String old = before.getOrDefault(fact.fact().name(), "");
+                String old = current;
                 String now = value.map(FactValue::text).orElse("");
                 if (old.equals(now)) continue;
                 documents.setFact(revision, fact.fact().id(), value);

@@ -214,6 +214,12 @@ public class CheckIn {
         return id;
     }
 
+    /** What is in the way of making a stray the next version; a document that the actor holds takes it under the hold. */
+    public static Optional<Refusal> adoptRefusal(Actor actor, Document document) {
+        return HoldRules.checkOut(document, actor.access())
+                .filter(r -> !r.code().equals("hold.mine"));
+    }
+
     /** Makes a stray the next version of its document. */
     public String adopt(Actor actor, long strayId, String key, int expectedVersion, String comment) {
         String words =
@@ -226,11 +232,9 @@ public class CheckIn {
             Document document = seen.document();
             boolean mine =
                     document.holder().filter(h -> h.person() == actor.person()).isPresent();
-            HoldRules.checkOut(document, actor.access())
-                    .filter(r -> !(mine && r.code().equals("hold.mine")))
-                    .ifPresent(r -> {
-                        throw new Refused(r);
-                    });
+            adoptRefusal(actor, document).ifPresent(r -> {
+                throw new Refused(r);
+            });
             Instant now = clock.instant();
             String said = words.isEmpty() ? "adopted the stray of " + stray.authorName() : words;
             int number = addVersion(
