@@ -85,6 +85,11 @@ class RoutesTest {
                 "302 404 404 404 404 404");
         row(
                 t,
+                "/documents/{id}/versions/{number}/sheet",
+                "/documents/" + revised + "/versions/2/sheet",
+                "302 404 404 404 404 404");
+        row(
+                t,
                 "/documents/{id}/versions/{number}/reinstate",
                 "/documents/" + revised + "/versions/1/reinstate",
                 "302 404 404 403 200 200");

@@ -63,18 +63,30 @@ class WalksTest {
                         "1",
                         "  0",
                         "ATTRIB",
+                        " 10",
+                        "5.0",
+                        " 20",
+                        "20.0",
                         "  1",
                         number,
                         "  2",
                         "NUMBER",
                         "  0",
                         "ATTRIB",
+                        " 10",
+                        "5.0",
+                        " 20",
+                        "30.0",
                         "  1",
                         title,
                         "  2",
                         "TITLE",
                         "  0",
                         "ATTRIB",
+                        " 10",
+                        "5.0",
+                        " 20",
+                        "40.0",
                         "  1",
                         "316L",
                         "  2",
@@ -83,6 +95,14 @@ class WalksTest {
                         "SEQEND",
                         "  0",
                         "TEXT",
+                        "  8",
+                        "NOTES",
+                        " 10",
+                        "5.0",
+                        " 20",
+                        "5.0",
+                        " 40",
+                        "3.5",
                         "  1",
                         note,
                         "  0",
@@ -91,6 +111,54 @@ class WalksTest {
                         "EOF",
                         ""));
         return dxf.getBytes(Charset.forName("windows-1252"));
+    }
+
+    /** Files a drawing as it is read, and gives its id. */
+    private static long drawing(long shelf, String name, String number) {
+        var filing = SERVER.bean(mintshelf.app.use.filing.FileDocuments.class);
+        long sheet = filing.open(
+                SERVER.actor("priya"),
+                shelf,
+                java.util.OptionalLong.empty(),
+                List.of(SERVER.bring("priya", name, sheet(number, "Drawn", "Holes for M6 glands"))));
+        assertThat(filing.file(SERVER.actor("priya"), sheet, Server.key(), false)
+                        .problems())
+                .isEmpty();
+        return filing.sheet(SERVER.actor("priya"), sheet)
+                .lines()
+                .get(0)
+                .row()
+                .item()
+                .orElseThrow();
+    }
+
+    @Test
+    void aSheetIsDrawnZoomedAndItsLayersAreSwitched() {
+        long shelf = SERVER.shelf();
+        long item = drawing(shelf, "viewer.dxf", "VW" + shelf + "-1");
+        browser.signIn("priya");
+        browser.open("/documents/" + item);
+        assertThat(browser.all(".sheet .drawing text"))
+                .extracting(t -> t.getText())
+                .contains("Holes for M6 glands", "Drawn");
+        browser.find(".sheet .whole").click();
+        browser.await(b -> b.path().endsWith("/versions/1/sheet"));
+        browser.awaitText("100 %");
+        browser.press("Closer");
+        browser.awaitText("140 %");
+        browser.driver().switchTo().activeElement();
+        browser.find("[data-stage]").sendKeys("0");
+        browser.awaitText("100 %");
+        browser.dark(true);
+        assertThat(
+                        browser.driver()
+                                .executeScript(
+                                        "const s = e => getComputedStyle(document.querySelector(e)); return s('.drawing text').color + s('.drawing').backgroundColor"))
+                .isEqualTo("rgb(20, 32, 28)rgb(255, 255, 255)");
+        browser.dark(false);
+        browser.press("Layers");
+        browser.find("[data-toggle-layer]").click();
+        assertThat(browser.find(".drawing g").getAttribute("visibility")).isEqualTo("hidden");
     }
 
     private static Path write(String name, byte[] bytes) throws IOException {
@@ -265,6 +333,7 @@ class WalksTest {
                         shelf,
                         java.util.OptionalLong.empty(),
                         List.of(SERVER.bring("ines", "axe.dxf", sheet("AX-1", "Axe", "n" + shelf))));
+        long drawn = drawing(shelf, "axe drawn.dxf", "AX" + shelf + "-2");
         long person = SERVER.actor("priya").person();
         List<String> faults = new ArrayList<>();
         browser.open("/sign-in");
@@ -292,6 +361,8 @@ class WalksTest {
                 "/people",
                 "/people/" + person,
                 "/people/" + person + "/like",
+                "/documents/" + drawn + "/versions/1/sheet",
+                "/documents/" + drawn,
                 "/search?q=axe",
                 "/record",
                 "/documents/0")) {
@@ -305,8 +376,10 @@ class WalksTest {
         assertThat(faults).isEmpty();
     }
 
+    /** Drawings are left out: the checker overlooks their white paper; their ink on it is asserted where a sheet is drawn. */
     private static void check(String path, List<String> faults) {
-        for (Rule rule : new AxeBuilder().analyze(browser.driver()).getViolations()) {
+        for (Rule rule :
+                new AxeBuilder().exclude(".drawing").analyze(browser.driver()).getViolations()) {
             if (rule.getImpact().equals("serious") || rule.getImpact().equals("critical")) {
                 faults.add(path + ": " + rule.getId() + " "
                         + rule.getNodes().get(0).getHtml());

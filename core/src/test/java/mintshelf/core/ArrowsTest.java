@@ -29,6 +29,8 @@ class ArrowsTest {
             Map.entry("filing", Set.of("base", "document", "numbering", "fact", "access")),
             Map.entry("route", Set.of("base", "document", "revision", "access", "fact")),
             Map.entry("next", Set.of("base", "document", "access", "hold", "route")),
+            Map.entry("drawing", Set.of("base")),
+            Map.entry("drawing.svg", Set.of("base", "drawing")),
             Map.entry("drawing.dxf", Set.of("base", "drawing")),
             Map.entry("drawing.titleblock", Set.of("base", "drawing.dxf", "fact")));
 

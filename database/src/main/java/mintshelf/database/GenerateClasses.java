@@ -27,6 +27,7 @@ public final class GenerateClasses {
 
     /** Arguments: the folder of the migrations, the folder for the classes. */
     public static void main(String[] arguments) throws Exception {
+        java.util.logging.Logger.getLogger("org.flywaydb").setLevel(java.util.logging.Level.WARNING);
         Path migrations = Path.of(arguments[0]);
         Path target = Path.of(arguments[1]);
         Path stamp = target.resolve("made-from.txt");

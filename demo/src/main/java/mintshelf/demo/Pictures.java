@@ -36,9 +36,10 @@ final class Pictures {
                     SHELF,
                     "peek",
                     List.of(
-                            "document.querySelectorAll('.spine')[1].click()",
+                            row("TG40-2030") + ".click()",
                             "document.dispatchEvent(new KeyboardEvent('keydown', {key: 'v', bubbles: true}))"));
-            take(shots, SHELF, "document", List.of(open("TG40-4010")));
+            take(shots, SHELF, "document", List.of(open("TG40-3030")));
+            take(shots, SHELF, "viewer", List.of(open("TG40-3010"), "document.querySelector('.sheet .whole').click()"));
             take(
                     shots,
                     "/today",

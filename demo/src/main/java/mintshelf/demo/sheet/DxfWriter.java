@@ -27,7 +27,8 @@ public final class DxfWriter {
         DIM(3, "CONTINUOUS"),
         TEXT(7, "CONTINUOUS"),
         HATCH(8, "CONTINUOUS"),
-        FRAME(7, "CONTINUOUS");
+        FRAME(7, "CONTINUOUS"),
+        GRID(250, "CONTINUOUS");
 
         private final int colour;
         private final String lineType;

@@ -2,6 +2,7 @@ package mintshelf.demo.sheet;
 
 import static mintshelf.demo.sheet.DxfWriter.Layer.CENTRE;
 import static mintshelf.demo.sheet.DxfWriter.Layer.FRAME;
+import static mintshelf.demo.sheet.DxfWriter.Layer.GRID;
 import static mintshelf.demo.sheet.DxfWriter.Layer.HIDDEN;
 import static mintshelf.demo.sheet.DxfWriter.Layer.OUTLINE;
 import static mintshelf.demo.sheet.DxfWriter.Layer.TEXT;
@@ -68,14 +69,14 @@ public final class Sheets {
 
     /** Trimmed size, frame 20 mm from the left and 10 from the other edges, zones of 50 mm, centring marks. */
     private static void frame(DxfWriter out) {
-        out.box(FRAME, 0, 0, WIDTH, HEIGHT);
+        out.box(GRID, 0, 0, WIDTH, HEIGHT);
         out.box(FRAME, 20, 10, WIDTH - 10, HEIGHT - 10);
-        out.box(FRAME, 15, 5, WIDTH - 5, HEIGHT - 5);
+        out.box(GRID, 15, 5, WIDTH - 5, HEIGHT - 5);
         for (int i = 0; i < 8; i++) {
             double x = WIDTH / 2 + (i - 4) * 50;
             if (i > 0) {
-                out.line(FRAME, x, HEIGHT - 10, x, HEIGHT - 5);
-                out.line(FRAME, x, 5, x, 10);
+                out.line(GRID, x, HEIGHT - 10, x, HEIGHT - 5);
+                out.line(GRID, x, 5, x, 10);
             }
             double at = i == 0 ? 42 : x + 25;
             out.text(TEXT, Math.min(at, 400), HEIGHT - 9, 3.5, 0, Integer.toString(i + 1), 1);
@@ -84,8 +85,8 @@ public final class Sheets {
         for (int i = 0; i < 6; i++) {
             double y = HEIGHT / 2 + (3 - i) * 50;
             if (i > 0) {
-                out.line(FRAME, 15, y, 20, y);
-                out.line(FRAME, WIDTH - 10, y, WIDTH - 5, y);
+                out.line(GRID, 15, y, 20, y);
+                out.line(GRID, WIDTH - 10, y, WIDTH - 5, y);
             }
             double at = i == 0 ? 266 : i == 5 ? 28 : y - 26;
             out.text(TEXT, 17.5, at, 3.5, 0, Character.toString('A' + i), 1);
@@ -93,56 +94,57 @@ public final class Sheets {
         }
         for (double[] mark :
                 new double[][] {{WIDTH / 2, 0, WIDTH / 2, 15}, {WIDTH / 2, HEIGHT - 15, WIDTH / 2, HEIGHT}}) {
-            out.line(FRAME, mark[0], mark[1], mark[2], mark[3]);
+            out.line(GRID, mark[0], mark[1], mark[2], mark[3]);
         }
-        out.line(FRAME, 0, HEIGHT / 2, 25, HEIGHT / 2);
-        out.line(FRAME, WIDTH - 15, HEIGHT / 2, WIDTH, HEIGHT / 2);
+        out.line(GRID, 0, HEIGHT / 2, 25, HEIGHT / 2);
+        out.line(GRID, WIDTH - 15, HEIGHT / 2, WIDTH, HEIGHT / 2);
     }
 
     private static void titleBlock(DxfWriter out, Title title) {
         List<DxfWriter.Field> fields = List.of(
-                new DxfWriter.Field("MATERIAL", 3, 38, 3.5, title.material()),
-                new DxfWriter.Field("SURFACE", 63, 38, 3.5, title.surface()),
-                new DxfWriter.Field("MASS", 123, 38, 3.5, title.mass()),
-                new DxfWriter.Field("SCALE", 153, 38, 3.5, title.scale()),
-                new DxfWriter.Field("CREATED_BY", 3, 27, 3.5, title.createdBy()),
-                new DxfWriter.Field("CREATED", 63, 27, 3.5, title.created()),
-                new DxfWriter.Field("CHECKED_BY", 3, 16, 3.5, ""),
-                new DxfWriter.Field("APPROVED_BY", 63, 16, 3.5, ""),
-                new DxfWriter.Field("STATUS", 123, 16, 3.5, ""),
-                new DxfWriter.Field("FORMAT", 153, 27, 3.5, "A3"),
-                new DxfWriter.Field("TITLE", 63, 4, 5, title.title()),
-                new DxfWriter.Field("NUMBER", 3, 4, 5, title.number()),
-                new DxfWriter.Field("REV", 163, 4, 5, title.revision()));
+                new DxfWriter.Field("MATERIAL", 3, 35.2, 3.5, title.material()),
+                new DxfWriter.Field("SURFACE", 63, 35.2, 3.5, title.surface()),
+                new DxfWriter.Field("MASS", 123, 35.2, 3.5, title.mass()),
+                new DxfWriter.Field("SCALE", 153, 35.2, 3.5, title.scale()),
+                new DxfWriter.Field("CREATED_BY", 3, 24.2, 3.5, title.createdBy()),
+                new DxfWriter.Field("CREATED", 63, 24.2, 3.5, title.created()),
+                new DxfWriter.Field("CHECKED_BY", 3, 13.2, 3.5, ""),
+                new DxfWriter.Field("APPROVED_BY", 63, 13.2, 3.5, ""),
+                new DxfWriter.Field("STATUS", 123, 13.2, 3.5, ""),
+                new DxfWriter.Field("FORMAT", 153, 24.2, 3.5, "A3"),
+                new DxfWriter.Field("TITLE", 63, 1.8, 5, title.title()),
+                new DxfWriter.Field("NUMBER", 3, 1.8, 5, title.number()),
+                new DxfWriter.Field("REV", 163, 1.8, 5, title.revision()));
         out.titleBlock(230, 10, () -> captions(out), fields);
     }
 
     private static void captions(DxfWriter out) {
         out.box(FRAME, 0, 0, 180, 44);
-        for (double y : new double[] {11, 22, 33}) out.line(FRAME, 0, y, 180, y);
-        out.line(FRAME, 60, 0, 60, 44);
-        out.line(FRAME, 120, 11, 120, 44);
-        out.line(FRAME, 150, 11, 150, 44);
-        out.line(FRAME, 155, 0, 155, 11);
+        for (double y : new double[] {11, 22, 33}) out.line(GRID, 0, y, 180, y);
+        out.line(GRID, 60, 0, 60, 44);
+        out.line(GRID, 120, 11, 120, 44);
+        out.line(GRID, 150, 11, 150, 44);
+        out.line(GRID, 155, 0, 155, 11);
         String[][] words = {
-            {"1", "41.6", "Material"},
-            {"61", "41.6", "Surface treatment"},
-            {"121", "41.6", "Mass"},
-            {"151", "41.6", "Scale"},
-            {"1", "30.6", "Created by"},
-            {"61", "30.6", "Date of issue"},
-            {"121", "30.6", "Sheet 1/1"},
-            {"151", "30.6", "Format"},
-            {"1", "19.6", "Checked by"},
-            {"61", "19.6", "Approved by"},
-            {"121", "19.6", "Document status"},
-            {"1", "8.9", "Identification number"},
-            {"61", "8.9", "Title"},
-            {"156", "8.9", "Rev."}
+            {"1", "41.2", "Material"},
+            {"61", "41.2", "Surface treatment"},
+            {"121", "41.2", "Mass"},
+            {"151", "41.2", "Scale"},
+            {"1", "30.2", "Created by"},
+            {"61", "30.2", "Date of issue"},
+            {"121", "30.2", "Sheet 1/1"},
+            {"151", "30.2", "Format"},
+            {"1", "19.2", "Checked by"},
+            {"61", "19.2", "Approved by"},
+            {"121", "19.2", "Document status"},
+            {"1", "8.6", "Identification number"},
+            {"61", "8.6", "Title"},
+            {"156", "8.6", "Rev."}
         };
         for (String[] word : words)
             out.text(TEXT, Double.parseDouble(word[0]), Double.parseDouble(word[1]), 1.8, word[2]);
-        out.text(TEXT, 152, 14, 2.5, "Ebbcote Gauge Works");
+        out.text(TEXT, 151.5, 16, 2, "Ebbcote");
+        out.text(TEXT, 151.5, 12.6, 2, "Gauge Works");
     }
 
     private static void plate(DxfWriter out, Shape.Plate p, double s) {

@@ -96,6 +96,18 @@ public class DocumentPage {
                 && (document.holder().isEmpty() || mine);
     }
 
+    /** The sheet of a version, filling the window. */
+    @GetMapping("/documents/{id}/versions/{number}/sheet")
+    String sheet(Actor actor, @PathVariable long id, @PathVariable int number, Model model) throws IOException {
+        VersionRow version = read.version(actor, id, number);
+        Sheet sheet = Sheet.of(version.content(), read);
+        if (!sheet.face().equals("DRAWING")) throw new NotThere();
+        model.addAttribute("view", read.view(actor, id));
+        model.addAttribute("shown", version);
+        model.addAttribute("sheet", sheet);
+        return "document/sheet";
+    }
+
     /** The panel beside a list: one face of the document. */
     @GetMapping("/documents/{id}/peek")
     String peek(

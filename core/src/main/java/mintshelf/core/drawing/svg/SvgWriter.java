@@ -1,0 +1,200 @@
+package mintshelf.core.drawing.svg;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import mintshelf.core.drawing.Box;
+import mintshelf.core.drawing.Primitive;
+import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.Style;
+
+/**
+ * Writes a scene as SVG: a group a layer, in it one path for each style, texts as texts. Styles are presentation attributes, for
+ * a page's security policy blocks style attributes. O(primitives).
+ */
+public final class SvgWriter {
+    private final StringBuilder out = new StringBuilder();
+    private final double precision;
+
+    private SvgWriter(double size) {
+        // Three places on a sheet of a metre; as many more or fewer as the sheet is smaller or larger.
+        this.precision = Math.pow(10, Math.max(0, Math.min(6, 6 - Math.ceil(Math.log10(Math.max(size, 1e-3))))));
+    }
+
+    /** The picture, or an empty one for a scene without primitives. */
+    public static String write(Scene scene, String label) {
+        Box box = scene.extents();
+        if (box.isEmpty()) box = new Box(0, 0, 100, 70);
+        double margin = Math.max(Math.max(box.width(), box.height()) * 0.01, 1e-6);
+        double w = box.width() + 2 * margin;
+        double h = box.height() + 2 * margin;
+        SvgWriter writer = new SvgWriter(Math.max(w, h));
+        writer.out.append(
+                "<svg xmlns=\"http://www.w3.org/2000/svg\" role=\"img\" class=\"drawing\" preserveAspectRatio=\"xMidYMid meet\" viewBox=\"");
+        writer.numbers(box.minX() - margin, -box.maxY() - margin, w, h);
+        writer.out
+                .append("\" aria-label=\"")
+                .append(escape(label))
+                .append("\" color=\"#14201c\" fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
+        Map<String, Map<Style, StringBuilder>> paths = new TreeMap<>();
+        Map<String, StringBuilder> texts = new TreeMap<>();
+        for (Primitive p : scene.primitives()) writer.add(p, paths, texts);
+        for (Map.Entry<String, Boolean> layer : scene.layers().entrySet()) {
+            Map<Style, StringBuilder> strokes = paths.getOrDefault(layer.getKey(), Map.of());
+            StringBuilder words = texts.getOrDefault(layer.getKey(), new StringBuilder());
+            if (strokes.isEmpty() && words.isEmpty()) continue;
+            writer.out.append("<g data-layer=\"").append(escape(layer.getKey())).append('"');
+            if (!layer.getValue()) writer.out.append(" visibility=\"hidden\"");
+            writer.out.append('>');
+            strokes.forEach(writer::path);
+            writer.out.append(words).append("</g>");
+        }
+        return writer.out.append("</svg>").toString();
+    }
+
+    private void path(Style style, StringBuilder d) {
+        boolean fill = style.weight() == 0;
+        out.append("<path d=\"").append(d).append('"');
+        if (fill) {
+            out.append(" fill=\"").append(colour(style)).append("\" stroke=\"none\"/>");
+            return;
+        }
+        out.append(" stroke=\"")
+                .append(colour(style))
+                .append("\" stroke-width=\"")
+                .append(style.weight() >= 0.4 ? "1.5" : "0.8")
+                .append("\" vector-effect=\"non-scaling-stroke\"");
+        if (!style.dashes().isEmpty()) {
+            out.append(" stroke-dasharray=\"").append(dashes(style.dashes())).append('"');
+        }
+        out.append("/>");
+    }
+
+    /** In screen units, like the line's width: dashes that follow the zoom would vanish on large sheets. */
+    private static String dashes(List<Double> dashes) {
+        StringBuilder text = new StringBuilder();
+        double longest = dashes.stream().mapToDouble(d -> d).max().orElse(1);
+        for (double dash : dashes) {
+            if (text.length() > 0) text.append(' ');
+            text.append(String.format(Locale.ROOT, "%.1f", Math.max(1.2, dash / longest * 11)));
+        }
+        return text.toString();
+    }
+
+    private static String colour(Style style) {
+        return style.colour() == Style.INK ? "currentColor" : String.format(Locale.ROOT, "#%06x", style.colour());
+    }
+
+    private void add(Primitive p, Map<String, Map<Style, StringBuilder>> paths, Map<String, StringBuilder> texts) {
+        if (p instanceof Primitive.Text text) {
+            text(text, texts.computeIfAbsent(text.style().layer(), l -> new StringBuilder()));
+            return;
+        }
+        Style style = p instanceof Primitive.Fill
+                ? new Style(p.style().layer(), p.style().colour(), 0, List.of())
+                : p.style();
+        StringBuilder d = paths.computeIfAbsent(style.layer(), l -> new LinkedHashMap<>())
+                .computeIfAbsent(style, s -> new StringBuilder());
+        if (p instanceof Primitive.Polyline line) points(d, line.points(), line.closed());
+        else if (p instanceof Primitive.Fill fill) points(d, fill.points(), true);
+        else arc(d, (Primitive.Arc) p);
+    }
+
+    private void points(StringBuilder d, double[] points, boolean closed) {
+        for (int i = 0; i + 1 < points.length; i += 2) {
+            d.append(i == 0 ? 'M' : 'L');
+            number(d, points[i]);
+            d.append(' ');
+            number(d, -points[i + 1]);
+        }
+        if (closed) d.append('Z');
+    }
+
+    private void arc(StringBuilder d, Primitive.Arc arc) {
+        // An arc of SVG cannot be a whole circle: two halves can.
+        int parts = arc.sweep() > 180 ? 2 : 1;
+        double step = arc.sweep() / parts;
+        for (int i = 0; i <= parts; i++) {
+            double a = Math.toRadians(arc.from() + i * step);
+            if (i == 0) {
+                d.append('M');
+            } else {
+                d.append('A');
+                number(d, arc.radius());
+                d.append(' ');
+                number(d, arc.radius());
+                d.append(" 0 0 0 ");
+            }
+            number(d, arc.x() + arc.radius() * Math.cos(a));
+            d.append(' ');
+            number(d, -(arc.y() + arc.radius() * Math.sin(a)));
+        }
+    }
+
+    private void text(Primitive.Text t, StringBuilder words) {
+        String anchor = t.across() == 1 ? "middle" : t.across() == 2 ? "end" : "start";
+        // Heights of drawings are those of capitals: about seven tenths of a font's size.
+        double size = t.height() / 0.7;
+        double drop = t.up() == 3 ? t.height() : t.up() == 2 ? t.height() / 2 : 0;
+        words.append("<text transform=\"translate(");
+        number(words, t.x());
+        words.append(' ');
+        number(words, -t.y());
+        words.append(')');
+        if (t.angle() != 0) {
+            words.append("rotate(");
+            number(words, -t.angle());
+            words.append(')');
+        }
+        if (t.mirrored() || t.width() != 1) {
+            words.append("scale(");
+            number(words, t.width());
+            words.append(t.mirrored() ? " -1)" : " 1)");
+        }
+        words.append("\" font-size=\"");
+        number(words, size);
+        words.append("\" text-anchor=\"").append(anchor).append('"');
+        if (drop != 0) {
+            words.append(" y=\"");
+            number(words, drop);
+            words.append('"');
+        }
+        words.append(" fill=\"")
+                .append(colour(t.style()))
+                .append("\">")
+                .append(escape(t.text()))
+                .append("</text>");
+    }
+
+    private void numbers(double... values) {
+        for (int i = 0; i < values.length; i++) {
+            if (i > 0) out.append(' ');
+            number(out, values[i]);
+        }
+    }
+
+    private void number(StringBuilder to, double value) {
+        double rounded = Math.rint(value * precision) / precision;
+        if (rounded == Math.rint(rounded) && Math.abs(rounded) < 1e15) to.append((long) rounded);
+        else to.append(rounded);
+    }
+
+    private static String escape(String text) {
+        StringBuilder safe = new StringBuilder(text.length());
+        text.codePoints()
+                .filter(c -> c >= 0x20 && c != 0xfffe && c != 0xffff && !(c >= 0xd800 && c <= 0xdfff))
+                .forEach(c -> {
+                    switch (c) {
+                        case '<' -> safe.append("&lt;");
+                        case '>' -> safe.append("&gt;");
+                        case '&' -> safe.append("&amp;");
+                        case '"' -> safe.append("&quot;");
+                        case '\'' -> safe.append("&#39;");
+                        default -> safe.appendCodePoint(c);
+                    }
+                });
+        return safe.toString();
+    }
+}
