@@ -152,6 +152,49 @@ class RevisionTest {
     }
 
     @Test
+    void aGrantOnAFolderCoversTheFoldersBelowItAndNothingBeside() {
+        var shelves = server.bean(mintshelf.app.use.shelf.ReadShelf.class);
+        var store = server.bean(mintshelf.app.store.shelf.ShelfStore.class);
+        var people = server.bean(mintshelf.app.store.person.PersonStore.class);
+        long shelf = server.shelf();
+        long head = shelves.addFolder(server.actor("ines"), shelf, java.util.OptionalLong.empty(), "3000 Encoder head");
+        long lids = shelves.addFolder(server.actor("ines"), shelf, java.util.OptionalLong.of(head), "Lids");
+        assertThat(store.folders(shelf)).extracting(f -> f.name()).endsWith("3000 Encoder head", "Lids");
+        long inside = server.file("priya", shelf, "inside.txt", "inside" + shelf, false);
+        long beside = server.file("priya", shelf, "beside.txt", "beside" + shelf, false);
+        server.db().execute("update item set folder = ? where id = ?", lids, inside);
+        String login = "folder" + shelf;
+        long person = people.add(login, "Folder Only", "", "", "", "UTC", java.time.Instant.now());
+        people.grantPerson(
+                person,
+                "designer",
+                new mintshelf.core.access.Scope(
+                        java.util.OptionalLong.of(shelf),
+                        java.util.OptionalLong.of(head),
+                        java.util.OptionalLong.empty()));
+        var rows = shelves.rows(
+                server.actor(login),
+                shelf,
+                mintshelf.app.store.document.ListStore.Order.NUMBER,
+                mintshelf.app.store.document.ListStore.Filter.EVERYTHING,
+                java.util.OptionalLong.empty(),
+                java.util.OptionalLong.empty(),
+                50);
+        assertThat(rows).extracting(r -> r.spine().id()).containsExactly(inside);
+        server.checkOut(login, inside);
+        assertThatThrownBy(() -> server.checkOut(login, beside)).isInstanceOf(NotThere.class);
+    }
+
+    @Test
+    void theReleasedRevisionStaysWhileTheNextOneIsPending() {
+        long item = server.released(server.shelf(), "cradle.txt");
+        start(item, false);
+        assertThatThrownBy(() -> revisions.move(server.actor("ines"), item, Server.key(), "withdraw", 1, "not now"))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("move.stage");
+    }
+
+    @Test
     void aDocumentFiledByMistakeIsDroppedAndItsNumberStaysUsed() {
         long shelf = server.shelf();
         long item = server.file("priya", shelf, "mistake.txt", "m", false);

@@ -3,7 +3,6 @@ package mintshelf.core.route;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
 import mintshelf.core.access.Access;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
@@ -14,11 +13,9 @@ import mintshelf.core.revision.StageClass;
 public final class MoveRules {
     private MoveRules() {}
 
-    /** The revision of the document that stands where the move begins. */
+    /** The revision that work is shown by, when it stands where the move begins: while B is pending, A does not move. */
     public static Optional<Revision> revision(Move move, Document document) {
-        return Stream.concat(document.pending().stream(), document.released().stream())
-                .filter(r -> r.stage().code().equals(move.from()))
-                .findFirst();
+        return Optional.of(document.current()).filter(r -> r.stage().code().equals(move.from()));
     }
 
     /** Whether the move asks for a reason in words: taking something out of force does. */

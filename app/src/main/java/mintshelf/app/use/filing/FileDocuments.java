@@ -293,7 +293,6 @@ public class FileDocuments {
                                 "The number or the file name was taken at this moment.",
                                 "Choose another one.");
                     }
-                    if (!problems.isEmpty() && problems.size() > MOST_ROWS) break;
                 }
                 if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
                 filings.end(id, "FILED", clock.instant());
