@@ -116,6 +116,20 @@ class ContentTest {
     }
 
     @Test
+    void aConnectionThatBreaksAtOnceDoesNotDecideHowAFileIsCut() throws IOException {
+        byte[] bytes = text(3_000_000, 12);
+        System.arraycopy(random(30_000, 13), 0, bytes, 0, 30_000); // noise in front, text behind
+        StoredContent whole = store(bytes);
+        String token = receive.open(priya, "broken.txt", bytes.length);
+        assertThat(receive.receive(priya, token, 0, new ByteArrayInputStream(bytes, 0, 30_000))
+                        .received())
+                .isZero();
+        receive.receive(priya, token, 0, new ByteArrayInputStream(bytes));
+        Upload again = contents.upload(token).orElseThrow();
+        assertThat(contents.cut(again.content())).isEqualTo(contents.cut(whole.id()));
+    }
+
+    @Test
     void aVersionWithFewEditsStoresFewNewPieces() {
         byte[] bytes = text(4_000_000, 5);
         store(bytes);

@@ -141,7 +141,11 @@ public class ReceiveContent {
                     throw Refused.because("file.longer", "More bytes came than the file has.", "Send it again.");
                 }
                 if (filled == 0) break;
-                if (size == null) size = choose(upload, buffer, filled);
+                if (size == null) {
+                    // Less than the sample decides nothing, or the boundaries would depend on where a connection broke.
+                    if (filled < CutSize.SAMPLE && filled < upload.size()) break;
+                    size = choose(upload, buffer, filled);
+                }
                 List<int[]> cuts = cut(size, buffer, filled, at + filled == upload.size());
                 if (cuts.isEmpty()) break;
                 int used = cuts.get(cuts.size() - 1)[0] + cuts.get(cuts.size() - 1)[1];
