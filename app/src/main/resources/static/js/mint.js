@@ -24,6 +24,15 @@ document.addEventListener("submit", (event) => {
 window.addEventListener("pageshow", () => document.querySelectorAll("[data-sent]").forEach((f) => delete f.dataset.sent));
 
 document.addEventListener("click", (event) => {
+  const needs = event.target.closest("[data-needs]");
+  const field = needs?.form.elements[needs.dataset.needs];
+  if (field && !field.value.trim()) {
+    event.preventDefault();
+    field.setCustomValidity(`“${needs.textContent.trim()}” needs a remark.`);
+    field.reportValidity();
+    field.addEventListener("input", () => field.setCustomValidity(""), { once: true });
+    return;
+  }
   const back = event.target.closest("[data-back]");
   if (back && history.length > 1) { event.preventDefault(); history.back(); return; }
   document.querySelectorAll("details[open].more, .band details[open]").forEach((menu) => {
@@ -52,14 +61,14 @@ document.addEventListener("keydown", (event) => {
   if (document.querySelector("dialog[open]")) return;
   if (after === "g") {
     after = "";
-    const to = { t: "/today", s: "/shelves" }[event.key];
+    const to = { t: "/today", s: "/shelves", i: "/in-tray" }[event.key];
     if (to) { event.preventDefault(); location.href = to; }
     return;
   }
   if (event.key === "g") { after = "g"; setTimeout(() => { after = ""; }, 1200); return; }
   if (event.key === "/") { event.preventDefault(); document.getElementById("find")?.focus(); return; }
   if (event.key === "?") { document.getElementById("keys")?.showModal(); return; }
-  if (event.key === "o" || event.key === "i") document.querySelector(`.acts [data-key="${event.key}"]`)?.click();
+  if (["o", "i", "r"].includes(event.key)) document.querySelector(`.acts [data-key="${event.key}"]`)?.click();
   if (event.key === "[" || event.key === "]") {
     const stops = [...document.querySelectorAll(".strip a")];
     const at = stops.findIndex((stop) => stop.classList.contains("picked"));

@@ -48,6 +48,9 @@ function begin() {
     } else {
       main.textContent = `Check out ${n}…`; main.href = `/check-out?items=${ids}`;
     }
+    const send = bar.querySelector("[data-act='send']");
+    send.hidden = !rows.every((row) => row.dataset.sends === "true");
+    send.href = `/send-to-review?items=${ids}`;
     const fetchLink = bar.querySelector("[data-act='fetch']");
     fetchLink.textContent = rows.length === 1 ? "Fetch a copy" : `Fetch ${rows.length} copies`;
     fetchLink.href = `/files.zip?items=${ids}`;
@@ -118,10 +121,10 @@ function begin() {
       case "Escape": if (peek && !peek.hidden) close(); else clear(); break;
       case "v": if (letters && peek) { if (peek.hidden) { if (row) show(row); } else close(); } break;
       case "1": case "2": case "3": if (letters && peek && !peek.hidden) turn(["sheet", "facts", "strip"][event.key - 1]); break;
-      case "o": case "i": if (letters && (picked.size || row)) {
+      case "o": case "i": case "r": if (letters && (picked.size || row)) {
         if (!picked.size) select(row, true);
         const ids = [...picked.keys()].join(",");
-        location.href = `/${event.key === "o" ? "check-out" : "check-in"}?items=${ids}`;
+        location.href = `/${{ o: "check-out", i: "check-in", r: "send-to-review" }[event.key]}?items=${ids}`;
       } break;
       default: break;
     }

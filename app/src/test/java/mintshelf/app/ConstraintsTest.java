@@ -68,4 +68,33 @@ class ConstraintsTest {
                 "delete from chunk where id in (select chunk from content_chunk where content in (select content from version_file f join version v on v.id = f.version where v.item = ?))",
                 item);
     }
+
+    @Test
+    void aSecondOpenRoundOrBundleAndASignOffGivenTwice() {
+        Review review = new Review(server);
+        long item = review.drawing(server.shelf(), "bundle.dxf");
+        long round = review.send("priya", item);
+        refused(
+                "insert into bundle_item (bundle, item, position, open_mark) select max(bundle.id), ?, 1, 1 from bundle where bundle.id not in (select bundle from round where id = ?)",
+                item,
+                round);
+        refused(
+                "insert into round (bundle, opened_by, opened_at, note, state, open_mark) select bundle, opened_by, opened_at, note, state, 1 from round where id = ?",
+                round);
+        review.sign("hedda", round);
+        refused(
+                "insert into sign_off (ask, round, item, version, digest, person, decision, remark, at, standing_mark) select ask, round, item, version, digest, person, decision, remark, at, 1 from sign_off where round = ?",
+                round);
+        refused("update round set state = 'SIGNED', open_mark = null where id = ?", round);
+    }
+
+    @Test
+    void anOutputThatSaysItIsMadeAndHasNoContent() {
+        Review review = new Review(server);
+        long item = review.drawing(server.shelf(), "output.dxf");
+        review.release(item);
+        refused(
+                "update output set state = 'MADE', content = null where version in (select id from version where item = ?)",
+                item);
+    }
 }

@@ -43,7 +43,10 @@ class KillTest {
                             "serve",
                             "--server.port=" + port,
                             "--server.address=127.0.0.1",
-                            "--mint-shelf.password-strength=4"))
+                            "--mint-shelf.password-strength=4",
+                            "--spring.mail.host=127.0.0.1",
+                            "--spring.mail.port=" + Server.mail().getSmtp().getPort(),
+                            "--mint-shelf.mail-from=shelf@ebbcote.example"))
                     .redirectErrorStream(true)
                     .redirectOutput(ProcessBuilder.Redirect.DISCARD);
             builder.environment()
@@ -147,6 +150,101 @@ class KillTest {
         }
         assertThat(acknowledged).isGreaterThan(times);
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+
+    @Test
+    void aNodeKilledWhileTheLastSignOffReleasesLeavesAllOrNothing() throws Exception {
+        killedReleasing(2);
+    }
+
+    @Test
+    @Tag("long")
+    void thirtyKillsOfReleases() throws Exception {
+        killedReleasing(30);
+    }
+
+    /** A bundle of three is signed last on a node that dies at some moment: all are released or none is. */
+    private void killedReleasing(int times) throws Exception {
+        Random random = new Random(42);
+        Review review = new Review(server);
+        long shelf = server.shelf();
+        int whole = 0;
+        for (int i = 0; i < times; i++) {
+            Long[] items = new Long[3];
+            for (int k = 0; k < 3; k++) items[k] = review.drawing(shelf, "r" + i + "-" + k + ".dxf");
+            long round = review.send("priya", items);
+            review.sign("hedda", round);
+            String seen = review.digest("oluwaseun", round);
+            try (Node node = new Node("-Xmx256m")) {
+                Web lead = new Web(node.origin);
+                lead.signIn("oluwaseun", Server.PASSWORD);
+                lead.get("/rounds/" + round);
+                int delay = random.nextInt(400);
+                Thread killer = new Thread(() -> {
+                    try {
+                        Thread.sleep(delay);
+                        node.kill();
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                });
+                killer.start();
+                try {
+                    lead.post(
+                            "/rounds/" + round + "/answer",
+                            Map.of("actKey", Server.key(), "seen", seen, "decision", "signed"));
+                } catch (RuntimeException e) {
+                    // The connection ended with the node.
+                }
+                killer.join();
+            }
+            long released = java.util.Arrays.stream(items)
+                    .filter(item -> server.document(item).released().isPresent())
+                    .count();
+            assertThat(released).isIn(0L, 3L);
+            assertThat(review.store().round(round).orElseThrow().isOpen()).isEqualTo(released == 0);
+            if (released == 0) review.sign("oluwaseun", round);
+            else whole++;
+            for (long item : items) awaitPdf(item);
+            awaitOneMail(round);
+        }
+        assertThat(whole).isBetween(0, times);
+        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+
+    /** What a dead node took under its lease is made by another one when the lease ends: here the lease is ended by hand. */
+    private void awaitPdf(long item) {
+        server.db().execute("update output set lease_until = null where state = 'WAITING'");
+        var runs = server.bean(mintshelf.app.use.output.MakeOutputs.class);
+        while (runs.makeNext()) {
+            // until nothing waits
+        }
+        int out = server.bean(mintshelf.app.store.document.DocumentStore.class)
+                .revisions(item)
+                .get(0)
+                .releasedVersion()
+                .orElseThrow();
+        assertThat(server.bean(mintshelf.app.use.document.ReadDocument.class)
+                        .pdf(server.actor("rafael"), item, out)
+                        .size())
+                .isPositive();
+    }
+
+    /** To the author that it is released: sent at least once, under one identification. */
+    private void awaitOneMail(long round) throws Exception {
+        server.db().execute("update delivery set lease_until = null, next_at = now() where state = 'WAITING'");
+        var mails = server.bean(mintshelf.app.use.mail.SendMail.class);
+        while (mails.sendNext()) {
+            // until nothing waits
+        }
+        java.util.Set<String> ids = new java.util.HashSet<>();
+        for (var message : Server.mail().getReceivedMessages()) {
+            boolean ours = String.valueOf(com.icegreen.greenmail.util.GreenMailUtil.getBody(message))
+                    .contains("/rounds/" + round);
+            boolean toAuthor = message.getAllRecipients()[0].toString().startsWith("priya");
+            if (ours && toAuthor) ids.add(message.getMessageID());
+        }
+        assertThat(ids).hasSize(1);
     }
 
     @Test

@@ -24,6 +24,7 @@ class RoutesTest {
     private final long revised = server.released(shelf, "route revised.txt");
     private final long stray;
     private final long sheet;
+    private final long round;
 
     RoutesTest() {
         server.bean(mintshelf.app.use.revision.Revisions.class)
@@ -31,6 +32,8 @@ class RoutesTest {
         server.checkIn("priya", revised, "two", false);
         server.checkIn("tomasz", revised, "unheld", false);
         stray = server.bean(StrayStore.class).kept(revised).get(0).id();
+        Review review = new Review(server);
+        round = review.send("priya", review.drawing(shelf, "reviewed.dxf"));
         sheet = server.bean(mintshelf.app.use.filing.FileDocuments.class)
                 .open(
                         server.actor("priya"),
@@ -93,6 +96,24 @@ class RoutesTest {
                 "/documents/{id}/versions/{number}/reinstate",
                 "/documents/" + revised + "/versions/1/reinstate",
                 "302 404 404 403 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/pdf",
+                "/documents/" + revised + "/versions/1/pdf",
+                "302 404 404 404 404 404");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/thumbnail",
+                "/documents/" + revised + "/versions/1/thumbnail",
+                "302 404 200 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/thumbnail",
+                "/documents/" + revised + "/versions/2/thumbnail",
+                "302 404 404 200 200 200");
+        row(t, "/send-to-review", "/send-to-review?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
+        row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
         row(t, "/files.zip", "/files.zip?items=" + draft, "302 404 404 200 200 200");
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
         row(t, "/strays/{id}/file", "/strays/" + stray + "/file", "302 404 404 200 200 200");
@@ -168,17 +189,19 @@ class RoutesTest {
                             "{id}",
                             pattern.startsWith("/shelves")
                                     ? "" + shelf
-                                    : pattern.startsWith("/strays")
-                                            ? "" + stray
-                                            : pattern.startsWith("/filings")
-                                                    ? "" + sheet
-                                                    : pattern.startsWith("/people")
-                                                            ? ""
-                                                                    + server.actor("priya")
-                                                                            .person()
-                                                            : "" + revised);
+                                    : pattern.startsWith("/rounds")
+                                            ? "" + round
+                                            : pattern.startsWith("/strays")
+                                                    ? "" + stray
+                                                    : pattern.startsWith("/filings")
+                                                            ? "" + sheet
+                                                            : pattern.startsWith("/people")
+                                                                    ? ""
+                                                                            + server.actor("priya")
+                                                                                    .person()
+                                                                    : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
-                    + "&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&"
+                    + "&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&"
                     + "upload." + revised + "=x";
             assertThat(reader.postRaw(path, form).statusCode())
                     .as("without token " + path)

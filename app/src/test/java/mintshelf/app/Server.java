@@ -1,5 +1,7 @@
 package mintshelf.app;
 
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.ServerSetup;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -39,10 +41,14 @@ import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
  * one. People of the tests: a data manager, two designers, a checker, a reader.
  */
 public final class Server {
+    /** Code of the tests' own kind, on the route *Straight*. */
+    public static final String PLAIN = "plain-drawing";
+
     public static final String PASSWORD = "quiet harbour 18";
     private static final AtomicInteger SCHEMAS = new AtomicInteger();
     private static PrivateMariaDb database;
     private static Server shared;
+    private static GreenMail mail;
 
     private final ConfigurableApplicationContext context;
     private final String schema;
@@ -108,6 +114,15 @@ public final class Server {
         }
     }
 
+    /** The mail server of the tests. */
+    public static synchronized GreenMail mail() {
+        if (mail == null) {
+            mail = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+            mail.start();
+        }
+        return mail;
+    }
+
     private static String newSchema() {
         return "mint_test_" + SCHEMAS.incrementAndGet();
     }
@@ -128,6 +143,17 @@ public final class Server {
                 "400000000",
                 "logging.level.mintshelf",
                 "error"));
+        application.addInitializers(context -> context.getEnvironment()
+                .getPropertySources()
+                .addFirst(new org.springframework.core.env.MapPropertySource(
+                        "mail",
+                        Map.of(
+                                "spring.mail.host",
+                                "127.0.0.1",
+                                "spring.mail.port",
+                                mail().getSmtp().getPort(),
+                                "mint-shelf.mail-from",
+                                "shelf@ebbcote.example"))));
         application.setRegisterShutdownHook(false);
         return new Server(application.run("--server.port=0", "--server.address=127.0.0.1"), schema);
     }
@@ -166,11 +192,34 @@ public final class Server {
         return Counting.ALL.get();
     }
 
+    /** A kind like the drawing on the route on which nobody signs: most tests are about other things than rounds. */
+    private synchronized void addPlainKind() {
+        var house = bean(mintshelf.app.store.house.HouseStore.class);
+        if (house.kinds().stream().anyMatch(k -> k.code().equals(PLAIN))) return;
+        var drawing = house.kind("drawing");
+        var plain = house.addKind(
+                new mintshelf.app.store.house.Kind(
+                        0,
+                        PLAIN,
+                        "plain drawing",
+                        drawing.aspect(),
+                        drawing.glyph(),
+                        drawing.numberSeries(),
+                        drawing.revisionSeries(),
+                        true,
+                        house.route("straight").orElseThrow()),
+                20);
+        house.factSheets()
+                .get(drawing.id())
+                .forEach(f -> house.giveFact(plain.id(), f.fact().id(), f.required(), 1));
+    }
+
     private void addPeople() {
         add("ines", "Ines Kallmar", "data-manager");
         add("priya", "Priya Malhan", "designer");
         add("tomasz", "Tomasz Okrent", "designer");
         add("hedda", "Hedda Lysgaard", "checker");
+        add("oluwaseun", "Oluwaseun Adebari", "board-member");
         add("rafael", "Rafael Quiroz", "reader");
         PersonStore store = bean(PersonStore.class);
         people.put("nobody", store.add("nobody", "No Body", "", "", "", "UTC", java.time.Instant.now()));
@@ -208,17 +257,19 @@ public final class Server {
         }
     }
 
-    /** Files a text as a drawing with the material filled, and gives its id. */
+    /** Files a text as a plain drawing with the material filled, and gives its id. */
     public long file(String login, long shelf, String name, String text, boolean hold) {
+        return file(login, shelf, PLAIN, name, text.getBytes(java.nio.charset.StandardCharsets.UTF_8), hold);
+    }
+
+    /** Files a document of a kind with the material filled, and gives its id. */
+    public long file(String login, long shelf, String kindCode, String name, byte[] bytes, boolean hold) {
         FileDocuments filing = bean(FileDocuments.class);
-        long sheet = filing.open(
-                actor(login),
-                shelf,
-                OptionalLong.empty(),
-                List.of(bring(login, name, text.getBytes(java.nio.charset.StandardCharsets.UTF_8))));
+        long sheet = filing.open(actor(login), shelf, OptionalLong.empty(), List.of(bring(login, name, bytes)));
         FilingStore.Row row = filing.sheet(actor(login), sheet).lines().get(0).row();
+        if (kindCode.equals(PLAIN)) addPlainKind();
         long drawing =
-                bean(mintshelf.app.store.house.HouseStore.class).kind("drawing").id();
+                bean(mintshelf.app.store.house.HouseStore.class).kind(kindCode).id();
         Map<String, String> facts = new TreeMap<>(Map.of("material", "316L"));
         filing.keep(
                 actor(login),
@@ -252,9 +303,13 @@ public final class Server {
 
     /** Gives the address of the page that says what became of it. */
     public String checkIn(String login, long item, String text, boolean keep) {
+        return checkIn(login, item, text.getBytes(java.nio.charset.StandardCharsets.UTF_8), keep);
+    }
+
+    public String checkIn(String login, long item, byte[] bytes, boolean keep) {
         Document document = document(item);
         long hold = document.holder().map(h -> h.hold()).orElse(0L);
-        String token = bring(login, document.fileName(), text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        String token = bring(login, document.fileName(), bytes);
         return bean(CheckIn.class)
                 .take(actor(login), List.of(new CheckIn.Row(item, token, hold)), key(), "changed", keep);
     }

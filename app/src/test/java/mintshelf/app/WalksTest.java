@@ -288,6 +288,99 @@ class WalksTest {
     }
 
     @Test
+    void twoPeopleSignOneOfThemOnAPhoneFromTheMailAndTheReleasedSheetCarriesTheirNames() throws Exception {
+        long shelf = SERVER.shelf();
+        long item = new Review(SERVER).drawing(shelf, "walk five.dxf");
+        String number = SERVER.document(item).number();
+        browser.signIn("priya");
+        browser.open("/documents/" + item);
+        browser.press("Send to review");
+        browser.awaitText("Who is asked");
+        new org.openqa.selenium.support.ui.Select(browser.find("select[name='named.0']"))
+                .selectByVisibleText("Hedda Lysgaard");
+        browser.find("#note").sendKeys("holes for M6 glands");
+        browser.press("Send 1 document to review");
+        browser.awaitText("is asked now");
+        String round = browser.path();
+
+        // The mail's link leads a person who is not signed in through the sign-in to the sheet and its buttons.
+        String link = mailed("hedda", "Will you sign " + number + " A as checked");
+        assertThat(link).endsWith(round);
+        browser.driver().manage().deleteAllCookies();
+        browser.size(390, 844);
+        browser.open(round);
+        browser.find("#login").sendKeys("hedda");
+        browser.find("#password").sendKeys(Server.PASSWORD);
+        browser.press("Sign in");
+        browser.awaitText("You sign it as checked");
+        assertThat(browser.path()).isEqualTo(round);
+        assertThat(SERVER.bean(mintshelf.app.store.round.RoundStore.class)
+                        .round(Long.parseLong(round.substring(8)))
+                        .orElseThrow()
+                        .signOffs())
+                .as("following the link signs nothing")
+                .isEmpty();
+        browser.press("Return");
+        assertThat(browser.find("#remark").getAttribute("validationMessage")).contains("needs a remark");
+        browser.find("#remark").sendKeys("pattern agrees");
+        browser.press("Sign with remarks");
+        browser.awaitText("Still to decide: approved for production");
+        browser.size(1280, 800);
+
+        browser.signIn("oluwaseun");
+        browser.awaitText("1 document waits for your signature");
+        browser.find("body").sendKeys("gi");
+        browser.awaitText("Sign as approved for production?");
+        browser.press("Look and sign");
+        browser.awaitText("pattern agrees");
+        browser.press("Sign");
+        browser.awaitText("That was the last sign-off");
+        mailed("priya", number + "; it is released");
+
+        browser.signIn("rafael");
+        var runs = SERVER.bean(mintshelf.app.use.output.MakeOutputs.class);
+        while (runs.makeNext()) {
+            // until nothing waits
+        }
+        browser.open("/documents/" + item);
+        assertThat(browser.all(".sheet .drawing text"))
+                .extracting(t -> t.getText())
+                .contains("Hedda Lysgaard", number, "A");
+        browser.press("Fetch the PDF of A");
+        byte[] pdf = browser.downloaded("walk five.pdf");
+        try (var document = org.apache.pdfbox.Loader.loadPDF(pdf)) {
+            assertThat(new org.apache.pdfbox.text.PDFTextStripper().getText(document))
+                    .contains("Hedda Lysgaard", number);
+        }
+    }
+
+    /** Waits for a mail to a person whose text or subject says this, and gives the address of its round. */
+    private static String mailed(String login, String says) throws Exception {
+        for (int i = 0; i < 150; i++) {
+            for (var message : Server.mail().getReceivedMessages()) {
+                if (!message.getAllRecipients()[0].toString().startsWith(login + "@")) continue;
+                String body = text(message);
+                if (!message.getSubject().contains(says) && !body.contains(says)) continue;
+                var address = java.util.regex.Pattern.compile("http://\\S+/rounds/\\d+")
+                        .matcher(body);
+                assertThat(address.find()).isTrue();
+                return address.group();
+            }
+            Thread.sleep(100);
+        }
+        throw new AssertionError("No mail to " + login + " says " + says);
+    }
+
+    private static String text(jakarta.mail.Part part) throws Exception {
+        if (part.isMimeType("text/plain")) return (String) part.getContent();
+        StringBuilder all = new StringBuilder();
+        if (part.getContent() instanceof jakarta.mail.Multipart parts) {
+            for (int i = 0; i < parts.getCount(); i++) all.append(text(parts.getBodyPart(i)));
+        }
+        return all.toString();
+    }
+
+    @Test
     void theListIsWalkedSelectedAndPeekedWithTheKeyboardAlone() {
         long shelf = SERVER.shelf();
         for (int i = 1; i <= 3; i++) SERVER.file("priya", shelf, "key" + i + ".txt", "key content " + i + shelf, false);
@@ -334,6 +427,11 @@ class WalksTest {
                         java.util.OptionalLong.empty(),
                         List.of(SERVER.bring("ines", "axe.dxf", sheet("AX-1", "Axe", "n" + shelf))));
         long drawn = drawing(shelf, "axe drawn.dxf", "AX" + shelf + "-2");
+        Review review = new Review(SERVER);
+        long sent = review.drawing(shelf, "axe sent.dxf");
+        long round = review.send("priya", sent, review.drawing(shelf, "axe too.dxf"));
+        review.answer("hedda", round, mintshelf.core.signoff.Decision.REMARKED, "so far so good");
+        long tosend = review.drawing(shelf, "axe to send.dxf");
         long person = SERVER.actor("priya").person();
         List<String> faults = new ArrayList<>();
         browser.open("/sign-in");
@@ -363,6 +461,10 @@ class WalksTest {
                 "/people/" + person + "/like",
                 "/documents/" + drawn + "/versions/1/sheet",
                 "/documents/" + drawn,
+                "/documents/" + sent,
+                "/rounds/" + round,
+                "/send-to-review?items=" + tosend + "," + item,
+                "/in-tray",
                 "/search?q=axe",
                 "/record",
                 "/documents/0")) {
@@ -373,6 +475,16 @@ class WalksTest {
             }
         }
         browser.dark(false);
+        browser.signIn("oluwaseun");
+        browser.size(390, 844);
+        for (String path : List.of("/in-tray", "/rounds/" + round)) {
+            browser.open(path);
+            check(path + " on a phone", faults);
+            assertThat((Long) browser.driver().executeScript("return document.documentElement.scrollWidth"))
+                    .as(path + " is no wider than the phone")
+                    .isLessThanOrEqualTo(390);
+        }
+        browser.size(1280, 800);
         assertThat(faults).isEmpty();
     }
 

@@ -29,7 +29,10 @@ class ArrowsTest {
             Map.entry("filing", Set.of("base", "document", "numbering", "fact", "access")),
             Map.entry("route", Set.of("base", "document", "revision", "access", "fact")),
             Map.entry("next", Set.of("base", "document", "access", "hold", "route")),
+            Map.entry("signoff", Set.of("base", "route", "document", "access")),
+            Map.entry("stamp", Set.of("base", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
+            Map.entry("drawing.pdf", Set.of("base", "drawing")),
             Map.entry("drawing.svg", Set.of("base", "drawing")),
             Map.entry("drawing.dxf", Set.of("base", "drawing")),
             Map.entry("drawing.titleblock", Set.of("base", "drawing.dxf", "fact")));
@@ -64,6 +67,17 @@ class ArrowsTest {
 
     private static String shortName(String name) {
         return name.replaceFirst("^mintshelf\\.core\\.?", "");
+    }
+
+    @Test
+    void onlyOnePackageKnowsHowPagesOfPdfAreWritten() {
+        noClasses()
+                .that()
+                .resideOutsideOfPackage("mintshelf.core.drawing.pdf")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("org.apache.pdfbox..")
+                .check(core);
     }
 
     @Test

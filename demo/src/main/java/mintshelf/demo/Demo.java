@@ -1,5 +1,6 @@
 package mintshelf.demo;
 
+import com.icegreen.greenmail.util.GreenMail;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -60,17 +61,25 @@ public final class Demo {
         properties.put("spring.datasource.username", database.user());
         properties.put("spring.datasource.password", database.password());
         properties.put("mint-shelf.demo", "true");
+        String port = option(words, "--port", "8040");
+        GreenMail mail = PostTray.open();
+        properties.put("spring.mail.host", "127.0.0.1");
+        properties.put("spring.mail.port", mail.getSmtp().getPort());
+        properties.put("mint-shelf.origin", "http://localhost:" + port);
+        properties.put("mint-shelf.mail-from", "shelf@ebbcote.example");
+        properties.put("mint-shelf.zone", Scenario.ZONE.getId());
         SpringApplication application = new SpringApplication(DemoApplication.class);
         application.setDefaultProperties(properties);
         application.setLogStartupInfo(false);
         SpringApplication.getShutdownHandlers().add(database::close);
-        ConfigurableApplicationContext context =
-                application.run("--server.port=" + option(words, "--port", "8040"), "--server.address=127.0.0.1");
+        SpringApplication.getShutdownHandlers().add(mail::stop);
+        ConfigurableApplicationContext context = application.run("--server.port=" + port, "--server.address=127.0.0.1");
         String origin = "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
         Files.writeString(FOLDER.resolve("origin"), origin);
         System.out.println("\nMint Shelf's demo answers on " + origin);
         System.out.println("Sign in as one of these, password " + Cast.PASSWORD + ":");
         Cast.ALL.forEach(p -> System.out.printf("  %-10s %-19s %s%n", p.login(), p.name(), p.does()));
+        System.out.println("What Mint Shelf mails arrives in the post tray: " + origin + "/post-tray");
         System.out.println("Ctrl-C ends it; what you did stays until ./shelf demo --fresh.");
         Commands.waitFor(context);
     }

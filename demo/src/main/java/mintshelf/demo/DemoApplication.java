@@ -9,7 +9,7 @@ import org.springframework.context.annotation.Primary;
 
 /** The application with the demo's clock, its people on the sign-in page, and its scenario. */
 @Configuration
-@Import({MintShelf.class, Scenario.class, Hands.class})
+@Import({MintShelf.class, Scenario.class, Hands.class, PostTray.class})
 public class DemoApplication {
     @Bean
     @Primary

@@ -3,6 +3,7 @@ package mintshelf.demo;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -13,12 +14,17 @@ import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.round.ReadRounds;
+import mintshelf.app.use.round.SendToReview;
+import mintshelf.app.use.round.SignRound;
 import mintshelf.app.use.version.Reinstate;
+import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Component;
 
 /** Does what people of the story do, through the same use cases as the pages, at the moment that the story tells. */
@@ -33,6 +39,10 @@ class Hands {
     private final Revisions revisions;
     private final Reinstate reinstate;
     private final ReadDocument read;
+    private final SendToReview send;
+    private final SignRound sign;
+    private final ReadRounds rounds;
+    private final KeepFacts keepFacts;
 
     Hands(
             StoryClock clock,
@@ -43,7 +53,11 @@ class Hands {
             CheckIn checkIn,
             Revisions revisions,
             Reinstate reinstate,
-            ReadDocument read) {
+            ReadDocument read,
+            SendToReview send,
+            SignRound sign,
+            ReadRounds rounds,
+            KeepFacts keepFacts) {
         this.clock = clock;
         this.people = people;
         this.receive = receive;
@@ -53,6 +67,10 @@ class Hands {
         this.revisions = revisions;
         this.reinstate = reinstate;
         this.read = read;
+        this.send = send;
+        this.sign = sign;
+        this.rounds = rounds;
+        this.keepFacts = keepFacts;
     }
 
     Actor actor(String login) {
@@ -132,8 +150,42 @@ class Hands {
         checkIn.take(actor, List.of(new CheckIn.Row(item, token, hold)), key(), comment, keep);
     }
 
+    /** Releases a document the way its route goes: by review with two who sign, or by hand. */
     void release(Instant at, String login, long item) {
-        move(at, login, item, "release", "");
+        clock.tell(at);
+        var view = read.view(actor(login), item);
+        if (view.route().opensRound(view.seen().current().stage().code()).isEmpty()) {
+            move(at, login, item, "release", "");
+            return;
+        }
+        String author = people.person(
+                        view.versions().get(view.versions().size() - 1).author())
+                .orElseThrow()
+                .login();
+        long round = send(at, author, "", item);
+        answer(at.plus(Duration.ofMinutes(25)), "hedda", round, Decision.SIGNED, "");
+        boolean own = view.versions().stream().anyMatch(v -> v.authorName().startsWith("Oluwaseun"));
+        answer(at.plus(Duration.ofMinutes(70)), own ? "carmen" : "oluwaseun", round, Decision.SIGNED, "");
+    }
+
+    /** Sends documents to review and gives the round. */
+    long send(Instant at, String login, String note, Long... items) {
+        clock.tell(at);
+        String to = send.send(actor(login), List.of(items), key(), note, Map.of(), Map.of());
+        return Long.parseLong(to.substring("/rounds/".length()));
+    }
+
+    void answer(Instant at, String login, long round, Decision decision, String remark) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        sign.answer(actor, round, key(), rounds.round(actor, round).digest().hex(), decision, remark);
+    }
+
+    void fact(Instant at, String login, long item, String name, String value) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        keepFacts.keep(
+                actor, item, key(), read.view(actor, item).seen().document().title(), Map.of(name, value), Map.of());
     }
 
     void move(Instant at, String login, long item, String move, String remark) {

@@ -1,6 +1,9 @@
 package mintshelf.demo;
 
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Map;
 import mintshelf.demo.sheet.Sheets;
 import mintshelf.demo.sheet.Sheets.Shape;
 
@@ -26,7 +29,20 @@ final class Parts {
                             number, title, revision, material, surface, mass, scale, initials(author), created),
                     shown,
                     draw,
-                    said);
+                    said,
+                    rows(revision, created));
+        }
+
+        /** The revision block: what each revision up to this one changed. */
+        private List<Sheets.Row> rows(String revision, String created) {
+            List<Sheets.Row> rows = new java.util.ArrayList<>();
+            String filed = DAY.format(LocalDate.parse(created).minusMonths(revision.equals("A") ? 0 : months - 1L));
+            rows.add(new Sheets.Row("A", "", "First issue", filed, initials(author)));
+            for (char r = 'B'; r <= revision.charAt(0); r++) {
+                String[] change = CHANGES.getOrDefault(number + " " + r, new String[] {"", "See change record"});
+                rows.add(new Sheets.Row(Character.toString(r), change[0], change[1], created, initials(author)));
+            }
+            return rows;
         }
 
         byte[] sheet(String revision, String created) {
@@ -41,6 +57,18 @@ final class Parts {
             };
         }
     }
+
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ISO_LOCAL_DATE;
+
+    /** Zone and text of the revision block's rows. */
+    private static final Map<String, String[]> CHANGES = Map.of(
+            "TG40-3030 B", new String[] {"C3", "Corner radius R10 for the bent tank"},
+            "TG40-3030 C", new String[] {"B4", "Holes 4x 6.6 for M6 glands"},
+            "TG40-3050 B", new String[] {"C4", "Bearing seats k6, were h7"},
+            "TG40-1040 B", new String[] {"C3", "Slot in place of a hole"},
+            "TG40-4010 B", new String[] {"C3", "Hole pattern of the new quay anchors"},
+            "TG40-3010 B", new String[] {"D3", "Boss for the earth stud"},
+            "TG40-1020 B", new String[] {"", "Duplex 2205, was 316L"});
 
     private static final String WELL = "1000 Stilling well";
     private static final String FLOAT = "2000 Float and tape";

@@ -29,7 +29,7 @@ import org.springframework.stereotype.Component;
 /** Writes the scenario into an empty server: the shelf of one product, three weeks before a delivery, on a Tuesday. */
 @Component
 public class Scenario implements ApplicationRunner {
-    private static final ZoneId ZONE = ZoneId.of("Europe/Copenhagen");
+    static final ZoneId ZONE = ZoneId.of("Europe/Copenhagen");
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
 
     private final PersonStore people;
@@ -343,6 +343,8 @@ public class Scenario implements ApplicationRunner {
                                 "2026-11-20"),
                 "material changed, weld prep as before",
                 false);
+        hands.fact(daysAgo(4, 16, 45), "tomasz", doc("1020"), "material", "1.4462");
+        reviews();
         hands.checkOut(daysAgo(1, 9, 40), "priya", doc("1050"), "BENCH-3", "hardness after the fit test");
         hands.checkOut(daysAgo(0, 8, 12), "priya", doc("1000"), "BENCH-3", "liners by number");
         Part gland = part("3030");
@@ -411,6 +413,25 @@ public class Scenario implements ApplicationRunner {
                                 "2026-11-21"),
                 "note corrected",
                 false);
+        say();
+    }
+
+    /** What is being signed: one waits for the head of design, one for the checker, one is overdue. */
+    private void reviews() {
+        long gland = hands.send(
+                daysAgo(3, 11, 40), "priya", "Glands are M6 now, holes follow. Note corrected.", doc("3030"));
+        hands.answer(
+                daysAgo(1, 15, 10),
+                "hedda",
+                gland,
+                mintshelf.core.signoff.Decision.REMARKED,
+                "Pattern agrees with the housing. The leader of 4x 6.6 could end nearer to its hole; not worth a version.");
+        hands.send(daysAgo(7, 14, 5), "priya", "First issue of the cradle, for the order of the panels.", doc("4040"));
+        hands.send(
+                daysAgo(1, 16, 20),
+                "tomasz",
+                "Duplex after the pitting at berth 3. Geometry is as it was.",
+                doc("1020"));
         say();
     }
 

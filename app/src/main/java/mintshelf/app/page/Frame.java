@@ -5,8 +5,11 @@ import java.time.Clock;
 import java.time.ZoneId;
 import java.util.Map;
 import java.util.UUID;
+import java.util.function.IntSupplier;
+import java.util.function.Supplier;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.person.People;
 import mintshelf.core.access.Right;
 import org.springframework.ui.Model;
@@ -20,17 +23,50 @@ public class Frame {
     private final People people;
     private final Clock clock;
     private final Settings settings;
+    private final RoundSight rounds;
 
-    public Frame(Actors actors, People people, Clock clock, Settings settings) {
+    public Frame(Actors actors, People people, Clock clock, Settings settings, RoundSight rounds) {
+        this.rounds = rounds;
         this.actors = actors;
         this.people = people;
         this.clock = clock;
         this.settings = settings;
     }
 
-    /** The person whose page it is. */
-    public record Me(long id, String name, boolean keepsHouse, Map<String, String> settings) {
+    /** The person whose page it is. What a page does not show is not asked for: a picture or a file costs nothing here. */
+    public static final class Me {
+        private final Actor actor;
+        private final Supplier<Map<String, String>> load;
+        private final IntSupplier count;
+        private Map<String, String> settings;
+        private int waiting = -1;
+
+        Me(Actor actor, Supplier<Map<String, String>> load, IntSupplier count) {
+            this.actor = actor;
+            this.load = load;
+            this.count = count;
+        }
+
+        public long getId() {
+            return actor.person();
+        }
+
+        public String getName() {
+            return actor.name();
+        }
+
+        public boolean isKeepsHouse() {
+            return actor.access().maySomewhere(Right.KEEP_HOUSE_RULES);
+        }
+
+        /** How many questions stand in the in-tray. */
+        public int getWaiting() {
+            if (waiting < 0) waiting = count.getAsInt();
+            return waiting;
+        }
+
         public String setting(String name, String otherwise) {
+            if (settings == null) settings = load.get();
             return settings.getOrDefault(name, otherwise);
         }
     }
@@ -45,9 +81,8 @@ public class Frame {
         model.addAttribute(
                 "me",
                 new Me(
-                        actor.person(),
-                        actor.name(),
-                        actor.access().maySomewhere(Right.KEEP_HOUSE_RULES),
-                        people.settings(actor.person())));
+                        actor,
+                        () -> people.settings(actor.person()),
+                        () -> rounds.waitingFor(actor).size()));
     }
 }

@@ -35,6 +35,11 @@ public record Words(ZoneId zone, Instant now) {
         return DAY.format(day);
     }
 
+    /** "26 Nov" within the year, else with the year. */
+    public String shortDay(LocalDate day) {
+        return day.getYear() == now.atZone(zone).getYear() ? DAY_OF_YEAR.format(day) : DAY.format(day);
+    }
+
     /** For lists: "today 14:05", "Fri 16:40" within a week, "14 Oct" within the year, else with the year. */
     public String shortly(Instant at) {
         ZonedDateTime then = at.atZone(zone);

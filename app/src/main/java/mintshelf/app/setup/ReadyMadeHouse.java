@@ -1,11 +1,14 @@
 package mintshelf.app.setup;
 
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact.Required;
+import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Right;
@@ -13,11 +16,13 @@ import mintshelf.core.access.Role;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Stage;
+import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.fact.FactType;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Gate;
 import mintshelf.core.route.Move;
+import mintshelf.core.route.SignOffLine;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.Ordered;
@@ -30,27 +35,38 @@ import org.springframework.stereotype.Component;
 public class ReadyMadeHouse implements ApplicationRunner {
     private final HouseStore house;
     private final PersonStore people;
+    private static final String REVIEWED = "reviewed";
+    private final SheetMapStore maps;
     private final UnitOfWork unit;
 
-    public ReadyMadeHouse(HouseStore house, PersonStore people, UnitOfWork unit) {
+    public ReadyMadeHouse(HouseStore house, SheetMapStore maps, PersonStore people, UnitOfWork unit) {
         this.house = house;
+        this.maps = maps;
         this.people = people;
         this.unit = unit;
     }
 
     @Override
     public void run(ApplicationArguments arguments) {
-        if (!house.isEmpty()) return;
+        boolean whole = !house.isEmpty() && house.route(REVIEWED).isPresent() && !maps.isEmpty();
+        if (whole) return;
         try {
             unit.run(this::write);
         } catch (org.springframework.dao.DuplicateKeyException e) {
-            if (house.isEmpty()) throw e; // else another node wrote them at this moment
+            if (house.isEmpty() || maps.isEmpty()) throw e; // else another node wrote them at this moment
         }
     }
 
+    /** Of a house that was written by an earlier release only what it lacks; its kinds keep their routes. */
     private void write() {
-        roles();
-        long route = straight();
+        if (maps.isEmpty()) maps.add(SheetMap.readyMade());
+        boolean fresh = house.isEmpty();
+        if (fresh) roles();
+        long reviewed = house.route(REVIEWED).orElseGet(this::reviewed);
+        if (fresh) kinds(straight(), reviewed);
+    }
+
+    private void kinds(long route, long reviewed) {
         long documents = house.addSeries("documents", "Documents", "D-{n:5}", "SERVER");
         long papers = house.addSeries("papers", "Papers", "P-{n:5}", "SERVER");
         long material = house.addFact("material", "Material", FactType.TEXT, "", "", List.of());
@@ -61,7 +77,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
         long scale = house.addFact("scale", "Scale", FactType.TEXT, "", "\\d+(\\.\\d+)?:\\d+(\\.\\d+)?", List.of());
         long subject = house.addFact("subject", "Subject", FactType.TEXT, "", "", List.of());
 
-        Kind drawing = kind("drawing", "drawing", Aspect.DRAWING, "sheet", documents, "asme", true, route, 1);
+        Kind drawing = kind("drawing", "drawing", Aspect.DRAWING, "sheet", documents, "asme", true, reviewed, 1);
         house.giveFact(drawing.id(), material, Required.RELEASE, 1);
         house.giveFact(drawing.id(), mass, Required.NEVER, 2);
         house.giveFact(drawing.id(), surface, Required.NEVER, 3);
@@ -125,31 +141,77 @@ public class ReadyMadeHouse implements ApplicationRunner {
         people.addRole(new Role("data-manager", "Data manager", EnumSet.allOf(Right.class)));
     }
 
+    private static final List<Stage> AFTER = List.of(
+            new Stage(0, "released", "Released", StageClass.RELEASED, 3),
+            new Stage(0, "superseded", "Superseded", StageClass.SUPERSEDED, 4),
+            new Stage(0, "withdrawn", "Withdrawn", StageClass.WITHDRAWN, 5),
+            new Stage(0, "dropped", "Dropped", StageClass.CLOSED, 6));
+    private static final Move WITHDRAW = new Move(
+            "withdraw", "Withdraw", "released", "withdrawn", Right.KEEP_SHELF, List.of(Gate.HELD_BY_NOBODY), List.of());
+
+    private static List<Stage> stages(Stage... first) {
+        return Stream.concat(Arrays.stream(first), AFTER.stream()).toList();
+    }
+
     /** The route on which nobody signs: who may change may release. */
     private long straight() {
-        List<Stage> stages = List.of(
-                new Stage(0, "preparation", "In preparation", StageClass.PREPARING, 1),
-                new Stage(0, "released", "Released", StageClass.RELEASED, 2),
-                new Stage(0, "superseded", "Superseded", StageClass.SUPERSEDED, 3),
-                new Stage(0, "withdrawn", "Withdrawn", StageClass.WITHDRAWN, 4),
-                new Stage(0, "dropped", "Dropped", StageClass.CLOSED, 5));
-        List<Move> moves = List.of(
-                new Move(
-                        "release",
-                        "Release",
-                        "preparation",
-                        "released",
-                        Right.CHANGE,
-                        List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
-                        List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER)),
-                new Move(
-                        "withdraw",
-                        "Withdraw",
-                        "released",
-                        "withdrawn",
-                        Right.KEEP_SHELF,
-                        List.of(Gate.HELD_BY_NOBODY),
-                        List.of()));
-        return house.addRoute("straight", "Straight", stages, moves);
+        return house.addRoute(
+                "straight",
+                "Straight",
+                stages(new Stage(0, "preparation", "In preparation", StageClass.PREPARING, 1)),
+                List.of(
+                        new Move(
+                                "release",
+                                "Release",
+                                "preparation",
+                                "released",
+                                Right.CHANGE,
+                                List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+                                List.of(
+                                        Effect.FIX_LABEL,
+                                        Effect.SUPERSEDE_FORMER,
+                                        Effect.WRITE_SHEET,
+                                        Effect.MAKE_PDF)),
+                        WITHDRAW));
+    }
+
+    /** The route on which two people sign: one who checks, then one who leads. */
+    private long reviewed() {
+        return house.addRoute(
+                REVIEWED,
+                "Reviewed",
+                stages(
+                        new Stage(0, "preparation", "In preparation", StageClass.PREPARING, 1),
+                        new Stage(0, "review", "In review", StageClass.DECIDING, 2)),
+                List.of(
+                        new Move(
+                                "send",
+                                "Send to review",
+                                "preparation",
+                                "review",
+                                Right.CHANGE,
+                                List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+                                List.of(Effect.OPEN_ROUND)),
+                        new Move(
+                                "release",
+                                "Release",
+                                "review",
+                                "released",
+                                Right.SIGN,
+                                List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED, Gate.SIGNED_OFF),
+                                List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER, Effect.WRITE_SHEET, Effect.MAKE_PDF),
+                                List.of(
+                                        new SignOffLine(1, "checker", 1, "checked", "checked_by", 2),
+                                        new SignOffLine(
+                                                2, "board-member", 1, "approved for production", "approved_by", 2))),
+                        new Move(
+                                "take-back",
+                                "Take back",
+                                "review",
+                                "preparation",
+                                Right.CHANGE,
+                                List.of(),
+                                List.of(Effect.END_ROUND)),
+                        WITHDRAW));
     }
 }

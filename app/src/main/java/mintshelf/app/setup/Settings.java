@@ -1,5 +1,6 @@
 package mintshelf.app.setup;
 
+import java.time.ZoneId;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 
@@ -8,9 +9,15 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  *
  * @param largestFile in bytes
  * @param passwordStrength cost of a password's hash, as a power of two
+ * @param zone of the house: dates on sheets and due days are its days
+ * @param origin the address under which people reach the server; links in mails begin with it
+ * @param mailFrom the sender of mails; they are sent where {@code spring.mail.host} names a server
  */
 @ConfigurationProperties("mint-shelf")
 public record Settings(
         @DefaultValue("4294967296") long largestFile,
         @DefaultValue("11") int passwordStrength,
+        @DefaultValue("UTC") ZoneId zone,
+        @DefaultValue("http://localhost:8080") String origin,
+        @DefaultValue("mint-shelf@localhost") String mailFrom,
         @DefaultValue("false") boolean demo) {}

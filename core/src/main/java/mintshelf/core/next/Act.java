@@ -6,7 +6,8 @@ public enum Act {
     CHECK_IN("Check in"),
     UNDO_CHECK_OUT("Undo check-out"),
     START_REVISION("Start revision"),
-    MOVE("Move"),
+    SEND("Send to review"),
+    SIGN("Sign"),
     LOOK("Fetch a copy");
 
     private final String words;

@@ -17,16 +17,28 @@ import mintshelf.core.hold.HoldRules;
 public record NextStep(Act act, Optional<Refusal> instead) {
 
     /**
-     * Mine: check in. Free and in preparation: check out. Released and nothing pending: start the next revision. Else a copy,
-     * with the reason. Readers get a copy without a word.
+     * As {@link #of(Document, Access, boolean, boolean)} for somebody who is asked for nothing and has nothing to send.
      */
     public static NextStep of(Document document, Access access) {
+        return of(document, access, false, false);
+    }
+
+    /**
+     * Asked to sign: sign. Mine: check in. Free and in preparation: send to review when the latest version is one's own work,
+     * else check out. Released and nothing pending: start the next revision. Else a copy, with the reason. Readers get a copy
+     * without a word.
+     *
+     * @param asked whether a sign-off waits for the person
+     * @param toSend whether the latest version is the person's own work, on a route that asks for sign-offs
+     */
+    public static NextStep of(Document document, Access access, boolean asked, boolean toSend) {
+        if (asked) return new NextStep(Act.SIGN, Optional.empty());
         boolean mine =
                 document.holder().filter(h -> h.person() == access.person()).isPresent();
         if (mine) return new NextStep(Act.CHECK_IN, Optional.empty());
         if (!access.may(Right.CHANGE, document.place())) return new NextStep(Act.LOOK, Optional.empty());
         Optional<Refusal> refusal = HoldRules.checkOut(document, access);
-        if (refusal.isEmpty()) return new NextStep(Act.CHECK_OUT, Optional.empty());
+        if (refusal.isEmpty()) return new NextStep(toSend ? Act.SEND : Act.CHECK_OUT, Optional.empty());
         if (document.pending().isEmpty()
                 && document.released().isPresent()
                 && document.holder().isEmpty()) {

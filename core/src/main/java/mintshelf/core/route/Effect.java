@@ -2,8 +2,12 @@ package mintshelf.core.route;
 
 /** What a move does beside changing the stage. */
 public enum Effect {
+    OPEN_ROUND("ask for sign-offs"),
+    END_ROUND("end the round"),
     FIX_LABEL("fix the revision's label"),
-    SUPERSEDE_FORMER("supersede the former revision");
+    SUPERSEDE_FORMER("supersede the former revision"),
+    WRITE_SHEET("write the title block"),
+    MAKE_PDF("make the PDF");
 
     private final String words;
 

@@ -3,7 +3,8 @@ package mintshelf.core.route;
 /** What a move demands before it opens. */
 public enum Gate {
     HELD_BY_NOBODY("nobody holds it"),
-    FACTS_FILLED("the facts that its kind requires are filled");
+    FACTS_FILLED("the facts that its kind requires are filled"),
+    SIGNED_OFF("everybody who is asked has signed");
 
     private final String words;
 

@@ -8,11 +8,34 @@ import mintshelf.core.access.Right;
  *
  * @param name what the button says: "Release"
  * @param who the right that makes it
+ * @param signOffs whom it asks to sign; empty where nobody signs
  */
 public record Move(
-        String code, String name, String from, String to, Right who, List<Gate> gates, List<Effect> effects) {
+        String code,
+        String name,
+        String from,
+        String to,
+        Right who,
+        List<Gate> gates,
+        List<Effect> effects,
+        List<SignOffLine> signOffs) {
     public Move {
         gates = List.copyOf(gates);
         effects = List.copyOf(effects);
+        signOffs = List.copyOf(signOffs);
+    }
+
+    /** A move that nobody signs for. */
+    public Move(String code, String name, String from, String to, Right who, List<Gate> gates, List<Effect> effects) {
+        this(code, name, from, to, who, gates, effects, List.of());
+    }
+
+    public boolean does(Effect effect) {
+        return effects.contains(effect);
+    }
+
+    /** Whether the last sign-off makes it, not a person by hand. */
+    public boolean isMadeByRound() {
+        return gates.contains(Gate.SIGNED_OFF);
     }
 }

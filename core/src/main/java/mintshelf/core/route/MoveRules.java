@@ -18,9 +18,9 @@ public final class MoveRules {
         return Optional.of(document.current()).filter(r -> r.stage().code().equals(move.from()));
     }
 
-    /** Whether the move asks for a reason in words: taking something out of force does. */
+    /** Whether the move asks for a reason in words: taking something out of force does, and taking it back from its signers. */
     public static boolean asksReason(Route route, Move move) {
-        return route.stage(move.to()).stageClass() == StageClass.WITHDRAWN;
+        return route.stage(move.to()).stageClass() == StageClass.WITHDRAWN || move.does(Effect.END_ROUND);
     }
 
     /**
@@ -29,8 +29,18 @@ public final class MoveRules {
      * @param emptyFacts labels of the facts that the kind requires and the revision lacks
      */
     public static List<Refusal> ask(Move move, Document document, Access access, List<String> emptyFacts) {
+        return ask(move, document, access, emptyFacts, List.of("the sign-offs of its round"));
+    }
+
+    /**
+     * As {@link #ask(Move, Document, Access, List)}, for a document whose round is known.
+     *
+     * @param missingSignOffs in words, what the round still lacks: "checked by a checker"
+     */
+    public static List<Refusal> ask(
+            Move move, Document document, Access access, List<String> emptyFacts, List<String> missingSignOffs) {
         List<Refusal> inTheWay = new ArrayList<>();
-        access.ask(move.who(), document.place()).ifPresent(inTheWay::add);
+        if (!move.isMadeByRound()) access.ask(move.who(), document.place()).ifPresent(inTheWay::add);
         if (revision(move, document).isEmpty()) {
             inTheWay.add(Refusal.of(
                     "move.stage",
@@ -39,7 +49,8 @@ public final class MoveRules {
         }
         boolean outsideHead = document.pending()
                 .filter(r -> r.stage().code().equals(move.from())
-                        && r.id() != document.head().revision())
+                        && (r.id() != document.head().revision()
+                                || document.head().written()))
                 .isPresent();
         if (outsideHead) {
             inTheWay.add(Refusal.of(
@@ -61,6 +72,14 @@ public final class MoveRules {
                                                     "gate.held",
                                                     "It is held by " + holder.name() + ".",
                                                     "Ask " + holder.name() + " to check it in.")));
+                case SIGNED_OFF -> {
+                    if (!missingSignOffs.isEmpty()) {
+                        inTheWay.add(Refusal.of(
+                                "gate.sign_offs",
+                                "Not signed yet: " + String.join(", ", missingSignOffs) + ".",
+                                "The last sign-off makes the move."));
+                    }
+                }
                 case FACTS_FILLED -> {
                     if (!emptyFacts.isEmpty()) {
                         inTheWay.add(Refusal.of(

@@ -32,4 +32,21 @@ public record Route(long edition, String code, String name, List<Stage> stages, 
     public Optional<Move> move(String code) {
         return moves.stream().filter(m -> m.code().equals(code)).findFirst();
     }
+
+    /** The move that a round in this stage decides. */
+    public Optional<Move> decided(String stage) {
+        return from(stage).stream().filter(Move::isMadeByRound).findFirst();
+    }
+
+    /** The way back to work from a stage in which is decided. */
+    public Optional<Move> back(String stage) {
+        return from(stage).stream()
+                .filter(m -> stage(m.to()).stageClass() == StageClass.PREPARING)
+                .findFirst();
+    }
+
+    /** The move from a stage that opens a round. */
+    public Optional<Move> opensRound(String stage) {
+        return from(stage).stream().filter(m -> m.does(Effect.OPEN_ROUND)).findFirst();
+    }
 }

@@ -28,6 +28,9 @@ public final class Sheets {
             String createdBy,
             String created) {}
 
+    /** A row of the revision block (ASME Y14.35): what changed, where, when, by whom. */
+    public record Row(String revision, String zone, String text, String date, String by) {}
+
     /** What a part looks like: sizes in millimetres of the part. */
     public sealed interface Shape {
         /** A flat plate with rounded corners, a centre bore and a hole in each corner. */
@@ -49,11 +52,17 @@ public final class Sheets {
         record Structure(List<double[]> boxes) implements Shape {}
     }
 
-    /** A sheet as a file. {@code scale} draws 1 mm of the part as that many millimetres of the sheet. */
+    /** A sheet of a first revision. */
     public static byte[] draw(Title title, Shape shape, double scale, List<String> notes) {
+        return draw(title, shape, scale, notes, List.of());
+    }
+
+    /** A sheet as a file. {@code scale} draws 1 mm of the part as that many millimetres of the sheet. */
+    public static byte[] draw(Title title, Shape shape, double scale, List<String> notes, List<Row> rows) {
         DxfWriter out = new DxfWriter();
         frame(out);
         titleBlock(out, title);
+        revisionBlock(out, rows);
         if (shape instanceof Shape.Plate plate) plate(out, plate, scale);
         else if (shape instanceof Shape.Turned turned) turned(out, turned, scale);
         else if (shape instanceof Shape.Ring ring) ring(out, ring, scale);
@@ -107,15 +116,38 @@ public final class Sheets {
                 new DxfWriter.Field("MASS", 123, 35.2, 3.5, title.mass()),
                 new DxfWriter.Field("SCALE", 153, 35.2, 3.5, title.scale()),
                 new DxfWriter.Field("CREATED_BY", 3, 24.2, 3.5, title.createdBy()),
-                new DxfWriter.Field("CREATED", 63, 24.2, 3.5, title.created()),
+                new DxfWriter.Field("CREATED", 43, 27.4, 1.8, title.created()),
+                new DxfWriter.Field("ISSUED", 63, 24.2, 3.5, ""),
                 new DxfWriter.Field("CHECKED_BY", 3, 13.2, 3.5, ""),
+                new DxfWriter.Field("CHECKED", 43, 16.4, 1.8, ""),
                 new DxfWriter.Field("APPROVED_BY", 63, 13.2, 3.5, ""),
+                new DxfWriter.Field("APPROVED", 103, 16.4, 1.8, ""),
                 new DxfWriter.Field("STATUS", 123, 13.2, 3.5, ""),
                 new DxfWriter.Field("FORMAT", 153, 24.2, 3.5, "A3"),
                 new DxfWriter.Field("TITLE", 63, 1.8, 5, title.title()),
                 new DxfWriter.Field("NUMBER", 3, 1.8, 5, title.number()),
                 new DxfWriter.Field("REV", 163, 1.8, 5, title.revision()));
         out.titleBlock(230, 10, () -> captions(out), fields);
+    }
+
+    /** Rows above the title block, the first revision lowest, headings at the foot. */
+    private static void revisionBlock(DxfWriter out, List<Row> rows) {
+        if (rows.isEmpty()) return;
+        double[] columns = {230, 242, 256, 340, 366, 410};
+        double foot = 54;
+        double top = foot + 5 + 6 * rows.size();
+        for (double x : columns) out.line(GRID, x, foot, x, top);
+        out.line(FRAME, columns[0], top, columns[5], top);
+        out.line(FRAME, columns[0], foot, columns[0], top);
+        String[] heads = {"Rev.", "Zone", "Revision", "Date", "By"};
+        for (int i = 0; i < heads.length; i++) out.text(TEXT, columns[i] + 1, foot + 1.6, 1.8, heads[i]);
+        double y = foot + 5;
+        for (Row row : rows) {
+            out.line(GRID, columns[0], y, columns[5], y);
+            String[] cells = {row.revision(), row.zone(), row.text(), row.date(), row.by()};
+            for (int i = 0; i < cells.length; i++) out.text(TEXT, columns[i] + 1.5, y + 1.8, 2.5, cells[i]);
+            y += 6;
+        }
     }
 
     private static void captions(DxfWriter out) {
@@ -300,15 +332,15 @@ public final class Sheets {
             out.box(OUTLINE, x, y, x + w, y + h);
             out.line(CENTRE, x + w / 2, y - 4, x + w / 2, y + h + 4);
             double bx = 290 + (item % 2) * 24;
-            double by = 90 + item * 22;
+            double by = 96 + item * 22;
             out.line(DxfWriter.Layer.DIM, x + w, y + h / 2, bx - 5, by);
             out.circle(DxfWriter.Layer.DIM, bx, by, 5);
             out.text(TEXT, bx, by - 1.7, 3.5, 0, Integer.toString(item), 1);
             item++;
         }
-        out.box(TEXT, 340, 60, 410, 60 + 8 * (p.boxes().size() + 1));
+        out.box(TEXT, 340, 84, 410, 84 + 8 * (p.boxes().size() + 1));
         for (int i = 0; i <= p.boxes().size(); i++) {
-            double y = 60 + 8 * i;
+            double y = 84 + 8 * i;
             out.line(TEXT, 340, y, 410, y);
             out.text(TEXT, 343, y + 2.3, 3, i == 0 ? "Item" : Integer.toString(i));
             out.text(TEXT, 358, y + 2.3, 3, i == 0 ? "Qty" : "1");

@@ -1,6 +1,5 @@
 package mintshelf.app.page.document;
 
-import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +10,8 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
@@ -29,12 +30,14 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class DocumentPage {
     private final ReadDocument read;
+    private final ReadSheet sheets;
     private final KeepFacts keep;
     private final ReadRecord record;
     private final People people;
 
-    public DocumentPage(ReadDocument read, KeepFacts keep, ReadRecord record, People people) {
+    public DocumentPage(ReadDocument read, ReadSheet sheets, KeepFacts keep, ReadRecord record, People people) {
         this.read = read;
+        this.sheets = sheets;
         this.keep = keep;
         this.record = record;
         this.people = people;
@@ -49,8 +52,7 @@ public class DocumentPage {
             @RequestParam(required = false) String asked,
             @RequestParam(required = false) String edit,
             @ModelAttribute("w") Words words,
-            Model model)
-            throws IOException {
+            Model model) {
         ReadDocument.View view = read.open(actor, id);
         VersionRow shown = version.map(n -> view.versions().stream()
                         .filter(v -> v.number() == n)
@@ -60,7 +62,7 @@ public class DocumentPage {
         var document = view.seen().document();
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
-        model.addAttribute("sheet", Sheet.of(shown.content(), read));
+        model.addAttribute("sheet", sheets.sheet(shown.content()));
         model.addAttribute(
                 "strip",
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
@@ -98,9 +100,9 @@ public class DocumentPage {
 
     /** The sheet of a version, filling the window. */
     @GetMapping("/documents/{id}/versions/{number}/sheet")
-    String sheet(Actor actor, @PathVariable long id, @PathVariable int number, Model model) throws IOException {
+    String sheet(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
         VersionRow version = read.version(actor, id, number);
-        Sheet sheet = Sheet.of(version.content(), read);
+        Sheet sheet = sheets.sheet(version.content());
         if (!sheet.face().equals("DRAWING")) throw new NotThere();
         model.addAttribute("view", read.view(actor, id));
         model.addAttribute("shown", version);
@@ -115,15 +117,14 @@ public class DocumentPage {
             @PathVariable long id,
             @RequestParam(defaultValue = "sheet") String face,
             @ModelAttribute("w") Words words,
-            Model model)
-            throws IOException {
+            Model model) {
         if (!List.of("sheet", "facts", "strip").contains(face)) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
         VersionRow shown = view.shownVersion();
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("face", face);
-        if (face.equals("sheet")) model.addAttribute("sheet", Sheet.of(shown.content(), read));
+        if (face.equals("sheet")) model.addAttribute("sheet", sheets.sheet(shown.content()));
         return "document/_peek :: peek";
     }
 

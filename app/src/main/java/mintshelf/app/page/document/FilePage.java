@@ -17,6 +17,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadSheet;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpRange;
@@ -32,11 +33,17 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class FilePage {
     private static final String SANDBOX = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
+    /** For what has no picture: the outline of a folded paper. */
+    private static final String EMPTY = "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 42 30\">"
+            + "<path d=\"M12 4h13l6 6v16H12z M25 4v6h6\" fill=\"#fff\" stroke=\"#5a6a64\" stroke-width=\"1\"/></svg>";
+
     private final ReadDocument read;
+    private final ReadSheet sheets;
     private final FetchFiles fetch;
 
-    public FilePage(ReadDocument read, FetchFiles fetch) {
+    public FilePage(ReadDocument read, ReadSheet sheets, FetchFiles fetch) {
         this.read = read;
+        this.sheets = sheets;
         this.fetch = fetch;
     }
 
@@ -63,6 +70,47 @@ public class FilePage {
         VersionRow version = read.version(actor, id, number);
         if (!version.content().kind().isPicture()) throw new NotThere();
         send(version.content(), version.fileName(), false, request, response);
+    }
+
+    /** The PDF that was made of a released version. */
+    @GetMapping("/documents/{id}/versions/{number}/pdf")
+    void pdf(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        StoredContent pdf = read.pdf(actor, id, number);
+        String name = read.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + ".pdf";
+        send(pdf, name, true, request, response);
+    }
+
+    /** A small picture for lists. It is made by us; nothing of the file passes into it but numbers and escaped text. */
+    @GetMapping("/documents/{id}/versions/{number}/thumbnail")
+    void thumbnail(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        VersionRow version = read.version(actor, id, number);
+        if (version.content().kind().isPicture()) {
+            send(version.content(), version.fileName(), false, request, response);
+            return;
+        }
+        String tag = "\"t1-" + version.content().hash().hex() + "\"";
+        response.setHeader(HttpHeaders.ETAG, tag);
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
+        response.setHeader("Content-Security-Policy", SANDBOX);
+        if (tag.equals(request.getHeader(HttpHeaders.IF_NONE_MATCH))) {
+            response.setStatus(304);
+            return;
+        }
+        byte[] svg = sheets.thumbnail(version.content()).orElse(EMPTY).getBytes(StandardCharsets.UTF_8);
+        response.setContentType("image/svg+xml");
+        response.getOutputStream().write(svg);
     }
 
     @GetMapping("/strays/{id}/file")

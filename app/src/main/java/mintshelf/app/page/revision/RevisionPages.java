@@ -100,6 +100,7 @@ public class RevisionPages {
                 .filter(m -> m.move().code().equals(move))
                 .findFirst()
                 .orElseThrow(NotThere::new);
+        if (offered.move().does(mintshelf.core.route.Effect.OPEN_ROUND)) return "redirect:/send-to-review?items=" + id;
         model.addAttribute("offered", offered);
         model.addAttribute("asksReason", mintshelf.core.route.MoveRules.asksReason(view.route(), offered.move()));
         return "revision/move";

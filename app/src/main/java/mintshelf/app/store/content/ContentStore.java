@@ -274,6 +274,38 @@ public class ContentStore {
                 .execute();
     }
 
+    /**
+     * Keeps bytes that the shelf made itself, within the caller's transaction; what is known already is taken.
+     *
+     * @param pieces of the bytes, in order
+     */
+    public StoredContent keep(
+            ContentHash hash, long size, ContentKind kind, CutSize cut, List<Piece> pieces, Instant now) {
+        Optional<StoredContent> known = sealed(hash);
+        if (known.isPresent()) return known.get();
+        long content = db.insertInto(CONTENT)
+                .set(CONTENT.STATE, "RECEIVING")
+                .set(CONTENT.CUT, cut.name())
+                .set(CONTENT.CREATED_AT, Times.utc(now))
+                .returningResult(CONTENT.ID)
+                .fetchSingle()
+                .value1();
+        link(content, 0, 0, pieces, store(pieces));
+        try {
+            db.update(CONTENT)
+                    .set(CONTENT.SHA256, hash.bytes())
+                    .set(CONTENT.SIZE, size)
+                    .set(CONTENT.STATE, "SEALED")
+                    .set(CONTENT.SEALED_MARK, (short) 1)
+                    .set(CONTENT.CONTENT_KIND, kind.name())
+                    .where(CONTENT.ID.eq(content))
+                    .execute();
+        } catch (DuplicateKeyException e) {
+            removeReceived(content); // somebody sealed the same bytes at this moment
+        }
+        return sealed(hash).orElseThrow();
+    }
+
     /** The sealed content of a hash. */
     public Optional<StoredContent> sealed(ContentHash hash) {
         return db.selectFrom(CONTENT)

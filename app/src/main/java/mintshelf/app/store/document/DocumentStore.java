@@ -110,7 +110,7 @@ public class DocumentStore {
                         ITEM.DROPPED_AT,
                         ITEM.AUTHOR)
                 .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.GLYPH, LINE.ID, STRAYS)
-                .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST)
+                .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST, VERSION.MADE_BY)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .select(HEAD_REVISION.fields())
                 .select(HEAD_STAGE.fields())
@@ -189,7 +189,8 @@ public class DocumentStore {
                         row.get(VERSION.NUMBER),
                         row.get(VERSION.REVISION),
                         content.hash(),
-                        ContentHash.of(row.get(VERSION.DIGEST))),
+                        ContentHash.of(row.get(VERSION.DIGEST)),
+                        row.get(VERSION.MADE_BY).equals(VersionRow.MadeBy.STAMPED.name())),
                 pending,
                 released,
                 ended,
@@ -494,7 +495,11 @@ public class DocumentStore {
                 .fetch(REVISION.LABEL);
     }
 
-    /** What a new version is made of. */
+    /**
+     * What a new version is made of.
+     *
+     * @param substance the version whose content it carries in a sheet that the shelf wrote; empty for its own
+     */
     public record NewVersion(
             long item,
             long revision,
@@ -505,8 +510,37 @@ public class DocumentStore {
             long author,
             VersionRow.MadeBy madeBy,
             Optional<Long> base,
+            Optional<Long> substance,
             Optional<Long> copyOf,
-            Map<String, String> facts) {}
+            Map<String, String> facts) {
+        /** A version whose substance is its own. */
+        public NewVersion(
+                long item,
+                long revision,
+                long content,
+                String fileName,
+                ContentHash digest,
+                String comment,
+                long author,
+                VersionRow.MadeBy madeBy,
+                Optional<Long> base,
+                Optional<Long> copyOf,
+                Map<String, String> facts) {
+            this(
+                    item,
+                    revision,
+                    content,
+                    fileName,
+                    digest,
+                    comment,
+                    author,
+                    madeBy,
+                    base,
+                    Optional.empty(),
+                    copyOf,
+                    facts);
+        }
+    }
 
     /** Adds the next version of the main line and makes it the head. Under the line's lock. */
     public int addVersion(NewVersion v, Instant now) {
@@ -528,6 +562,7 @@ public class DocumentStore {
                 .set(VERSION.MADE_BY, v.madeBy().name())
                 .set(VERSION.AT, Times.utc(now))
                 .set(VERSION.BASE, v.base().orElse(null))
+                .set(VERSION.SUBSTANCE, v.substance().orElse(null))
                 .set(VERSION.COPY_OF, v.copyOf().orElse(null))
                 .set(VERSION.FACTS, json.writeValueAsString(new TreeMap<>(v.facts())))
                 .returningResult(VERSION.ID)
@@ -558,9 +593,19 @@ public class DocumentStore {
                 .fetchOptional(VERSION.ID);
     }
 
+    /** The version whose content a version carries: its own, or the one that the shelf wrote it from. */
+    public long substance(long version) {
+        return db.select(DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID))
+                .from(VERSION)
+                .where(VERSION.ID.eq(version))
+                .fetchSingle()
+                .value1();
+    }
+
     /** Whether anybody but {@code author} made a version of the revision. */
     public boolean othersWorkedOn(long revision, long author) {
-        return db.fetchExists(VERSION, VERSION.REVISION.eq(revision), VERSION.AUTHOR.ne(author));
+        return db.fetchExists(
+                VERSION, VERSION.REVISION.eq(revision), VERSION.AUTHOR.ne(author), VERSION.MADE_BY.ne("STAMPED"));
     }
 
     public void touch(long item, Instant now) {

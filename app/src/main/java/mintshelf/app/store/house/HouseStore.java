@@ -5,6 +5,7 @@ import static mintshelf.database.schema.Tables.FILING_RULE;
 import static mintshelf.database.schema.Tables.KIND;
 import static mintshelf.database.schema.Tables.KIND_FACT;
 import static mintshelf.database.schema.Tables.NUMBER_SERIES;
+import static mintshelf.database.schema.Tables.ROLE;
 import static mintshelf.database.schema.Tables.ROUTE;
 import static mintshelf.database.schema.Tables.ROUTE_EDITION;
 import static mintshelf.database.schema.Tables.STAGE;
@@ -12,6 +13,7 @@ import static mintshelf.database.schema.Tables.STAGE;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
@@ -25,6 +27,7 @@ import mintshelf.core.route.Effect;
 import mintshelf.core.route.Gate;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
+import mintshelf.core.route.SignOffLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.springframework.stereotype.Repository;
@@ -44,8 +47,16 @@ public class HouseStore {
     /** The moves of a route edition as kept. */
     record Definition(List<KeptMove> moves) {}
 
+    /** Sign-offs are null in editions that were kept before rounds were known. */
     record KeptMove(
-            String code, String name, String from, String to, String who, List<String> gates, List<String> effects) {}
+            String code,
+            String name,
+            String from,
+            String to,
+            String who,
+            List<String> gates,
+            List<String> effects,
+            List<SignOffLine> signOffs) {}
 
     public List<Kind> kinds() {
         return db.selectFrom(KIND).orderBy(KIND.POSITION).fetch(HouseStore::kind);
@@ -103,7 +114,8 @@ public class HouseStore {
                         m.to(),
                         m.who().name(),
                         m.gates().stream().map(Gate::name).toList(),
-                        m.effects().stream().map(Effect::name).toList()))
+                        m.effects().stream().map(Effect::name).toList(),
+                        m.signOffs()))
                 .toList());
         long edition = db.insertInto(ROUTE_EDITION)
                 .set(ROUTE_EDITION.ROUTE, route)
@@ -122,6 +134,15 @@ public class HouseStore {
                     .execute();
         }
         return route;
+    }
+
+    public String roleName(String code) {
+        return db.select(ROLE.NAME).from(ROLE).where(ROLE.CODE.eq(code)).fetchSingle(ROLE.NAME);
+    }
+
+    /** The id of a route. */
+    public Optional<Long> route(String code) {
+        return db.select(ROUTE.ID).from(ROUTE).where(ROUTE.CODE.eq(code)).fetchOptional(ROUTE.ID);
     }
 
     /** The latest edition of a route: what new revisions follow. */
@@ -162,7 +183,8 @@ public class HouseStore {
                         m.to(),
                         Right.valueOf(m.who()),
                         m.gates().stream().map(Gate::valueOf).toList(),
-                        m.effects().stream().map(Effect::valueOf).toList()))
+                        m.effects().stream().map(Effect::valueOf).toList(),
+                        m.signOffs() == null ? List.of() : m.signOffs()))
                 .toList();
         return new Route(edition, head.get(ROUTE.CODE), head.get(ROUTE.NAME), stages, moves);
     }

@@ -260,6 +260,32 @@ public class PersonStore {
                                 .where(GROUP_MEMBER.PERSON.eq(person))))));
     }
 
+    /** The people who have a role somewhere, themselves or through a group, by name; those who left are not among them. */
+    public List<Person> withRole(String role) {
+        var member = GROUP_MEMBER.as("member");
+        return db
+                .select(PERSON.ID)
+                .from(PERSON)
+                .where(
+                        PERSON.LEFT_AT.isNull(),
+                        DSL.exists(DSL.selectOne()
+                                .from(ACCESS_GRANT)
+                                .join(ROLE)
+                                .on(ROLE.ID.eq(ACCESS_GRANT.ROLE))
+                                .where(ROLE.CODE.eq(role))
+                                .and(ACCESS_GRANT
+                                        .PERSON
+                                        .eq(PERSON.ID)
+                                        .or(ACCESS_GRANT.PERSON_GROUP.in(DSL.select(member.PERSON_GROUP)
+                                                .from(member)
+                                                .where(member.PERSON.eq(PERSON.ID)))))))
+                .orderBy(PERSON.NAME)
+                .fetch(PERSON.ID)
+                .stream()
+                .map(id -> person(id).orElseThrow())
+                .toList();
+    }
+
     /** Every grant of the house, for "who can do this here?". */
     public List<Grant> allGrants() {
         return grants(DSL.trueCondition());

@@ -12,6 +12,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.FallingSignOffs;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
@@ -33,6 +34,7 @@ public class KeepFacts {
     private final NumberStore numbers;
     private final HoldStore holds;
     private final HouseStore house;
+    private final FallingSignOffs signOffs;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -43,6 +45,7 @@ public class KeepFacts {
             NumberStore numbers,
             HoldStore holds,
             HouseStore house,
+            FallingSignOffs signOffs,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -51,6 +54,7 @@ public class KeepFacts {
         this.numbers = numbers;
         this.holds = holds;
         this.house = house;
+        this.signOffs = signOffs;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -66,7 +70,7 @@ public class KeepFacts {
         return acts.once(actor, key, () -> {
             Seen seen = sight.locked(actor, item);
             Document document = seen.document();
-            refuseUnlessInPreparation(actor, document);
+            refuseUnlessUnderWay(actor, document);
             List<String> said = new ArrayList<>();
             String newTitle = Texts.required("The title", title, 200).orElseThrow(Refused::new);
             if (!newTitle.equals(document.title())) {
@@ -98,7 +102,9 @@ public class KeepFacts {
             }
             if (!said.isEmpty()) {
                 documents.touch(item, clock.instant());
-                recorder.note(actor, item, "facts.changed", "changed " + String.join(", ", said), "");
+                String changed = String.join(", ", said);
+                recorder.note(actor, item, "facts.changed", "changed " + changed, "");
+                signOffs.changed(actor, item, changed);
             }
             return "/documents/" + item;
         });
@@ -108,17 +114,15 @@ public class KeepFacts {
         return value.isEmpty() ? "empty" : "“" + value + "”";
     }
 
-    private static void refuseUnlessInPreparation(Actor actor, Document document) {
+    /** In a round facts may still be put right: then the sign-offs that were given fall. */
+    private static void refuseUnlessUnderWay(Actor actor, Document document) {
         actor.access().ask(Right.CHANGE, document.place()).ifPresent(r -> {
             throw new Refused(r);
         });
-        boolean preparing = document.pending()
-                .filter(r -> r.stage().stageClass() == StageClass.PREPARING)
-                .isPresent();
-        if (!preparing) {
+        if (document.pending().isEmpty()) {
             throw Refused.because(
                     "stage.closed",
-                    document.number() + " is not in preparation; its facts do not change.",
+                    document.number() + " is not under way; its facts do not change.",
                     "Start the next revision first.");
         }
         document.holder().filter(h -> h.person() != actor.person()).ifPresent(h -> {
@@ -147,6 +151,12 @@ public class KeepFacts {
                         "document.released",
                         document.number() + " was released; it stays readable.",
                         "Start its next revision instead.");
+            }
+            if (document.pending()
+                    .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
+                    .isPresent()) {
+                throw Refused.because(
+                        "stage.deciding", document.number() + " is being decided on.", "Take it back first.");
             }
             document.holder().ifPresent(h -> {
                 if (h.person() != actor.person()) {

@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
@@ -15,13 +16,16 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.next.NextStep;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
@@ -36,6 +40,8 @@ public class ReadDocument {
     private final StrayStore strays;
     private final ContentStore contents;
     private final ListStore lists;
+    private final OutputStore outputs;
+    private final RoundSight rounds;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -46,6 +52,8 @@ public class ReadDocument {
             StrayStore strays,
             ContentStore contents,
             ListStore lists,
+            OutputStore outputs,
+            RoundSight rounds,
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
@@ -54,6 +62,8 @@ public class ReadDocument {
         this.strays = strays;
         this.contents = contents;
         this.lists = lists;
+        this.outputs = outputs;
+        this.rounds = rounds;
         this.unit = unit;
         this.clock = clock;
     }
@@ -77,7 +87,9 @@ public class ReadDocument {
             Route route,
             NextStep next,
             List<Offered> moves,
-            List<StrayStore.Stray> strays) {
+            List<StrayStore.Stray> strays,
+            Optional<RoundSight.RoundView> round,
+            List<OutputStore.Output> outputs) {
         public VersionRow shownVersion() {
             return versions.stream()
                     .filter(v -> v.number() == seen.version())
@@ -112,18 +124,46 @@ public class ReadDocument {
                 .map(f -> new FactLine(f, values.getOrDefault(f.fact().name(), "")))
                 .toList();
         Route route = house.edition(seen.current().stage().edition());
+        Optional<RoundSight.RoundView> round =
+                seen.all() && seen.current().stage().stageClass() == StageClass.DECIDING
+                        ? rounds.ofDocument(actor, item)
+                        : Optional.empty();
         return new View(
                 seen,
                 revisions,
                 versions,
                 facts,
                 route,
-                NextStep.of(seen.document(), actor.access()),
-                seen.all() ? moves(actor, seen, route, facts) : List.of(),
-                seen.all() ? strays.kept(item) : List.of());
+                next(actor, seen, route, versions, round),
+                seen.all() ? moves(actor, seen, route, facts, round) : List.of(),
+                seen.all() ? strays.kept(item) : List.of(),
+                round,
+                outputs(seen, versions));
     }
 
-    private static List<Offered> moves(Actor actor, Seen seen, Route route, List<FactLine> facts) {
+    private static NextStep next(
+            Actor actor, Seen seen, Route route, List<VersionRow> versions, Optional<RoundSight.RoundView> round) {
+        boolean asked = round.filter(r -> r.mine().isPresent()).isPresent();
+        VersionRow latest = versions.get(versions.size() - 1);
+        boolean ownWork = latest.author() == actor.person()
+                && latest.madeBy() != VersionRow.MadeBy.STAMPED
+                && latest.madeBy() != VersionRow.MadeBy.FILED;
+        boolean review = route.opensRound(seen.current().stage().code()).isPresent();
+        return NextStep.of(seen.document(), actor.access(), asked, ownWork && review);
+    }
+
+    /** What was made of the version that is in force. */
+    private List<OutputStore.Output> outputs(Seen seen, List<VersionRow> versions) {
+        return seen.spine()
+                .releasedVersion()
+                .flatMap(n -> versions.stream().filter(v -> v.number() == n).findFirst())
+                .map(v -> outputs.of(v.id()))
+                .orElse(List.of());
+    }
+
+    private static List<Offered> moves(
+            Actor actor, Seen seen, Route route, List<FactLine> facts, Optional<RoundSight.RoundView> round) {
+        List<String> missing = round.map(r -> r.round().missing()).orElse(List.of("the sign-offs of its round"));
         List<String> empty = facts.stream()
                 .filter(f -> f.fact().required() != KindFact.Required.NEVER
                         && f.value().isEmpty())
@@ -131,7 +171,7 @@ public class ReadDocument {
                 .toList();
         List<Offered> offered = new ArrayList<>();
         for (Move move : route.from(seen.current().stage().code())) {
-            offered.add(new Offered(move, MoveRules.ask(move, seen.document(), actor.access(), empty)));
+            offered.add(new Offered(move, MoveRules.ask(move, seen.document(), actor.access(), empty, missing)));
         }
         return offered;
     }
@@ -145,6 +185,15 @@ public class ReadDocument {
                 .anyMatch(r -> r.releasedVersion().filter(n -> n == number).isPresent());
         if (!out) throw new NotThere();
         return version;
+    }
+
+    /** The PDF of a version that the actor may fetch. */
+    public StoredContent pdf(Actor actor, long item, int number) {
+        return outputs.of(version(actor, item, number).id()).stream()
+                .filter(o -> o.format().equals("PDF"))
+                .flatMap(o -> o.content().stream())
+                .findFirst()
+                .orElseThrow(NotThere::new);
     }
 
     /** A stray of a document; only who sees work in preparation sees strays. */

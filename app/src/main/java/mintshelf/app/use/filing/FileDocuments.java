@@ -37,6 +37,7 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Place;
@@ -49,8 +50,6 @@ import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.Stage;
 import mintshelf.core.document.VersionDigest;
-import mintshelf.core.drawing.dxf.DxfTags;
-import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.fact.FactReader;
 import mintshelf.core.fact.FactValue;
 import mintshelf.core.filing.FilingRule;
@@ -76,6 +75,7 @@ public class FileDocuments {
     private final HoldStore holds;
     private final HouseStore house;
     private final ShelfStore shelves;
+    private final Sheets sheets;
     private final ListStore lists;
     private final Sight sight;
     private final Acts acts;
@@ -91,6 +91,7 @@ public class FileDocuments {
             HoldStore holds,
             HouseStore house,
             ShelfStore shelves,
+            Sheets sheets,
             ListStore lists,
             Sight sight,
             Acts acts,
@@ -104,6 +105,7 @@ public class FileDocuments {
         this.holds = holds;
         this.house = house;
         this.shelves = shelves;
+        this.sheets = sheets;
         this.lists = lists;
         this.sight = sight;
         this.acts = acts;
@@ -209,9 +211,7 @@ public class FileDocuments {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return DxfTags.read(bytes.toByteArray()) instanceof Outcome.Granted<DxfTags> tags
-                ? SheetMap.readyMade().read(tags.value())
-                : Map.of();
+        return sheets.said(bytes.toByteArray());
     }
 
     /** The actor's own sheet. */

@@ -15,20 +15,26 @@ import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
 import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.Holder;
 import mintshelf.core.document.VersionDigest;
+import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactValue;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.hold.Returned;
 import mintshelf.core.hold.ReturnedFile;
@@ -46,6 +52,8 @@ public class CheckIn {
     private final HoldStore holds;
     private final StrayStore strays;
     private final ListStore lists;
+    private final HouseStore house;
+    private final Sheets sheets;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -57,6 +65,8 @@ public class CheckIn {
             HoldStore holds,
             StrayStore strays,
             ListStore lists,
+            HouseStore house,
+            Sheets sheets,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -66,6 +76,8 @@ public class CheckIn {
         this.holds = holds;
         this.strays = strays;
         this.lists = lists;
+        this.house = house;
+        this.sheets = sheets;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -140,6 +152,7 @@ public class CheckIn {
                     comment);
             return row.item() + "u" + document.head().number();
         }
+        String taken = takeFacts(document, content);
         int number = addVersion(
                 actor,
                 document,
@@ -158,9 +171,37 @@ public class CheckIn {
                 row.item(),
                 "version.added",
                 number,
-                "checked in version " + number + " (" + Numbers.size(content.size()) + ")",
+                "checked in version " + number + " (" + Numbers.size(content.size()) + ")"
+                        + (taken.isEmpty() ? "" : "; from its title block: " + taken),
                 comment);
         return row.item() + "v" + number;
+    }
+
+    /**
+     * Takes over what the designer changed in the title block. What stands there as it stood before leaves the record alone, for
+     * somebody may have put it right there meanwhile.
+     *
+     * @return what was taken over, in words; empty for nothing
+     */
+    private String takeFacts(Document document, StoredContent content) {
+        Map<String, String> now = sheets.facts(content);
+        if (now.isEmpty()) return "";
+        Map<String, String> before = sheets.facts(documents
+                .version(document.id(), document.head().number())
+                .orElseThrow()
+                .content());
+        long revision = document.pending().orElseThrow().id();
+        Map<String, String> kept = documents.facts(revision);
+        List<String> taken = new ArrayList<>();
+        for (KindFact fact : house.factSheets().getOrDefault(document.place().kind(), List.of())) {
+            String name = fact.fact().name();
+            String said = now.get(name);
+            if (said == null || said.equals(before.get(name)) || said.equals(kept.get(name))) continue;
+            if (!(FactReader.read(fact.fact(), said) instanceof Outcome.Granted<Optional<FactValue>> read)) continue;
+            documents.setFact(revision, fact.fact().id(), read.value());
+            taken.add(fact.fact().label() + " “" + Texts.shorten(said, 60) + "”");
+        }
+        return Texts.shorten(String.join(", ", taken), 300);
     }
 
     private int addVersion(

@@ -7,32 +7,32 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.record.RecordStore;
+import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.Moves;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
+import mintshelf.app.use.Telling;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
-import mintshelf.core.revision.RevisionRules;
-import mintshelf.core.revision.RevisionSeries;
-import mintshelf.core.revision.ShippedSeries;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOff;
 import org.springframework.stereotype.Service;
 
 /** Revisions: start the next one, drop a pending one, move along the route. */
@@ -42,7 +42,9 @@ public class Revisions {
     private final DocumentStore documents;
     private final HoldStore holds;
     private final HouseStore house;
-    private final ListStore lists;
+    private final RoundStore rounds;
+    private final Moves moves;
+    private final Telling telling;
     private final RecordStore record;
     private final Acts acts;
     private final Recorder recorder;
@@ -53,7 +55,9 @@ public class Revisions {
             DocumentStore documents,
             HoldStore holds,
             HouseStore house,
-            ListStore lists,
+            RoundStore rounds,
+            Moves moves,
+            Telling telling,
             RecordStore record,
             Acts acts,
             Recorder recorder,
@@ -62,7 +66,9 @@ public class Revisions {
         this.documents = documents;
         this.holds = holds;
         this.house = house;
-        this.lists = lists;
+        this.rounds = rounds;
+        this.moves = moves;
+        this.telling = telling;
         this.record = record;
         this.acts = acts;
         this.recorder = recorder;
@@ -71,10 +77,7 @@ public class Revisions {
 
     /** The label that the next revision of a document gets, or why there is none. */
     public String nextLabel(Document document) {
-        Kind kind = house.kind(document.place().kind());
-        RevisionSeries series = ShippedSeries.of(kind.revisionSeries());
-        return RevisionRules.nextLabel(series, documents.usedLabels(document.id()))
-                .orElseThrow(Refused::new);
+        return moves.nextLabel(document);
     }
 
     /** What is in the way of starting the next revision. */
@@ -121,31 +124,17 @@ public class Revisions {
     }
 
     private void startOne(Actor actor, Document document, String why, String details, boolean checkOut) {
-        Instant now = clock.instant();
-        Kind kind = house.kind(document.place().kind());
-        Route route = house.latest(kind.route());
-        Optional<String> label = kind.labelAtStart() ? Optional.of(nextLabel(document)) : Optional.empty();
-        long revision =
-                documents.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
-        documents.copyFacts(document.released().orElseThrow().id(), revision);
-        documents.touch(document.id(), now);
-        lists.noteRecent(actor.person(), document.id(), "started revision", now);
+        moves.start(actor, document, why, details);
+        if (!checkOut) return;
+        Document started = documents.spine(document.id()).orElseThrow().document();
+        holds.take(started, started.head().version(), actor.person(), "", why, clock.instant());
         recorder.note(
                 actor,
                 document.id(),
-                "revision.started",
-                label.map(l -> "started revision " + l).orElse("started the next revision"),
+                "hold.taken",
+                started.head().number(),
+                "checked out version " + started.head().number(),
                 why);
-        if (checkOut) {
-            holds.take(document, document.head().version(), actor.person(), "", why, now);
-            recorder.note(
-                    actor,
-                    document.id(),
-                    "hold.taken",
-                    document.head().number(),
-                    "checked out version " + document.head().number(),
-                    why);
-        }
     }
 
     /** Drops the pending revision: the released one is what everybody works from again; the versions stay in history. */
@@ -210,7 +199,7 @@ public class Revisions {
                         "Ask " + h.name() + " first."));
     }
 
-    /** A label is free again when nobody but who started the revision has made or fetched a version of it. */
+    /** A label is free again when nobody but who started the revision has made, fetched or been asked about a version of it. */
     private boolean labelIsFree(long item, Revision pending) {
         RevisionRow row = documents.revisions(item).stream()
                 .filter(r -> r.revision().id() == pending.id())
@@ -220,7 +209,8 @@ public class Revisions {
                 .filter(v -> v.revision() == pending.id())
                 .map(v -> v.number())
                 .toList();
-        return !documents.othersWorkedOn(pending.id(), row.startedById())
+        return !rounds.named(pending.id())
+                && !documents.othersWorkedOn(pending.id(), row.startedById())
                 && !record.wasFetchedByOthers(item, numbers, row.startedById());
     }
 
@@ -228,13 +218,20 @@ public class Revisions {
     public String move(Actor actor, long item, String key, String moveCode, int expectedVersion, String remark) {
         String why = Texts.optional("The remark", remark, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
-            Seen seen = sight.locked(actor, item);
+            // What was sent together is locked together, in one order.
+            Optional<Long> open = rounds.openRound(item);
+            List<Long> together = open.map(r ->
+                            rounds.items(r).stream().map(RoundStore.Item::item).toList())
+                    .orElse(List.of(item));
+            List<Seen> all = sight.locked(actor, together);
+            Seen seen =
+                    all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
             if (!seen.all()) throw new NotThere();
             Sight.expectVersion(seen, expectedVersion);
             Document document = seen.document();
             Route route = house.edition(document.current().stage().edition());
             Move move = route.move(moveCode).orElseThrow(NotThere::new);
-            List<Refusal> inTheWay = MoveRules.ask(move, document, actor.access(), emptyFacts(document));
+            List<Refusal> inTheWay = MoveRules.ask(move, document, actor.access(), moves.emptyFacts(document));
             if (!inTheWay.isEmpty()) {
                 throw Refused.because(
                         inTheWay.get(0).code(),
@@ -244,58 +241,40 @@ public class Revisions {
             if (MoveRules.asksReason(route, move) && why.isEmpty()) {
                 throw Refused.because("move.reason", move.name() + " needs a reason.", "Others read it.");
             }
-            carryOut(actor, document, route, move, why);
+            if (move.does(Effect.OPEN_ROUND)) throw new NotThere(); // goes by its own page, which says who is asked
+            if (move.does(Effect.END_ROUND)) takeBack(actor, document, all, open.orElseThrow(NotThere::new), why);
+            else moves.carryOut(actor, document, route, move, why, Optional.empty());
             return "/documents/" + item;
         });
     }
 
-    private List<String> emptyFacts(Document document) {
-        var values = documents.facts(document.current().id());
-        return house.factSheets().getOrDefault(document.place().kind(), List.of()).stream()
-                .filter(f -> f.required() != mintshelf.app.store.house.KindFact.Required.NEVER)
-                .filter(f -> !values.containsKey(f.fact().name()))
-                .map(f -> f.fact().label())
-                .toList();
-    }
-
-    private void carryOut(Actor actor, Document document, Route route, Move move, String why) {
+    /** Takes the bundle of a document back from its signers: all of it, for it was sent together. */
+    private void takeBack(Actor actor, Document document, List<Seen> all, long open, String why) {
+        rounds.lock(open);
+        Round round = rounds.round(open).orElseThrow();
+        if (!round.isOpen()) {
+            throw Refused.because("round.ended", "This round has ended meanwhile.", "Look at the document again.");
+        }
         Instant now = clock.instant();
-        Revision revision = MoveRules.revision(move, document).orElseThrow();
-        String label = revision.label().orElse("");
-        if (move.effects().contains(Effect.FIX_LABEL) && label.isEmpty()) {
-            label = nextLabel(document);
-            documents.fixLabel(revision.id(), label);
+        rounds.fall(round.id(), "taken back by " + actor.name(), now);
+        rounds.end(round.id(), Round.State.TAKEN_BACK, actor.person(), why, now);
+        rounds.closeBundle(round.bundle(), now);
+        for (Seen seen : all) {
+            Document one = seen.document();
+            actor.access().ask(Right.CHANGE, one.place()).ifPresent(r -> {
+                throw new Refused(r);
+            });
+            Route route = house.edition(one.current().stage().edition());
+            moves.carryOut(
+                    actor, one, route, route.back(one.current().stage().code()).orElseThrow(), why, Optional.empty());
         }
-        if (move.effects().contains(Effect.SUPERSEDE_FORMER)) {
-            // First the former one leaves, then this one enters: the database lets one be in force at a time.
-            document.released().ifPresent(former -> supersede(actor, document, former, now));
-        }
-        StageClass to = route.stage(move.to()).stageClass();
-        documents.setStage(revision.id(), route.stage(move.to()), now);
-        if (to == StageClass.RELEASED)
-            documents.noteRelease(revision.id(), document.head().version(), now);
-        documents.touch(document.id(), now);
-        lists.noteRecent(actor.person(), document.id(), "moved", now);
-        recorder.note(
+        telling.tell(
                 actor,
+                round.signOffs().stream().map(SignOff::person).toList(),
+                "round.taken_back",
+                Optional.of(round.id()),
                 document.id(),
-                "revision." + move.to(),
-                document.head().number(),
-                switch (to) {
-                    case RELEASED ->
-                        "released revision " + label + " with version "
-                                + document.head().number();
-                    case WITHDRAWN -> "withdrew revision " + label;
-                    default ->
-                        "moved revision " + label + " to "
-                                + route.stage(move.to()).name();
-                },
-                why);
-    }
-
-    private void supersede(Actor actor, Document document, Revision former, Instant now) {
-        Route route = house.edition(former.stage().edition());
-        documents.setStage(former.id(), route.firstOf(StageClass.SUPERSEDED).orElseThrow(), now);
-        recorder.note(actor, document.id(), "revision.superseded", "superseded revision " + former.shown(), "");
+                actor.name() + " took " + document.number() + " back from review: " + why,
+                "/rounds/" + round.id());
     }
 }

@@ -4,13 +4,18 @@ import java.io.IOException;
 import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import mintshelf.app.store.content.BrokenContent;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.record.RecordStore;
 import mintshelf.app.store.verify.ReferenceStore;
+import mintshelf.app.use.Contents;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Numbers;
+import mintshelf.core.stamp.SheetStamp;
 import org.springframework.stereotype.Service;
 
 /** Reads everything back: contents against their hashes, the chains of the record, what must belong together. */
@@ -20,8 +25,20 @@ public class Verify {
     private final ContentStore contents;
     private final RecordStore record;
     private final ReferenceStore references;
+    private final OutputStore outputs;
+    private final SheetMapStore maps;
+    private final Contents bytes;
 
-    public Verify(ContentStore contents, RecordStore record, ReferenceStore references) {
+    public Verify(
+            ContentStore contents,
+            RecordStore record,
+            ReferenceStore references,
+            OutputStore outputs,
+            SheetMapStore maps,
+            Contents bytes) {
+        this.outputs = outputs;
+        this.maps = maps;
+        this.bytes = bytes;
         this.contents = contents;
         this.record = record;
         this.references = references;
@@ -40,7 +57,7 @@ public class Verify {
     public Findings verify() {
         List<String> problems = new ArrayList<>(references.problems());
         long count = 0;
-        long bytes = 0;
+        long size = 0;
         long after = 0;
         for (List<StoredContent> some = contents.sealedAfter(0, PORTION);
                 !some.isEmpty();
@@ -48,10 +65,11 @@ public class Verify {
             for (StoredContent content : some) {
                 after = content.id();
                 count++;
-                bytes += content.size();
+                size += content.size();
                 check(content, problems);
             }
         }
+        proofs(problems);
         long streams = 0;
         long stream = -1;
         for (List<Long> some = record.streamsAfter(-1, PORTION);
@@ -64,7 +82,35 @@ public class Verify {
             }
         }
         record.verifyAnchors().ifPresent(problems::add);
-        return new Findings(count, bytes, streams, List.copyOf(problems));
+        return new Findings(count, size, streams, List.copyOf(problems));
+    }
+
+    /** Every sheet that the shelf wrote is written again from the signed one: the proof by which its sign-offs carry over. */
+    private void proofs(List<String> problems) {
+        long after = 0;
+        for (List<OutputStore.Proof> some = outputs.proofsAfter(0, PORTION);
+                !some.isEmpty();
+                some = outputs.proofsAfter(after, PORTION)) {
+            for (OutputStore.Proof proof : some) {
+                after = proof.version();
+                Optional<StoredContent> signed = contents.sealed(proof.signed());
+                Optional<StoredContent> stamped = contents.sealed(proof.stamped());
+                if (signed.isEmpty() || stamped.isEmpty()) {
+                    problems.add("the proof of version " + proof.version() + " names a content that is not there");
+                    continue;
+                }
+                try {
+                    SheetStamp.prove(
+                                    bytes.bytes(signed.get(), signed.get().size()),
+                                    bytes.bytes(stamped.get(), stamped.get().size()),
+                                    maps.edition(proof.sheetMap()).map(),
+                                    proof.values())
+                            .ifPresent(r -> problems.add("version " + proof.version() + ": " + r.reason()));
+                } catch (BrokenContent e) {
+                    problems.add("version " + proof.version() + ": " + e.getMessage());
+                }
+            }
+        }
     }
 
     private void check(StoredContent content, List<String> problems) {

@@ -1,10 +1,13 @@
 package mintshelf.core.drawing.dxf;
 
+import java.io.ByteArrayOutputStream;
 import java.nio.charset.Charset;
+import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.Map;
+import java.util.SortedMap;
 import mintshelf.core.base.Outcome;
 
 /**
@@ -128,6 +131,50 @@ public final class DxfTags {
     /** The value as text in the file's code page, without the blanks around it. */
     public String value(int tag) {
         return new String(bytes, starts[tag], ends[tag] - starts[tag], charset).strip();
+    }
+
+    /**
+     * The file with the values of some tags replaced and every other byte as it was. What the file's code page lacks is written as
+     * \U+XXXX, as exchange drawings do; O(bytes).
+     *
+     * @param values one line of text for each tag
+     */
+    public byte[] with(SortedMap<Integer, String> values) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream(bytes.length + 64 * values.size());
+        int at = 0;
+        for (Map.Entry<Integer, String> value : values.entrySet()) {
+            int tag = value.getKey();
+            out.write(bytes, at, starts[tag] - at);
+            out.writeBytes(encode(value.getValue()));
+            at = ends[tag];
+        }
+        out.write(bytes, at, bytes.length - at);
+        return out.toByteArray();
+    }
+
+    /** A text as a line of this file: signs that begin a code and characters that the code page lacks are escaped. */
+    byte[] encode(String text) {
+        CharsetEncoder encoder = charset.newEncoder();
+        StringBuilder safe = new StringBuilder();
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean pair = Character.isHighSurrogate(c) && i + 1 < text.length();
+            boolean code = text.startsWith("%%", i) || text.startsWith("\\U+", i);
+            if (pair && encoder.canEncode(text.substring(i, i + 2))) {
+                safe.append(c).append(text.charAt(++i));
+            } else if (c < ' ' || code || Character.isSurrogate(c) || !encoder.canEncode(c)) {
+                safe.append(String.format(Locale.ROOT, "\\U+%04X", (int) c));
+            } else {
+                safe.append(c);
+            }
+        }
+        return safe.toString().getBytes(charset);
+    }
+
+    /** Whether a tag of this file and one of another are the same to the byte. */
+    public boolean sameAs(DxfTags other, int tag) {
+        return codes[tag] == other.codes[tag]
+                && Arrays.equals(bytes, starts[tag], ends[tag], other.bytes, other.starts[tag], other.ends[tag]);
     }
 
     /** Whether the value is exactly this ASCII word. */

@@ -9,7 +9,7 @@ final class TextCodes {
 
     /** A single line: \U+XXXX, %%c %%d %%p; underline and overline marks (%%u %%o) go. */
     static String line(String raw) {
-        return Attributes.text(raw).replaceAll("(?i)%%[uok]", "");
+        return Attributes.text(raw);
     }
 
     /** A text of several lines: paragraphs, stacks (\S1/2;), fonts, heights, colours and groups resolved. */

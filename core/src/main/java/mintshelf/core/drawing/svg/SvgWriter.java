@@ -17,20 +17,34 @@ import mintshelf.core.drawing.Style;
 public final class SvgWriter {
     private final StringBuilder out = new StringBuilder();
     private final double precision;
+    private final boolean small;
+    /** Texts under a hundredth of the sheet are dust in a thumbnail. */
+    private final double smallest;
 
-    private SvgWriter(double size) {
+    private SvgWriter(double size, boolean small) {
+        this.small = small;
+        this.smallest = size / 100;
         // Three places on a sheet of a metre; as many more or fewer as the sheet is smaller or larger.
         this.precision = Math.pow(10, Math.max(0, Math.min(6, 6 - Math.ceil(Math.log10(Math.max(size, 1e-3))))));
     }
 
     /** The picture, or an empty one for a scene without primitives. */
     public static String write(Scene scene, String label) {
+        return write(scene, label, false);
+    }
+
+    /** A picture for a few dozen pixels: hair lines on white paper, hidden layers and the smallest texts left out. */
+    public static String thumbnail(Scene scene) {
+        return write(scene, "", true);
+    }
+
+    private static String write(Scene scene, String label, boolean small) {
         Box box = scene.extents();
         if (box.isEmpty()) box = new Box(0, 0, 100, 70);
         double margin = Math.max(Math.max(box.width(), box.height()) * 0.01, 1e-6);
         double w = box.width() + 2 * margin;
         double h = box.height() + 2 * margin;
-        SvgWriter writer = new SvgWriter(Math.max(w, h));
+        SvgWriter writer = new SvgWriter(Math.max(w, h), small);
         writer.out.append(
                 "<svg xmlns=\"http://www.w3.org/2000/svg\" role=\"img\" class=\"drawing\" preserveAspectRatio=\"xMidYMid meet\" viewBox=\"");
         writer.numbers(box.minX() - margin, -box.maxY() - margin, w, h);
@@ -38,6 +52,13 @@ public final class SvgWriter {
                 .append("\" aria-label=\"")
                 .append(escape(label))
                 .append("\" color=\"#14201c\" fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
+        if (small) {
+            writer.out.append("<rect fill=\"#fff\" x=\"");
+            writer.number(writer.out, box.minX() - margin);
+            writer.out.append("\" y=\"");
+            writer.number(writer.out, -box.maxY() - margin);
+            writer.out.append("\" width=\"100%\" height=\"100%\"/>");
+        }
         Map<String, Map<Style, StringBuilder>> paths = new TreeMap<>();
         Map<String, StringBuilder> texts = new TreeMap<>();
         for (Primitive p : scene.primitives()) writer.add(p, paths, texts);
@@ -45,6 +66,7 @@ public final class SvgWriter {
             Map<Style, StringBuilder> strokes = paths.getOrDefault(layer.getKey(), Map.of());
             StringBuilder words = texts.getOrDefault(layer.getKey(), new StringBuilder());
             if (strokes.isEmpty() && words.isEmpty()) continue;
+            if (small && !layer.getValue()) continue;
             writer.out.append("<g data-layer=\"").append(escape(layer.getKey())).append('"');
             if (!layer.getValue()) writer.out.append(" visibility=\"hidden\"");
             writer.out.append('>');
@@ -64,9 +86,9 @@ public final class SvgWriter {
         out.append(" stroke=\"")
                 .append(colour(style))
                 .append("\" stroke-width=\"")
-                .append(style.weight() >= 0.4 ? "1.5" : "0.8")
+                .append(style.weight() >= 0.4 ? (small ? "0.9" : "1.5") : (small ? "0.35" : "0.8"))
                 .append("\" vector-effect=\"non-scaling-stroke\"");
-        if (!style.dashes().isEmpty()) {
+        if (!style.dashes().isEmpty() && !small) {
             out.append(" stroke-dasharray=\"").append(dashes(style.dashes())).append('"');
         }
         out.append("/>");
@@ -89,6 +111,7 @@ public final class SvgWriter {
 
     private void add(Primitive p, Map<String, Map<Style, StringBuilder>> paths, Map<String, StringBuilder> texts) {
         if (p instanceof Primitive.Text text) {
+            if (small && text.height() < smallest) return;
             text(text, texts.computeIfAbsent(text.style().layer(), l -> new StringBuilder()));
             return;
         }

@@ -1,0 +1,120 @@
+package mintshelf.app.page.round;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.page.Pages;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.RoundSight.Line;
+import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.round.ReadRounds;
+import mintshelf.app.use.round.SendToReview;
+import mintshelf.app.use.round.SignRound;
+import mintshelf.core.signoff.Decision;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Review: sending, the round with its sheet and its buttons, the in-tray. A link opens a page; only its buttons act. */
+@Controller
+public class RoundPages {
+    private final ReadRounds rounds;
+    private final SendToReview send;
+    private final SignRound sign;
+    private final ReadSheet sheets;
+
+    public RoundPages(ReadRounds rounds, SendToReview send, SignRound sign, ReadSheet sheets) {
+        this.rounds = rounds;
+        this.send = send;
+        this.sign = sign;
+        this.sheets = sheets;
+    }
+
+    @GetMapping("/send-to-review")
+    String plan(Actor actor, @RequestParam String items, Model model) {
+        SendToReview.Plan plan = send.plan(actor, Pages.ids(items));
+        model.addAttribute("plan", plan);
+        model.addAttribute("items", items);
+        return "round/send";
+    }
+
+    /** Fields {@code named.N}: whom the rule's line N asks by name; {@code version.ID}: the version that the page showed. */
+    @PostMapping("/send-to-review")
+    String send(
+            Actor actor,
+            @RequestParam String items,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String note,
+            @RequestParam Map<String, String> form) {
+        Map<Integer, Long> named = new HashMap<>();
+        Map<Long, Integer> expected = new HashMap<>();
+        form.forEach((name, value) -> {
+            if (name.matches("named\\.\\d{1,3}") && value.matches("\\d{1,18}")) {
+                named.put(Integer.valueOf(name.substring(6)), Long.valueOf(value));
+            }
+            if (name.matches("version\\.\\d{1,18}") && value.matches("\\d{1,9}")) {
+                expected.put(Long.valueOf(name.substring(8)), Integer.valueOf(value));
+            }
+        });
+        return "redirect:" + send.send(actor, Pages.ids(items), actKey, note, named, expected);
+    }
+
+    @GetMapping("/rounds/{id}")
+    String round(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam Optional<Long> document,
+            @RequestParam(required = false) String answered,
+            Model model) {
+        RoundView view = rounds.round(actor, id);
+        Line shown = document.map(d -> view.lines().stream()
+                        .filter(l -> l.item().item() == d)
+                        .findFirst()
+                        .orElseThrow(NotThere::new))
+                .orElse(view.lines().get(0));
+        var version = rounds.version(actor, shown);
+        model.addAttribute("view", view);
+        model.addAttribute("shown", shown);
+        model.addAttribute("version", version);
+        model.addAttribute("sheet", sheets.sheet(version.content()));
+        model.addAttribute("changes", rounds.changes(actor, shown));
+        model.addAttribute("answered", answered != null);
+        model.addAttribute("later", later(view));
+        return "round/page";
+    }
+
+    /** Who is asked after the step that is open now. */
+    private static List<String> later(RoundView view) {
+        int now = view.round().openStep().orElse(Integer.MAX_VALUE);
+        return view.round().asks().stream()
+                .filter(a -> a.line().step() > now)
+                .map(a -> a.whom())
+                .toList();
+    }
+
+    @PostMapping("/rounds/{id}/answer")
+    String answer(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam String seen,
+            @RequestParam String decision,
+            @RequestParam(defaultValue = "") String remark) {
+        Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
+        return "redirect:" + sign.answer(actor, id, actKey, seen, decided, remark);
+    }
+
+    @GetMapping("/in-tray")
+    String inTray(Actor actor, Model model) {
+        model.addAttribute("waiting", rounds.inTray(actor));
+        model.addAttribute("sent", rounds.sent(actor));
+        return "round/in-tray";
+    }
+}

@@ -1,0 +1,152 @@
+package mintshelf.app.store.outbox;
+
+import static mintshelf.database.schema.Tables.DELIVERY;
+import static mintshelf.database.schema.Tables.OUTBOX_EVENT;
+import static mintshelf.database.schema.Tables.PERSON;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.Texts;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** What happened and is told outside; written with the act, delivered from here at least once. */
+@Repository
+public class OutboxStore {
+    private final DSLContext db;
+
+    public OutboxStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** An event on its way to a person. */
+    public record Delivery(
+            long id,
+            long event,
+            Instant at,
+            String code,
+            Optional<Long> round,
+            Optional<Long> item,
+            Optional<Long> ask,
+            String says,
+            long receiver,
+            String byName,
+            int tries) {}
+
+    /** How a delivery ended, as a round's trail shows it. */
+    public record Told(long ask, long receiver, String name, String state, Optional<Instant> sentAt, String says) {}
+
+    public long event(String code, Optional<Long> round, Optional<Long> item, long by, String says, Instant now) {
+        return db.insertInto(OUTBOX_EVENT)
+                .set(OUTBOX_EVENT.AT, Times.utc(now))
+                .set(OUTBOX_EVENT.CODE, code)
+                .set(OUTBOX_EVENT.ROUND, round.orElse(null))
+                .set(OUTBOX_EVENT.ITEM, item.orElse(null))
+                .set(OUTBOX_EVENT.BY_PERSON, by)
+                .set(OUTBOX_EVENT.SAYS, Texts.shorten(says, 1000))
+                .returningResult(OUTBOX_EVENT.ID)
+                .fetchSingle()
+                .value1();
+    }
+
+    /** Sends an event to a person by mail; twice to the same one is once. */
+    public void mail(long event, long receiver, Optional<Long> ask, Instant now) {
+        db.insertInto(DELIVERY)
+                .set(DELIVERY.EVENT, event)
+                .set(DELIVERY.CHANNEL, "MAIL")
+                .set(DELIVERY.RECEIVER, receiver)
+                .set(DELIVERY.ASK, ask.orElse(null))
+                .set(DELIVERY.STATE, "WAITING")
+                .set(DELIVERY.NEXT_AT, Times.utc(now))
+                .onDuplicateKeyUpdate()
+                .set(DELIVERY.EVENT, event)
+                .execute();
+    }
+
+    /** Takes the next delivery under a lease; a node that dies lets it go when the lease ends. */
+    public Optional<Delivery> take(Instant now, Instant leaseUntil) {
+        Optional<Delivery> next = db.selectFrom(DELIVERY)
+                .where(
+                        DELIVERY.STATE.eq("WAITING"),
+                        DELIVERY.NEXT_AT.le(Times.utc(now)),
+                        DELIVERY.LEASE_UNTIL.isNull().or(DELIVERY.LEASE_UNTIL.lt(Times.utc(now))))
+                .orderBy(DELIVERY.NEXT_AT, DELIVERY.ID)
+                .limit(1)
+                .forUpdate()
+                .skipLocked()
+                .fetchOptional()
+                .map(waiting -> db.select(OUTBOX_EVENT.fields())
+                        .select(PERSON.NAME)
+                        .from(OUTBOX_EVENT)
+                        .leftJoin(PERSON)
+                        .on(PERSON.ID.eq(OUTBOX_EVENT.BY_PERSON))
+                        .where(OUTBOX_EVENT.ID.eq(waiting.getEvent()))
+                        .fetchSingle(row -> new Delivery(
+                                waiting.getId(),
+                                waiting.getEvent(),
+                                Times.instant(row.get(OUTBOX_EVENT.AT)),
+                                row.get(OUTBOX_EVENT.CODE),
+                                Optional.ofNullable(row.get(OUTBOX_EVENT.ROUND)),
+                                Optional.ofNullable(row.get(OUTBOX_EVENT.ITEM)),
+                                Optional.ofNullable(waiting.getAsk()),
+                                row.get(OUTBOX_EVENT.SAYS),
+                                waiting.getReceiver(),
+                                Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
+                                waiting.getTries())));
+        next.ifPresent(d -> db.update(DELIVERY)
+                .set(DELIVERY.LEASE_UNTIL, Times.utc(leaseUntil))
+                .set(DELIVERY.TRIES, d.tries() + 1)
+                .where(DELIVERY.ID.eq(d.id()))
+                .execute());
+        return next;
+    }
+
+    public void sent(long delivery, Instant now) {
+        db.update(DELIVERY)
+                .set(DELIVERY.STATE, "SENT")
+                .set(DELIVERY.SENT_AT, Times.utc(now))
+                .setNull(DELIVERY.LEASE_UNTIL)
+                .where(DELIVERY.ID.eq(delivery))
+                .execute();
+    }
+
+    /** Ends a delivery that nobody needs any more, or that cannot be made. */
+    public void giveUp(long delivery, boolean needless, String says) {
+        db.update(DELIVERY)
+                .set(DELIVERY.STATE, needless ? "NEEDLESS" : "FAILED")
+                .set(DELIVERY.SAYS, Texts.shorten(says, 300))
+                .setNull(DELIVERY.LEASE_UNTIL)
+                .where(DELIVERY.ID.eq(delivery))
+                .execute();
+    }
+
+    public void later(long delivery, Instant nextAt, String says) {
+        db.update(DELIVERY)
+                .set(DELIVERY.NEXT_AT, Times.utc(nextAt))
+                .set(DELIVERY.SAYS, Texts.shorten(says, 300))
+                .setNull(DELIVERY.LEASE_UNTIL)
+                .where(DELIVERY.ID.eq(delivery))
+                .execute();
+    }
+
+    /** Who was told of asks by mail, and whether it went out. */
+    public List<Told> told(Collection<Long> asks) {
+        if (asks.isEmpty()) return List.of();
+        return db.select(DELIVERY.ASK, DELIVERY.RECEIVER, PERSON.NAME, DELIVERY.STATE, DELIVERY.SENT_AT, DELIVERY.SAYS)
+                .from(DELIVERY)
+                .join(PERSON)
+                .on(PERSON.ID.eq(DELIVERY.RECEIVER))
+                .where(DELIVERY.ASK.in(asks))
+                .orderBy(DELIVERY.ID)
+                .fetch(row -> new Told(
+                        row.value1(),
+                        row.value2(),
+                        row.value3(),
+                        row.value4(),
+                        Optional.ofNullable(row.value5()).map(Times::instant),
+                        row.value6()));
+    }
+}

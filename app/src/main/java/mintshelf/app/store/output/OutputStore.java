@@ -1,0 +1,177 @@
+package mintshelf.app.store.output;
+
+import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.OUTPUT;
+import static mintshelf.database.schema.Tables.STAMP;
+import static mintshelf.database.schema.Tables.VERSION;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.Times;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.stamp.SheetStamp;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+import tools.jackson.databind.json.JsonMapper;
+
+/** What the shelf made of versions: the proofs of stamps, and the outputs that runs make once each. */
+@Repository
+public class OutputStore {
+    private final DSLContext db;
+    private final JsonMapper json;
+
+    public OutputStore(DSLContext db, JsonMapper json) {
+        this.db = db;
+        this.json = json;
+    }
+
+    /** A proof as kept. */
+    public record Proof(
+            long version,
+            long signedVersion,
+            long sheetMap,
+            ContentHash signed,
+            ContentHash stamped,
+            java.util.Map<String, String> values) {}
+
+    public void prove(Proof proof, List<SheetStamp.Edit> edits) {
+        db.insertInto(STAMP)
+                .set(STAMP.VERSION, proof.version())
+                .set(STAMP.SIGNED_VERSION, proof.signedVersion())
+                .set(STAMP.SHEET_MAP, proof.sheetMap())
+                .set(STAMP.SIGNED_HASH, proof.signed().bytes())
+                .set(STAMP.STAMPED_HASH, proof.stamped().bytes())
+                .set(STAMP.FACT_VALUES, json.writeValueAsString(new java.util.TreeMap<>(proof.values())))
+                .set(STAMP.EDITS, json.writeValueAsString(edits))
+                .execute();
+    }
+
+    /** The proof of a version that the shelf wrote. */
+    public Optional<Proof> proof(long version) {
+        return db.selectFrom(STAMP).where(STAMP.VERSION.eq(version)).fetchOptional(this::proof);
+    }
+
+    /** Proofs after a version, in order, for {@code verify}. */
+    public List<Proof> proofsAfter(long version, int most) {
+        return db.selectFrom(STAMP)
+                .where(STAMP.VERSION.gt(version))
+                .orderBy(STAMP.VERSION)
+                .limit(most)
+                .fetch(this::proof);
+    }
+
+    @SuppressWarnings("unchecked")
+    private Proof proof(org.jooq.Record row) {
+        return new Proof(
+                row.get(STAMP.VERSION),
+                row.get(STAMP.SIGNED_VERSION),
+                row.get(STAMP.SHEET_MAP),
+                ContentHash.of(row.get(STAMP.SIGNED_HASH)),
+                ContentHash.of(row.get(STAMP.STAMPED_HASH)),
+                json.readValue(row.get(STAMP.FACT_VALUES), java.util.Map.class));
+    }
+
+    /** An output to be made. */
+    public record Wanted(long version, long item, int number, String format, String recipe, int tries) {}
+
+    /** An output as a page shows it. */
+    public record Output(String format, String state, Optional<StoredContent> content, String says) {
+        public boolean isMade() {
+            return content.isPresent();
+        }
+    }
+
+    /** Asks for an output; asked twice it is made once. */
+    public void want(long version, String format, String recipe, Instant now) {
+        db.insertInto(OUTPUT)
+                .set(OUTPUT.VERSION, version)
+                .set(OUTPUT.FORMAT, format)
+                .set(OUTPUT.RECIPE, recipe)
+                .set(OUTPUT.STATE, "WAITING")
+                .set(OUTPUT.ASKED_AT, Times.utc(now))
+                .onDuplicateKeyUpdate()
+                .set(OUTPUT.VERSION, version)
+                .execute();
+    }
+
+    /** Takes the next output to make, under a lease: a node that dies lets it go when the lease ends. */
+    public Optional<Wanted> take(Instant now, Instant leaseUntil) {
+        Optional<Wanted> next = db.selectFrom(OUTPUT)
+                .where(
+                        OUTPUT.STATE.eq("WAITING"),
+                        OUTPUT.LEASE_UNTIL.isNull().or(OUTPUT.LEASE_UNTIL.lt(Times.utc(now))))
+                .orderBy(OUTPUT.ASKED_AT)
+                .limit(1)
+                .forUpdate()
+                .skipLocked()
+                .fetchOptional()
+                .map(row -> db.select(VERSION.ITEM, VERSION.NUMBER)
+                        .from(VERSION)
+                        .where(VERSION.ID.eq(row.getVersion()))
+                        .fetchSingle(v -> new Wanted(
+                                row.getVersion(),
+                                v.value1(),
+                                v.value2(),
+                                row.getFormat(),
+                                row.getRecipe(),
+                                row.getTries())));
+        next.ifPresent(w -> db.update(OUTPUT)
+                .set(OUTPUT.LEASE_UNTIL, Times.utc(leaseUntil))
+                .set(OUTPUT.TRIES, w.tries() + 1)
+                .where(OUTPUT.VERSION.eq(w.version()), OUTPUT.FORMAT.eq(w.format()), OUTPUT.RECIPE.eq(w.recipe()))
+                .execute());
+        return next;
+    }
+
+    public void made(Wanted wanted, long content, String says, Instant now) {
+        db.update(OUTPUT)
+                .set(OUTPUT.STATE, "MADE")
+                .set(OUTPUT.CONTENT, content)
+                .set(OUTPUT.SAYS, says)
+                .set(OUTPUT.MADE_AT, Times.utc(now))
+                .setNull(OUTPUT.LEASE_UNTIL)
+                .where(
+                        OUTPUT.VERSION.eq(wanted.version()),
+                        OUTPUT.FORMAT.eq(wanted.format()),
+                        OUTPUT.RECIPE.eq(wanted.recipe()),
+                        OUTPUT.STATE.eq("WAITING"))
+                .execute();
+    }
+
+    public void failed(Wanted wanted, String says) {
+        db.update(OUTPUT)
+                .set(OUTPUT.STATE, "FAILED")
+                .set(OUTPUT.SAYS, says)
+                .setNull(OUTPUT.LEASE_UNTIL)
+                .where(
+                        OUTPUT.VERSION.eq(wanted.version()),
+                        OUTPUT.FORMAT.eq(wanted.format()),
+                        OUTPUT.RECIPE.eq(wanted.recipe()))
+                .execute();
+    }
+
+    /** The outputs of a version. */
+    public List<Output> of(long version) {
+        return db.select(OUTPUT.fields())
+                .select(CONTENT.fields())
+                .from(OUTPUT)
+                .leftJoin(CONTENT)
+                .on(CONTENT.ID.eq(OUTPUT.CONTENT))
+                .where(OUTPUT.VERSION.eq(version))
+                .orderBy(OUTPUT.FORMAT)
+                .fetch(row -> new Output(
+                        row.get(OUTPUT.FORMAT),
+                        row.get(OUTPUT.STATE),
+                        row.get(CONTENT.ID) == null
+                                ? Optional.empty()
+                                : Optional.of(new StoredContent(
+                                        row.get(CONTENT.ID),
+                                        ContentHash.of(row.get(CONTENT.SHA256)),
+                                        row.get(CONTENT.SIZE),
+                                        ContentKind.valueOf(row.get(CONTENT.CONTENT_KIND)))),
+                        row.get(OUTPUT.SAYS)));
+    }
+}

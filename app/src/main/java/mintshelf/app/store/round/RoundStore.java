@@ -1,0 +1,371 @@
+package mintshelf.app.store.round;
+
+import static mintshelf.database.schema.Tables.ASK;
+import static mintshelf.database.schema.Tables.BUNDLE;
+import static mintshelf.database.schema.Tables.BUNDLE_ITEM;
+import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.ROLE;
+import static mintshelf.database.schema.Tables.ROUND;
+import static mintshelf.database.schema.Tables.ROUND_ITEM;
+import static mintshelf.database.schema.Tables.SIGN_OFF;
+import static mintshelf.database.schema.Tables.VERSION;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.route.SignOffLine;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Decision;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOff;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+
+/** Bundles, rounds, who is asked and what they answered. */
+@Repository
+public class RoundStore {
+    private static final short MARK = 1;
+    private final DSLContext db;
+
+    public RoundStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** The version of a document that a round decides on. */
+    public record Item(long item, long version, int number, ContentHash digest) {}
+
+    /** Opens a bundle over documents, in their order; the database refuses one that is in an open bundle. */
+    public long openBundle(List<Long> items, long person, Instant now) {
+        long bundle = db.insertInto(BUNDLE)
+                .set(BUNDLE.OPENED_BY, person)
+                .set(BUNDLE.OPENED_AT, Times.utc(now))
+                .returningResult(BUNDLE.ID)
+                .fetchSingle()
+                .value1();
+        int position = 1;
+        for (long item : items) {
+            db.insertInto(BUNDLE_ITEM)
+                    .set(BUNDLE_ITEM.BUNDLE, bundle)
+                    .set(BUNDLE_ITEM.ITEM, item)
+                    .set(BUNDLE_ITEM.POSITION, position++)
+                    .set(BUNDLE_ITEM.OPEN_MARK, MARK)
+                    .execute();
+        }
+        return bundle;
+    }
+
+    public void closeBundle(long bundle, Instant now) {
+        db.update(BUNDLE)
+                .set(BUNDLE.CLOSED_AT, Times.utc(now))
+                .where(BUNDLE.ID.eq(bundle))
+                .execute();
+        db.update(BUNDLE_ITEM)
+                .setNull(BUNDLE_ITEM.OPEN_MARK)
+                .where(BUNDLE_ITEM.BUNDLE.eq(bundle))
+                .execute();
+    }
+
+    /** Opens a round over the versions. */
+    public long open(long bundle, List<Item> items, long person, String note, Instant now) {
+        long round = db.insertInto(ROUND)
+                .set(ROUND.BUNDLE, bundle)
+                .set(ROUND.OPENED_BY, person)
+                .set(ROUND.OPENED_AT, Times.utc(now))
+                .set(ROUND.NOTE, note)
+                .set(ROUND.STATE, Round.State.OPEN.name())
+                .set(ROUND.OPEN_MARK, MARK)
+                .returningResult(ROUND.ID)
+                .fetchSingle()
+                .value1();
+        for (Item item : items) {
+            db.insertInto(ROUND_ITEM)
+                    .set(ROUND_ITEM.ROUND, round)
+                    .set(ROUND_ITEM.ITEM, item.item())
+                    .set(ROUND_ITEM.VERSION, item.version())
+                    .set(ROUND_ITEM.DIGEST, item.digest().bytes())
+                    .execute();
+        }
+        return round;
+    }
+
+    public long ask(long round, SignOffLine line, Optional<Long> person, LocalDate due) {
+        return db.insertInto(ASK)
+                .set(ASK.ROUND, round)
+                .set(ASK.STEP, line.step())
+                .set(ASK.ROLE, line.role())
+                .set(ASK.PERSON, person.orElse(null))
+                .set(ASK.NEEDED, line.needed())
+                .set(ASK.MEANING, line.meaning())
+                .set(ASK.FACT, line.fact())
+                .set(ASK.DAYS, line.days())
+                .set(ASK.DUE, due)
+                .returningResult(ASK.ID)
+                .fetchSingle()
+                .value1();
+    }
+
+    /** Records an answer on every document of the round. */
+    public void answer(
+            Ask ask, Round round, List<Item> items, long person, Decision decision, String remark, Instant now) {
+        for (Item item : items) {
+            db.insertInto(SIGN_OFF)
+                    .set(SIGN_OFF.ASK, ask.id())
+                    .set(SIGN_OFF.ROUND, round.id())
+                    .set(SIGN_OFF.ITEM, item.item())
+                    .set(SIGN_OFF.VERSION, item.version())
+                    .set(SIGN_OFF.DIGEST, item.digest().bytes())
+                    .set(SIGN_OFF.PERSON, person)
+                    .set(SIGN_OFF.DECISION, decision.name())
+                    .set(SIGN_OFF.REMARK, remark)
+                    .set(SIGN_OFF.AT, Times.utc(now))
+                    .set(SIGN_OFF.STANDING_MARK, MARK)
+                    .execute();
+        }
+    }
+
+    /** Lets all standing sign-offs of a round fall. */
+    public void fall(long round, String why, Instant now) {
+        db.update(SIGN_OFF)
+                .setNull(SIGN_OFF.STANDING_MARK)
+                .set(SIGN_OFF.FELL_AT, Times.utc(now))
+                .set(SIGN_OFF.FELL_WHY, why)
+                .where(SIGN_OFF.ROUND.eq(round), SIGN_OFF.STANDING_MARK.eq(MARK))
+                .execute();
+    }
+
+    /** From now on the round decides on this version and digest of a document. */
+    public void rebind(long round, Item item) {
+        db.update(ROUND_ITEM)
+                .set(ROUND_ITEM.VERSION, item.version())
+                .set(ROUND_ITEM.DIGEST, item.digest().bytes())
+                .where(ROUND_ITEM.ROUND.eq(round), ROUND_ITEM.ITEM.eq(item.item()))
+                .execute();
+    }
+
+    public void end(long round, Round.State state, long person, String why, Instant now) {
+        db.update(ROUND)
+                .set(ROUND.STATE, state.name())
+                .setNull(ROUND.OPEN_MARK)
+                .set(ROUND.ENDED_AT, Times.utc(now))
+                .set(ROUND.ENDED_BY, person)
+                .set(ROUND.ENDED_WHY, why)
+                .where(ROUND.ID.eq(round), ROUND.OPEN_MARK.eq(MARK))
+                .execute();
+    }
+
+    /** The open round of each of the documents that is in one; one statement. */
+    public Map<Long, Long> openRounds(Collection<Long> items) {
+        if (items.isEmpty()) return Map.of();
+        return db.select(BUNDLE_ITEM.ITEM, ROUND.ID)
+                .from(BUNDLE_ITEM)
+                .join(ROUND)
+                .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE), ROUND.OPEN_MARK.eq(MARK))
+                .where(BUNDLE_ITEM.ITEM.in(items), BUNDLE_ITEM.OPEN_MARK.eq(MARK))
+                .fetchMap(BUNDLE_ITEM.ITEM, ROUND.ID);
+    }
+
+    public Optional<Long> openRound(long item) {
+        return Optional.ofNullable(openRounds(List.of(item)).get(item));
+    }
+
+    /** Whether a round was ever asked about a version of the revision. */
+    public boolean named(long revision) {
+        return db.fetchExists(DSL.selectOne()
+                .from(ROUND_ITEM)
+                .join(VERSION)
+                .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
+                .where(VERSION.REVISION.eq(revision)));
+    }
+
+    /** The rounds of a document, the latest first. */
+    public List<Long> roundsOf(long item, int most) {
+        return db.select(ROUND_ITEM.ROUND)
+                .from(ROUND_ITEM)
+                .where(ROUND_ITEM.ITEM.eq(item))
+                .orderBy(ROUND_ITEM.ROUND.desc())
+                .limit(most)
+                .fetch(ROUND_ITEM.ROUND);
+    }
+
+    public Optional<Round> round(long id) {
+        return Optional.ofNullable(rounds(List.of(id)).get(id));
+    }
+
+    /** Rounds with who is asked and what they answered, in the order asked for; three statements whatever the number. */
+    public Map<Long, Round> rounds(Collection<Long> ids) {
+        Map<Long, Round> rounds = new LinkedHashMap<>();
+        if (ids.isEmpty()) return rounds;
+        Map<Long, List<Ask>> asks = asks(ASK.ROUND.in(ids));
+        Map<Long, List<SignOff>> answers = answers(SIGN_OFF.ROUND.in(ids));
+        Map<Long, Round> byId = db.select(ROUND.fields())
+                .select(PERSON.NAME)
+                .from(ROUND)
+                .join(PERSON)
+                .on(PERSON.ID.eq(ROUND.OPENED_BY))
+                .where(ROUND.ID.in(ids))
+                .fetchMap(
+                        ROUND.ID,
+                        row -> new Round(
+                                row.get(ROUND.ID),
+                                row.get(ROUND.BUNDLE),
+                                row.get(ROUND.OPENED_BY),
+                                row.get(PERSON.NAME),
+                                Times.instant(row.get(ROUND.OPENED_AT)),
+                                row.get(ROUND.NOTE),
+                                Round.State.valueOf(row.get(ROUND.STATE)),
+                                Optional.ofNullable(row.get(ROUND.ENDED_AT)).map(Times::instant),
+                                asks.getOrDefault(row.get(ROUND.ID), List.of()),
+                                answers.getOrDefault(row.get(ROUND.ID), List.of())));
+        for (long id : ids) if (byId.containsKey(id)) rounds.put(id, byId.get(id));
+        return rounds;
+    }
+
+    private Map<Long, List<Ask>> asks(Condition where) {
+        return db.select(ASK.fields())
+                .select(ROLE.NAME, PERSON.NAME)
+                .from(ASK)
+                .join(ROLE)
+                .on(ROLE.CODE.eq(ASK.ROLE))
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(ASK.PERSON))
+                .where(where)
+                .orderBy(ASK.STEP, ASK.ID)
+                .fetchGroups(
+                        ASK.ROUND,
+                        row -> new Ask(
+                                row.get(ASK.ID),
+                                new SignOffLine(
+                                        row.get(ASK.STEP),
+                                        row.get(ASK.ROLE),
+                                        row.get(ASK.NEEDED),
+                                        row.get(ASK.MEANING),
+                                        row.get(ASK.FACT),
+                                        row.get(ASK.DAYS)),
+                                row.get(ROLE.NAME),
+                                Optional.ofNullable(row.get(ASK.PERSON)),
+                                Optional.ofNullable(row.get(PERSON.NAME)).orElse(""),
+                                row.get(ASK.DUE)));
+    }
+
+    /** One answer for all documents: they are decided together, so the first document's rows tell it. */
+    private Map<Long, List<SignOff>> answers(Condition where) {
+        var other = SIGN_OFF.as("other");
+        return db.select(SIGN_OFF.fields())
+                .select(PERSON.NAME)
+                .from(SIGN_OFF)
+                .join(PERSON)
+                .on(PERSON.ID.eq(SIGN_OFF.PERSON))
+                .where(where)
+                .and(SIGN_OFF.ITEM.eq(
+                        DSL.select(DSL.min(other.ITEM)).from(other).where(other.ROUND.eq(SIGN_OFF.ROUND))))
+                .orderBy(SIGN_OFF.ID)
+                .fetchGroups(
+                        SIGN_OFF.ROUND,
+                        row -> new SignOff(
+                                row.get(SIGN_OFF.ASK),
+                                row.get(SIGN_OFF.PERSON),
+                                row.get(PERSON.NAME),
+                                Decision.valueOf(row.get(SIGN_OFF.DECISION)),
+                                row.get(SIGN_OFF.REMARK),
+                                Times.instant(row.get(SIGN_OFF.AT)),
+                                Optional.ofNullable(row.get(SIGN_OFF.FELL_AT)).map(Times::instant),
+                                Optional.ofNullable(row.get(SIGN_OFF.FELL_WHY)).orElse("")));
+    }
+
+    /** Locks a round, after its documents: what was read of it before may have changed. */
+    public void lock(long round) {
+        db.select(ROUND.ID).from(ROUND).where(ROUND.ID.eq(round)).forUpdate().fetch();
+    }
+
+    /** The documents of a round in the order of its bundle. */
+    public List<Item> items(long round) {
+        return items(List.of(round)).getOrDefault(round, List.of());
+    }
+
+    /** The documents of rounds in the order of their bundles; one statement. */
+    public Map<Long, List<Item>> items(Collection<Long> rounds) {
+        if (rounds.isEmpty()) return Map.of();
+        return db.select(ROUND_ITEM.fields())
+                .select(VERSION.NUMBER)
+                .from(ROUND_ITEM)
+                .join(ROUND)
+                .on(ROUND.ID.eq(ROUND_ITEM.ROUND))
+                .join(BUNDLE_ITEM)
+                .on(BUNDLE_ITEM.BUNDLE.eq(ROUND.BUNDLE), BUNDLE_ITEM.ITEM.eq(ROUND_ITEM.ITEM))
+                .join(VERSION)
+                .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
+                .where(ROUND_ITEM.ROUND.in(rounds))
+                .orderBy(BUNDLE_ITEM.POSITION)
+                .fetchGroups(ROUND_ITEM.ROUND, RoundStore::item);
+    }
+
+    private static Item item(Record row) {
+        return new Item(
+                row.get(ROUND_ITEM.ITEM),
+                row.get(ROUND_ITEM.VERSION),
+                row.get(VERSION.NUMBER),
+                ContentHash.of(row.get(ROUND_ITEM.DIGEST)));
+    }
+
+    /**
+     * Everybody who made a version of the revisions that the rounds decide on, by round; one statement. What the shelf wrote has
+     * no author of its own.
+     */
+    public Map<Long, Set<Long>> authors(Collection<Long> rounds) {
+        Map<Long, Set<Long>> authors = new LinkedHashMap<>();
+        if (rounds.isEmpty()) return authors;
+        var made = VERSION.as("made");
+        db.selectDistinct(ROUND_ITEM.ROUND, made.AUTHOR)
+                .from(ROUND_ITEM)
+                .join(VERSION)
+                .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
+                .join(made)
+                .on(made.REVISION.eq(VERSION.REVISION), made.MADE_BY.ne("STAMPED"))
+                .where(ROUND_ITEM.ROUND.in(rounds))
+                .forEach(row -> authors.computeIfAbsent(row.value1(), r -> new HashSet<>())
+                        .add(row.value2()));
+        return authors;
+    }
+
+    /**
+     * Open rounds that may wait for a person with these roles, the one that is due first first. Which do is for the core to say.
+     *
+     * @param after ids at or below it are passed over, for the next page; 0 for the first
+     */
+    public List<Long> maybeWaiting(long person, Collection<String> roles, long after, int most) {
+        return db.select(ROUND.ID)
+                .from(ROUND)
+                .where(
+                        ROUND.OPEN_MARK.eq(MARK),
+                        ROUND.ID.gt(after),
+                        DSL.exists(DSL.selectOne()
+                                .from(ASK)
+                                .where(
+                                        ASK.ROUND.eq(ROUND.ID),
+                                        ASK.PERSON.eq(person).or(ASK.ROLE.in(roles)))))
+                .orderBy(ROUND.ID)
+                .limit(most)
+                .fetch(ROUND.ID);
+    }
+
+    /** Open rounds that a person sent, the latest first. */
+    public List<Long> sentBy(long person, int most) {
+        return db.select(ROUND.ID)
+                .from(ROUND)
+                .where(ROUND.OPEN_MARK.eq(MARK), ROUND.OPENED_BY.eq(person))
+                .orderBy(ROUND.ID.desc())
+                .limit(most)
+                .fetch(ROUND.ID);
+    }
+}

@@ -1,0 +1,149 @@
+package mintshelf.app.use;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOffRules;
+import org.springframework.stereotype.Component;
+
+/** Loads rounds as a person may see them: only with all of their documents. */
+@Component
+public class RoundSight {
+    private static final int MOST_IN_TRAY = 500;
+
+    private final RoundStore rounds;
+    private final OutboxStore outbox;
+    private final Sight sight;
+
+    public RoundSight(RoundStore rounds, OutboxStore outbox, Sight sight) {
+        this.rounds = rounds;
+        this.outbox = outbox;
+        this.sight = sight;
+    }
+
+    /** A document of a round. */
+    public record Line(Seen seen, RoundStore.Item item) {}
+
+    /**
+     * A round as a person sees it.
+     *
+     * @param mine what waits for the person in it
+     * @param authors who may not sign, for they worked on it
+     */
+    public record RoundView(
+            Round round, List<Line> lines, Optional<Ask> mine, Set<Long> authors, List<OutboxStore.Told> told) {
+        /** What a sign-off on this picture binds to. */
+        public ContentHash digest() {
+            return SignOffRules.digest(
+                    lines.stream().map(l -> l.item().digest()).toList());
+        }
+
+        public List<Place> places() {
+            return lines.stream().map(l -> l.seen().document().place()).toList();
+        }
+
+        /** Who was told of an ask by mail. */
+        public List<OutboxStore.Told> told(Ask ask) {
+            return told.stream().filter(t -> t.ask() == ask.id()).toList();
+        }
+
+        /** What became of the mails of an ask, in words. */
+        public List<String> mails(Ask ask) {
+            List<String> said = new ArrayList<>();
+            say(said, ask, "SENT", "mailed to ");
+            say(said, ask, "WAITING", "a mail is on its way to ");
+            say(said, ask, "FAILED", "the mail did not reach ");
+            return said;
+        }
+
+        private void say(List<String> said, Ask ask, String state, String words) {
+            List<String> names = told(ask).stream()
+                    .filter(t -> t.state().equals(state))
+                    .map(OutboxStore.Told::name)
+                    .toList();
+            if (!names.isEmpty()) said.add(words + String.join(", ", names));
+        }
+    }
+
+    public RoundView round(Actor actor, long id) {
+        return rounds(actor, List.of(id)).stream().findFirst().orElseThrow(NotThere::new);
+    }
+
+    /** The open round of a document that the actor sees. */
+    public Optional<RoundView> ofDocument(Actor actor, long item) {
+        return rounds.openRound(item)
+                .flatMap(id -> rounds(actor, List.of(id)).stream().findFirst());
+    }
+
+    /** The rounds that may be seen, in the order asked for; the number of statements does not grow with them. */
+    public List<RoundView> rounds(Actor actor, Collection<Long> ids) {
+        Map<Long, Round> loaded = rounds.rounds(ids);
+        Map<Long, List<RoundStore.Item>> items = rounds.items(loaded.keySet());
+        Map<Long, Set<Long>> authors = rounds.authors(loaded.keySet());
+        Set<Long> documents = new HashSet<>();
+        items.values().forEach(list -> list.forEach(i -> documents.add(i.item())));
+        Map<Long, Seen> seen = sight.of(actor, documents);
+        Map<Long, List<OutboxStore.Told>> told = new HashMap<>();
+        outbox.told(loaded.values().stream()
+                        .flatMap(r -> r.asks().stream())
+                        .map(Ask::id)
+                        .toList())
+                .forEach(t ->
+                        told.computeIfAbsent(t.ask(), a -> new ArrayList<>()).add(t));
+        List<RoundView> views = new ArrayList<>();
+        for (Round round : loaded.values()) {
+            List<RoundStore.Item> own = items.getOrDefault(round.id(), List.of());
+            boolean all = own.stream()
+                    .allMatch(i ->
+                            seen.containsKey(i.item()) && seen.get(i.item()).all());
+            if (!all) continue;
+            List<Line> lines =
+                    own.stream().map(i -> new Line(seen.get(i.item()), i)).toList();
+            Set<Long> worked = authors.getOrDefault(round.id(), Set.of());
+            List<Place> places =
+                    lines.stream().map(l -> l.seen().document().place()).toList();
+            views.add(new RoundView(
+                    round,
+                    lines,
+                    SignOffRules.waitingFor(round, actor.access(), worked, places),
+                    worked,
+                    round.asks().stream()
+                            .flatMap(a -> told.getOrDefault(a.id(), List.of()).stream())
+                            .toList()));
+        }
+        return views;
+    }
+
+    /** The rounds that wait for the actor, the one due first first. One statement when none can. */
+    public List<RoundView> waitingFor(Actor actor) {
+        if (!actor.access().maySomewhere(Right.SIGN)) return List.of();
+        List<String> roles = actor.access().giving(Right.SIGN).stream()
+                .map(g -> g.role().code())
+                .distinct()
+                .toList();
+        List<Long> maybe = rounds.maybeWaiting(actor.person(), roles, 0, MOST_IN_TRAY);
+        if (maybe.isEmpty()) return List.of();
+        return rounds(actor, maybe).stream()
+                .filter(v -> v.mine().isPresent())
+                .sorted(java.util.Comparator.comparing(
+                        (RoundView v) -> v.mine().orElseThrow().due()))
+                .toList();
+    }
+
+    /** The open rounds that the actor sent. */
+    public List<RoundView> sentBy(Actor actor) {
+        return rounds(actor, rounds.sentBy(actor.person(), 50));
+    }
+}

@@ -1,0 +1,49 @@
+package mintshelf.app.use;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.SceneReader;
+import mintshelf.core.drawing.pdf.PdfPicture;
+import mintshelf.core.drawing.pdf.PdfWriter;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.stereotype.Component;
+
+/** Draws a sheet as a page of PDF, with the font that is shipped. */
+@Component
+public class SheetPdf {
+    private final Sheets sheets;
+    private final byte[] font;
+
+    public SheetPdf(Sheets sheets) throws IOException {
+        this.sheets = sheets;
+        try (InputStream in = new ClassPathResource("static/fonts/dejavu-sans.ttf").getInputStream()) {
+            this.font = in.readAllBytes();
+        }
+    }
+
+    /** The page, or why there is none. */
+    public Outcome<PdfWriter.Written> write(StoredContent content, String title, String margin) {
+        Optional<byte[]> drawing = sheets.drawing(content);
+        if (drawing.isEmpty()) return Outcome.refused("pdf.none", "It is no drawing, or too large to be drawn.", "");
+        if (!(DxfTags.read(drawing.get()) instanceof Outcome.Granted<DxfTags> tags)) {
+            return Outcome.refused("pdf.unreadable", "The drawing cannot be read.", "");
+        }
+        Outcome<Scene> scene = SceneReader.read(tags.value());
+        if (!(scene instanceof Outcome.Granted<Scene> read)) {
+            return Outcome.refused(scene.refusal().orElseThrow());
+        }
+        return Outcome.granted(PdfWriter.write(read.value(), font, title, margin));
+    }
+
+    /** A small picture as PNG, for mails. */
+    public Optional<byte[]> png(StoredContent content, int width) {
+        return write(content, "", "") instanceof Outcome.Granted<PdfWriter.Written> page
+                ? Optional.of(PdfPicture.png(page.value().bytes(), width))
+                : Optional.empty();
+    }
+}

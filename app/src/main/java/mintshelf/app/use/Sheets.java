@@ -1,0 +1,70 @@
+package mintshelf.app.use;
+
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.store.house.SheetMapStore.Edition;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.titleblock.SheetMap;
+import org.springframework.stereotype.Component;
+
+/** Sheets as the house's sheet maps read them. */
+@Component
+public class Sheets {
+    private final Contents contents;
+    private final SheetMapStore maps;
+
+    public Sheets(Contents contents, SheetMapStore maps) {
+        this.contents = contents;
+        this.maps = maps;
+    }
+
+    /** The bytes of a drawing that can be read; nothing for other contents and for sheets beyond the limit. */
+    public Optional<byte[]> drawing(StoredContent content) {
+        if (content.kind() != ContentKind.DXF || content.size() > Contents.LARGEST_SHEET) return Optional.empty();
+        return Optional.of(contents.bytes(content, content.size()));
+    }
+
+    /** What a drawing's title block says, by fact name; empty for what is no drawing. */
+    public Map<String, String> said(StoredContent content) {
+        return drawing(content).map(this::said).orElse(Map.of());
+    }
+
+    public Map<String, String> said(byte[] drawing) {
+        if (!(DxfTags.read(drawing) instanceof Outcome.Granted<DxfTags> tags)) return Map.of();
+        return said(tags.value());
+    }
+
+    /** By the map that finds most on the sheet. */
+    public Map<String, String> said(DxfTags tags) {
+        return maps.latest().stream()
+                .map(e -> e.map().read(tags))
+                .max(Comparator.comparingInt(Map::size))
+                .orElse(Map.of());
+    }
+
+    /** Of what a sheet says what the designer says there, not the shelf: those values become facts. */
+    public Map<String, String> facts(StoredContent content) {
+        Map<String, String> facts = new LinkedHashMap<>(said(content));
+        maps.latest().stream()
+                .flatMap(e -> e.map().fields().stream())
+                .filter(f -> f.way() == SheetMap.Way.WRITTEN)
+                .forEach(f -> facts.remove(f.fact()));
+        return facts;
+    }
+
+    /** The map by which the shelf writes into this drawing: the one with most places on it; none when it has no place. */
+    public Optional<Edition> mapFor(byte[] drawing) {
+        if (!(DxfTags.read(drawing) instanceof Outcome.Granted<DxfTags> tags)) return Optional.empty();
+        List<Edition> all = maps.latest();
+        return all.stream()
+                .filter(e -> !e.map().sites(tags.value()).isEmpty())
+                .max(Comparator.comparingInt(e -> e.map().sites(tags.value()).size()));
+    }
+}

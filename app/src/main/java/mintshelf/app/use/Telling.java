@@ -1,0 +1,80 @@
+package mintshelf.app.use;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Place;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOffRules;
+import org.springframework.stereotype.Component;
+
+/** Tells people what is asked of them and what became of their work: on Today at once, by mail through the outbox. */
+@Component
+public class Telling {
+    private final PersonStore people;
+    private final OutboxStore outbox;
+    private final NoticeStore notices;
+    private final Clock clock;
+
+    public Telling(PersonStore people, OutboxStore outbox, NoticeStore notices, Clock clock) {
+        this.people = people;
+        this.outbox = outbox;
+        this.notices = notices;
+        this.clock = clock;
+    }
+
+    /** The people who could answer an ask, by name. */
+    public List<PersonStore.Person> candidates(String role, Set<Long> authors, Collection<Place> places) {
+        return people.withRole(role).stream()
+                .filter(p -> !authors.contains(p.id()))
+                .filter(p -> SignOffRules.hasRole(people.access(p.id(), p.name()), role, places))
+                .toList();
+    }
+
+    /** Mails an ask to the person it names, or to everybody who may answer it. */
+    public void ask(Actor by, Round round, Ask ask, Set<Long> authors, Collection<Place> places, String what) {
+        Instant now = clock.instant();
+        long event = outbox.event("sign.asked", Optional.of(round.id()), Optional.empty(), by.person(), what, now);
+        for (PersonStore.Person person : candidates(ask.line().role(), authors, places)) {
+            boolean asked = ask.person().map(p -> p == person.id()).orElse(true);
+            if (asked && !person.mail().isEmpty()) outbox.mail(event, person.id(), Optional.of(ask.id()), now);
+        }
+    }
+
+    /** Tells people on Today and by mail; who did it is not told. */
+    public void tell(
+            Actor by,
+            Collection<Long> receivers,
+            String code,
+            Optional<Long> round,
+            long item,
+            String says,
+            String to) {
+        Instant now = clock.instant();
+        Set<Long> others = new LinkedHashSet<>(receivers);
+        others.remove(by.person());
+        if (others.isEmpty()) return;
+        long event = outbox.event(code, round, Optional.of(item), by.person(), says, now);
+        for (long person : others) {
+            notices.tell(person, code, Optional.of(item), by.person(), says, to, now);
+            boolean hasMail = people.person(person)
+                    .filter(p -> !p.left() && !p.mail().isEmpty())
+                    .isPresent();
+            if (hasMail) outbox.mail(event, person, Optional.empty(), now);
+        }
+    }
+
+    /** What a person may do, for mails that are written while they are away. */
+    public Access access(PersonStore.Person person) {
+        return people.access(person.id(), person.name());
+    }
+}

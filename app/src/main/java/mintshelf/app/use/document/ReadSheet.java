@@ -1,0 +1,93 @@
+package mintshelf.app.use.document;
+
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.use.Contents;
+import mintshelf.app.use.Sheets;
+import mintshelf.app.use.document.Sheet.Drawn;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.SceneReader;
+import mintshelf.core.drawing.svg.SvgWriter;
+import org.springframework.stereotype.Service;
+
+/** Draws contents for pages. That the actor may see the content was asked before. */
+@Service
+public class ReadSheet {
+    private static final int TEXT = 48 << 10;
+    private static final int KEPT_THUMBNAILS = 400;
+    private static final long LARGEST_THUMBNAIL = 8L << 20;
+
+    private final Contents contents;
+    private final Sheets sheets;
+
+    /** Small pictures by the hash of their content, which never changes: no rule for staleness is needed. */
+    private final Map<String, String> thumbnails = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, String> eldest) {
+            return size() > KEPT_THUMBNAILS;
+        }
+    };
+
+    public ReadSheet(Contents contents, Sheets sheets) {
+        this.contents = contents;
+        this.sheets = sheets;
+    }
+
+    /** What a page shows of a content. */
+    public Sheet sheet(StoredContent content) {
+        if (content.kind().isPicture()) return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING);
+        if (content.kind() == ContentKind.TEXT) return text(content);
+        Optional<byte[]> drawing = sheets.drawing(content);
+        if (drawing.isPresent() && DxfTags.read(drawing.get()) instanceof Outcome.Granted<DxfTags> tags) {
+            return drawing(tags.value());
+        }
+        return new Sheet("CARD", List.of(), false, Map.of(), Drawn.NOTHING);
+    }
+
+    private Sheet drawing(DxfTags tags) {
+        Map<String, String> said = sheets.said(tags);
+        Outcome<Scene> read = SceneReader.read(tags);
+        if (!(read instanceof Outcome.Granted<Scene> granted)
+                || granted.value().primitives().isEmpty()) {
+            String why = read.refusal().map(r -> r.says()).orElse("Its model space is empty.");
+            return new Sheet("TITLE_BLOCK", List.of(), false, said, new Drawn("", Map.of(), Map.of(), why));
+        }
+        Scene scene = granted.value();
+        String svg = SvgWriter.write(scene, said.getOrDefault("title", "Drawing"));
+        return new Sheet("DRAWING", List.of(), false, said, new Drawn(svg, scene.layers(), scene.notDrawn(), ""));
+    }
+
+    private Sheet text(StoredContent content) {
+        String text = new String(contents.bytes(content, TEXT), StandardCharsets.UTF_8).replace("\uFFFD", "\u00b7");
+        return new Sheet("TEXT", text.lines().limit(600).toList(), content.size() > TEXT, Map.of(), Drawn.NOTHING);
+    }
+
+    /** A small picture of a drawing as SVG; nothing for what cannot be drawn. */
+    public Optional<String> thumbnail(StoredContent content) {
+        String hash = content.hash().hex();
+        synchronized (thumbnails) {
+            String kept = thumbnails.get(hash);
+            if (kept != null) return Optional.of(kept);
+        }
+        if (content.size() > LARGEST_THUMBNAIL) return Optional.empty();
+        Optional<byte[]> drawing = sheets.drawing(content);
+        if (drawing.isEmpty()
+                || !(DxfTags.read(drawing.get()) instanceof Outcome.Granted<DxfTags> tags)
+                || !(SceneReader.read(tags.value()) instanceof Outcome.Granted<Scene> scene)
+                || scene.value().primitives().isEmpty()) {
+            return Optional.empty();
+        }
+        String svg = SvgWriter.thumbnail(scene.value());
+        synchronized (thumbnails) {
+            thumbnails.put(hash, svg);
+        }
+        return Optional.of(svg);
+    }
+}

@@ -1,0 +1,32 @@
+package mintshelf.app.use.document;
+
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a page shows of a version's content.
+ *
+ * @param face DRAWING, PICTURE, TEXT, TITLE_BLOCK or CARD
+ * @param lines of a text
+ * @param cut whether the text goes on
+ * @param said what a title block says
+ */
+public record Sheet(String face, List<String> lines, boolean cut, Map<String, String> said, Drawn drawn) {
+    /**
+     * A drawing as shown.
+     *
+     * @param svg made by us from the scene, nothing of the file passes into it but escaped text
+     * @param layers with whether they are shown at first
+     * @param notDrawn how many entities of each type the picture lacks
+     * @param refusal why there is no picture, empty where there is one
+     */
+    public record Drawn(String svg, Map<String, Boolean> layers, Map<String, Integer> notDrawn, String refusal) {
+        static final Drawn NOTHING = new Drawn("", Map.of(), Map.of(), "");
+
+        public String lacks() {
+            return notDrawn.entrySet().stream()
+                    .map(e -> e.getValue() + " " + e.getKey())
+                    .collect(java.util.stream.Collectors.joining(", "));
+        }
+    }
+}

@@ -1,0 +1,119 @@
+package mintshelf.app.use.mail;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.use.RoundSight;
+import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.SignOff;
+
+/**
+ * A mail before it is packed: the question or the news first, then the documents with their links, then the trail as sentences.
+ *
+ * @param picture whose sheet is shown small
+ * @param link text and address of the page with the buttons
+ */
+record Letter(
+        String subject,
+        String first,
+        Optional<StoredContent> picture,
+        List<String[]> documents,
+        String note,
+        List<String> trail,
+        String[] link) {
+
+    static Letter asking(RoundView view, Ask ask, String origin, String due) {
+        String named = named(view);
+        String question = "Will you sign " + named + " as " + ask.line().meaning() + ", by " + due + "?";
+        return of(view, question, question, origin, "Look at the sheet and answer");
+    }
+
+    static Letter telling(RoundView view, String says, String origin) {
+        return of(view, Texts.shorten(Texts.line(says), 150), says + ".", origin, "Look at the round");
+    }
+
+    private static Letter of(RoundView view, String subject, String first, String origin, String link) {
+        List<String[]> documents = new ArrayList<>();
+        for (RoundSight.Line line : view.lines()) {
+            Document d = line.seen().document();
+            documents.add(new String[] {
+                d.number() + " " + d.current().shown() + ", version "
+                        + line.item().number() + ": " + d.title(),
+                origin + "/documents/" + d.id()
+            });
+        }
+        List<String> trail = new ArrayList<>();
+        trail.add(view.round().byName() + " sent it.");
+        for (SignOff s : view.round().signOffs()) {
+            trail.add(s.name() + " " + s.decision().words()
+                    + (s.remark().isEmpty() ? "." : ": " + Texts.line(s.remark()))
+                    + (s.stands() ? "" : " That fell: " + s.fellWhy() + "."));
+        }
+        return new Letter(
+                subject,
+                first,
+                Optional.of(view.lines().get(0).seen().spine().content()),
+                documents,
+                view.round().note(),
+                trail,
+                new String[] {link, origin + "/rounds/" + view.round().id()});
+    }
+
+    private static String named(RoundView view) {
+        Document first = view.lines().get(0).seen().document();
+        String one = first.number() + " " + first.current().shown();
+        return view.lines().size() == 1 ? one : one + " and " + (view.lines().size() - 1) + " more";
+    }
+
+    String text() {
+        StringBuilder text = new StringBuilder(first).append("\n\n");
+        text.append(link[0]).append(": ").append(link[1]).append("\n\n");
+        documents.forEach(d -> text.append(d[0]).append("\n  ").append(d[1]).append('\n'));
+        if (!note.isEmpty()) text.append("\n“").append(note).append("”\n");
+        text.append('\n');
+        trail.forEach(t -> text.append(t).append('\n'));
+        return text.append("\nThe link opens a page; nothing is signed by following it.\n")
+                .toString();
+    }
+
+    String html(boolean withPicture) {
+        StringBuilder html = new StringBuilder("<html><body style=\"font-family:sans-serif;color:#1c2a26\"><p><b>")
+                .append(escape(first))
+                .append("</b></p>");
+        if (withPicture) {
+            html.append("<p><a href=\"")
+                    .append(escape(link[1]))
+                    .append(
+                            "\"><img src=\"cid:sheet\" width=\"360\" alt=\"The sheet\" style=\"border:1px solid #b9c6bf\"></a></p>");
+        }
+        html.append("<p><a href=\"")
+                .append(escape(link[1]))
+                .append("\">")
+                .append(escape(link[0]))
+                .append("</a></p><ul>");
+        documents.forEach(d -> html.append("<li><a href=\"")
+                .append(escape(d[1]))
+                .append("\">")
+                .append(escape(d[0]))
+                .append("</a></li>"));
+        html.append("</ul>");
+        if (!note.isEmpty()) html.append("<p>“").append(escape(note)).append("”</p>");
+        html.append("<p>");
+        trail.forEach(t -> html.append(escape(t)).append("<br>"));
+        return html.append(
+                        "</p><p style=\"color:#5a6a64\">The link opens a page; nothing is signed by following it.</p>")
+                .append("</body></html>")
+                .toString();
+    }
+
+    private static String escape(String text) {
+        return text.replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;")
+                .replace("\"", "&quot;");
+    }
+}

@@ -1,0 +1,85 @@
+package mintshelf.app.use.round;
+
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.RoundSight;
+import mintshelf.app.use.RoundSight.Line;
+import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Revision;
+import org.springframework.stereotype.Service;
+
+/** Rounds as their pages show them. */
+@Service
+public class ReadRounds {
+    private final RoundSight sight;
+    private final DocumentStore documents;
+    private final HouseStore house;
+    private final Settings settings;
+    private final Clock clock;
+
+    public ReadRounds(RoundSight sight, DocumentStore documents, HouseStore house, Settings settings, Clock clock) {
+        this.sight = sight;
+        this.documents = documents;
+        this.house = house;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    public RoundView round(Actor actor, long id) {
+        return sight.round(actor, id);
+    }
+
+    /** The version that a round decides on; the round was seen before. */
+    public VersionRow version(Actor actor, Line line) {
+        return documents.version(line.item().item(), line.item().number()).orElseThrow();
+    }
+
+    /** What the actor is asked for. */
+    public record Waiting(RoundView view, boolean overdue, List<String> changes) {}
+
+    /** What waits for the actor, the one due first first. */
+    public List<Waiting> inTray(Actor actor) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        return sight.waitingFor(actor).stream()
+                .map(v -> new Waiting(
+                        v,
+                        v.mine().orElseThrow().due().isBefore(today),
+                        changes(actor, v.lines().get(0))))
+                .toList();
+    }
+
+    /** What the actor sent and others have not answered. */
+    public List<RoundView> sent(Actor actor) {
+        return sight.sentBy(actor);
+    }
+
+    /** What the pending revision changes, in a few words each: its reason, facts that differ from the released one. */
+    public List<String> changes(Actor actor, Line line) {
+        Document document = line.seen().document();
+        List<String> changes = new ArrayList<>();
+        Optional<Revision> pending = document.pending();
+        if (pending.isEmpty()) return changes;
+        if (document.released().isEmpty()) return List.of("first release");
+        if (!pending.get().reason().isEmpty()) changes.add(pending.get().reason());
+        Map<String, String> before = documents.facts(document.released().get().id());
+        Map<String, String> now = documents.facts(pending.get().id());
+        for (KindFact fact : house.factSheets().getOrDefault(document.place().kind(), List.of())) {
+            String name = fact.fact().name();
+            String old = before.getOrDefault(name, "–");
+            String is = now.getOrDefault(name, "–");
+            if (!old.equals(is)) changes.add(fact.fact().label() + " " + old + " → " + is);
+        }
+        return changes;
+    }
+}

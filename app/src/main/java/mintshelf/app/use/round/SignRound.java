@@ -1,0 +1,232 @@
+package mintshelf.app.use.round;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.round.RoundStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.FallingSignOffs;
+import mintshelf.app.use.Moves;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.RoundSight;
+import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.Telling;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.MoveRules;
+import mintshelf.core.route.Route;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Decision;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOffRules;
+import org.springframework.stereotype.Service;
+
+/** Answers of the people who are asked in a round. The last sign-off makes the move at once, in the same transaction. */
+@Service
+public class SignRound {
+    private final RoundSight sight;
+    private final Sight documentsSight;
+    private final RoundStore rounds;
+    private final DocumentStore documents;
+    private final HouseStore house;
+    private final Moves moves;
+    private final FallingSignOffs signOffs;
+    private final Telling telling;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public SignRound(
+            RoundSight sight,
+            Sight documentsSight,
+            RoundStore rounds,
+            DocumentStore documents,
+            HouseStore house,
+            Moves moves,
+            FallingSignOffs signOffs,
+            Telling telling,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.documentsSight = documentsSight;
+        this.rounds = rounds;
+        this.documents = documents;
+        this.house = house;
+        this.moves = moves;
+        this.signOffs = signOffs;
+        this.telling = telling;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /**
+     * Records an answer.
+     *
+     * @param seenDigest of what the page showed, in hexadecimal: what has moved on since is not signed unseen
+     */
+    public String answer(Actor actor, long id, String key, String seenDigest, Decision decision, String remark) {
+        String words = Texts.optionalLines("The remark", remark, 2000).orElseThrow(Refused::new);
+        if (decision.asksRemark() && words.isEmpty()) {
+            throw Refused.because(
+                    "sign.remark",
+                    decision == Decision.RETURNED ? "Returning needs a word why." : "The remark is empty.",
+                    "Write it; nothing was signed.");
+        }
+        return acts.once(actor, key, () -> {
+            sight.round(actor, id); // whether the actor may know of it
+            List<Long> items = rounds.items(id).stream()
+                    .map(RoundStore.Item::item)
+                    .sorted()
+                    .toList();
+            documentsSight.locked(actor, items);
+            rounds.lock(id);
+            RoundView view = sight.round(actor, id);
+            Ask ask = asked(actor, view);
+            for (RoundSight.Line line : view.lines()) {
+                Document document = line.seen().document();
+                if (!signOffs.item(document).digest().equals(line.item().digest())) throw movedOn(document);
+            }
+            if (!view.digest().hex().equals(seenDigest))
+                throw movedOn(view.lines().get(0).seen().document());
+            Instant now = clock.instant();
+            rounds.answer(
+                    ask,
+                    view.round(),
+                    view.lines().stream().map(RoundSight.Line::item).toList(),
+                    actor.person(),
+                    decision,
+                    words,
+                    now);
+            for (RoundSight.Line line : view.lines()) {
+                recorder.note(
+                        actor,
+                        line.item().item(),
+                        "signoff.given",
+                        line.item().number(),
+                        says(decision, ask, line.item().number()),
+                        words);
+            }
+            Round after = rounds.round(id).orElseThrow();
+            if (decision == Decision.RETURNED) giveBack(actor, view, after, words, now);
+            else if (after.openStep().isEmpty()) release(actor, view, after, now);
+            else goOn(actor, view, after);
+            return "/rounds/" + id + "?answered";
+        });
+    }
+
+    private static String says(Decision decision, Ask ask, int version) {
+        return switch (decision) {
+            case SIGNED -> "signed version " + version + " as " + ask.line().meaning();
+            case REMARKED -> "signed version " + version + " as " + ask.line().meaning() + ", with remarks";
+            case RETURNED -> "returned version " + version;
+            case ABSTAINED -> "abstained from signing version " + version;
+        };
+    }
+
+    private static Ask asked(Actor actor, RoundView view) {
+        if (view.mine().isPresent()) return view.mine().get();
+        Round round = view.round();
+        // Why none of the asks is theirs: the one that comes nearest tells.
+        Refusal refusal = round.asks().stream()
+                .map(a -> SignOffRules.ask(round, a, actor.access(), view.authors(), view.places())
+                        .orElseThrow())
+                .filter(r -> !r.code().equals("sign.enough"))
+                .findFirst()
+                .orElse(Refusal.of("sign.enough", "This is signed already.", ""));
+        throw new Refused(refusal);
+    }
+
+    private static Refused movedOn(Document document) {
+        return Refused.because(
+                "page.old",
+                document.number() + " has moved on since your page was made.",
+                "Look at it as it stands now; nothing was signed.");
+    }
+
+    private void giveBack(Actor actor, RoundView view, Round round, String why, Instant now) {
+        rounds.end(round.id(), Round.State.RETURNED, actor.person(), why, now);
+        rounds.closeBundle(round.bundle(), now);
+        for (RoundSight.Line line : view.lines()) {
+            Document document = line.seen().document();
+            Route route = house.edition(document.current().stage().edition());
+            Move back = route.back(document.current().stage().code()).orElseThrow();
+            moves.carryOut(actor, document, route, back, why, Optional.empty());
+        }
+        tell(actor, view, round, "round.returned", " returned " + named(view) + ": " + why);
+    }
+
+    private void release(Actor actor, RoundView view, Round round, Instant now) {
+        List<String> inTheWay = new ArrayList<>();
+        for (RoundSight.Line line : view.lines()) {
+            Document document = line.seen().document();
+            MoveRules.ask(decided(document), document, actor.access(), moves.emptyFacts(document), List.of())
+                    .forEach(r -> inTheWay.add(r.says()));
+        }
+        if (!inTheWay.isEmpty()) {
+            throw Refused.because(
+                    "gate.closed",
+                    "Your signature would be the last, and the release does not open: " + String.join(" ", inTheWay),
+                    "Nothing was signed.");
+        }
+        rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
+        rounds.closeBundle(round.bundle(), now);
+        for (RoundSight.Line line : view.lines()) {
+            Document document =
+                    documents.spine(line.item().item()).orElseThrow().document();
+            Route route = house.edition(document.current().stage().edition());
+            moves.carryOut(actor, document, route, decided(document), "", Optional.of(round));
+        }
+        tell(actor, view, round, "round.signed", " gave the last sign-off on " + named(view) + "; it is released");
+    }
+
+    private Move decided(Document document) {
+        Route route = house.edition(document.current().stage().edition());
+        return route.decided(document.current().stage().code()).orElseThrow();
+    }
+
+    private void goOn(Actor actor, RoundView view, Round after) {
+        for (Ask ask : SignOffRules.opened(view.round(), after)) {
+            telling.ask(
+                    actor,
+                    after,
+                    ask,
+                    view.authors(),
+                    view.places(),
+                    view.round().note());
+        }
+    }
+
+    /** The sender and whoever worked on it. */
+    private void tell(Actor actor, RoundView view, Round round, String code, String says) {
+        Set<Long> receivers = new LinkedHashSet<>(view.authors());
+        receivers.add(round.by());
+        telling.tell(
+                actor,
+                receivers,
+                code,
+                Optional.of(round.id()),
+                view.lines().get(0).item().item(),
+                actor.name() + says,
+                "/rounds/" + round.id());
+    }
+
+    private static String named(RoundView view) {
+        String first = view.lines().get(0).seen().document().number();
+        return view.lines().size() == 1
+                ? first
+                : first + " and " + (view.lines().size() - 1) + " more";
+    }
+}

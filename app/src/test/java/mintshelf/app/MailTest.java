@@ -1,0 +1,114 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.icegreen.greenmail.util.GreenMailUtil;
+import jakarta.mail.internet.MimeMessage;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import mintshelf.app.use.mail.SendMail;
+import mintshelf.core.signoff.Decision;
+import org.junit.jupiter.api.Test;
+
+class MailTest {
+    private final Server server = Server.shared();
+    private final Review review = new Review(server);
+
+    /** Sends all that waits and gives the mails of a round, by receiver's login. */
+    private List<String> mails(long round) throws Exception {
+        SendMail send = server.bean(SendMail.class);
+        while (send.sendNext()) {
+            // until nothing waits
+        }
+        List<String> found = new ArrayList<>();
+        for (MimeMessage message : messages(round)) {
+            found.add(message.getAllRecipients()[0].toString().replaceAll("@.*", "") + ": " + message.getSubject());
+        }
+        return found;
+    }
+
+    private List<MimeMessage> messages(long round) {
+        List<MimeMessage> found = new ArrayList<>();
+        // What another thread of the server took a moment ago is on its way still.
+        for (int i = 0; i < 50 && waiting(round) > 0; i++) pause();
+        for (MimeMessage message : Server.mail().getReceivedMessages()) {
+            if (GreenMailUtil.getBody(message).contains("/rounds/" + round + "\"")) found.add(message);
+        }
+        return found;
+    }
+
+    private int waiting(long round) {
+        return server.db()
+                .fetchOne(
+                        "select count(*) from delivery d join outbox_event e on e.id = d.event where e.round = ? and d.state = 'WAITING'",
+                        round)
+                .get(0, Integer.class);
+    }
+
+    private static void pause() {
+        try {
+            Thread.sleep(100);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    @Test
+    void whoIsAskedNowIsMailedTheQuestionTheDayAndTheLink() throws Exception {
+        long item = review.drawing(server.shelf(), "mail.dxf");
+        String number = server.document(item).number();
+        long round = review.send("priya", item);
+        assertThat(mails(round)).anyMatch(m -> m.startsWith("hedda: Will you sign " + number + " A as checked, by "));
+        assertThat(mails(round)).noneMatch(m -> m.startsWith("oluwaseun"));
+        String body = GreenMailUtil.getBody(messages(round).get(0));
+        assertThat(body).contains("holes for M6").contains("cid:sheet").contains("image/png");
+        review.sign("hedda", round);
+        assertThat(mails(round)).anyMatch(m -> m.startsWith("oluwaseun: Will you sign " + number));
+        review.sign("oluwaseun", round);
+        assertThat(mails(round)).anyMatch(m -> m.startsWith("priya: ") && m.contains("it is released"));
+    }
+
+    @Test
+    void aQuestionThatWasAnsweredBeforeTheMailWentOutIsNotMailed() {
+        long item = review.drawing(server.shelf(), "late.dxf");
+        long round = review.send("priya", item);
+        // The mail server is away for a while.
+        server.db().execute("update delivery set next_at = '2099-01-01' where state = 'WAITING'");
+        boolean held = waiting(round) > 0;
+        review.answer("hedda", round, Decision.RETURNED, "one hole short");
+        server.db().execute("update delivery set next_at = '2020-01-01' where state = 'WAITING'");
+        SendMail send = server.bean(SendMail.class);
+        while (send.sendNext()) {
+            // until nothing waits
+        }
+        for (int i = 0; i < 50 && waiting(round) > 0; i++) pause();
+        if (!held) return; // the server's own run was faster
+        assertThat(server.db()
+                        .fetchOne(
+                                "select count(*) from delivery d join outbox_event e on e.id = d.event where e.round = ? and e.code = 'sign.asked' and d.state = 'NEEDLESS'",
+                                round)
+                        .get(0, Integer.class))
+                .isPositive();
+    }
+
+    @Test
+    void aMailThatIsSentAgainHasTheSameIdentification() throws Exception {
+        long item = review.drawing(server.shelf(), "again.dxf");
+        long round = review.send("priya", item);
+        mails(round);
+        int once = messages(round).size();
+        // As a node that died between sending and noting it leaves it.
+        server.db()
+                .execute(
+                        "update delivery set state = 'WAITING', sent_at = null where event in (select id from outbox_event where round = ?)",
+                        round);
+        mails(round);
+        List<MimeMessage> twice = messages(round);
+        Set<String> ids = new TreeSet<>();
+        for (MimeMessage message : twice) ids.add(message.getMessageID());
+        assertThat(twice).hasSize(once * 2);
+        assertThat(ids).hasSize(once);
+    }
+}

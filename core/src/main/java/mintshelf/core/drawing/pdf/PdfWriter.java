@@ -1,0 +1,247 @@
+package mintshelf.core.drawing.pdf;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import mintshelf.core.drawing.Box;
+import mintshelf.core.drawing.Primitive;
+import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.Style;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDDocumentInformation;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
+import org.apache.pdfbox.pdmodel.font.PDFont;
+import org.apache.pdfbox.pdmodel.font.PDType0Font;
+import org.apache.pdfbox.util.Matrix;
+
+/**
+ * Writes a scene as one page of PDF (ISO 32000-1) in its own size: a unit of the drawing is a millimetre of the page. Line widths
+ * and dashes are those of the drawing; the font is embedded, so that the text can be read, searched and copied everywhere.
+ * O(primitives). The same scene gives the same bytes.
+ */
+public final class PdfWriter {
+    private static final float MM = 72f / 25.4f;
+    /** A page of PDF is at most 14,400 units wide (ISO 32000-1, annex C). */
+    private static final double LARGEST = 14_000 / MM;
+    /** Height of capitals as a part of a font's size, by which drawings give the height of texts. */
+    private static final float CAPITALS = 0.729f;
+
+    private final PDPageContentStream out;
+    private final PDFont font;
+    private final double scale;
+    private final double left;
+    private final double bottom;
+    private final Set<Integer> missing = new TreeSet<>();
+
+    private PdfWriter(PDPageContentStream out, PDFont font, double scale, double left, double bottom) {
+        this.out = out;
+        this.font = font;
+        this.scale = scale;
+        this.left = left;
+        this.bottom = bottom;
+    }
+
+    /** A written page, and the characters that the font lacks: a question mark stands in their place. */
+    public record Written(byte[] bytes, Set<Integer> missing) {
+        public Written {
+            missing = Set.copyOf(missing);
+        }
+    }
+
+    /**
+     * Writes the page.
+     *
+     * @param font a TrueType font
+     * @param title of the document
+     * @param margin a line under the sheet's frame; empty for none
+     */
+    public static Written write(Scene scene, byte[] font, String title, String margin) {
+        Box box = scene.extents();
+        if (box.isEmpty()) box = new Box(0, 0, 210, 297);
+        double edge = isSheet(box) ? 0 : Math.max(5, Math.max(box.width(), box.height()) * 0.02);
+        double width = box.width() + 2 * edge;
+        double height = box.height() + 2 * edge;
+        double scale = Math.min(1, LARGEST / Math.max(width, height));
+        if (Math.max(width, height) * scale < 50) scale = 250 / Math.max(width, height);
+        try (PDDocument document = new PDDocument()) {
+            PDPage page = new PDPage(new PDRectangle((float) (width * scale * MM), (float) (height * scale * MM)));
+            document.addPage(page);
+            document.setDocumentId((long) title.hashCode());
+            PDDocumentInformation about = new PDDocumentInformation();
+            about.setTitle(title);
+            about.setProducer("Mint Shelf");
+            document.setDocumentInformation(about);
+            PDFont embedded = PDType0Font.load(document, new ByteArrayInputStream(font), true);
+            Set<Integer> missing;
+            try (PDPageContentStream out = new PDPageContentStream(document, page)) {
+                out.setLineCapStyle(1);
+                out.setLineJoinStyle(1);
+                PdfWriter writer = new PdfWriter(out, embedded, scale, box.minX() - edge, box.minY() - edge);
+                Map<String, Boolean> layers = scene.layers();
+                for (Primitive p : scene.primitives()) {
+                    if (layers.getOrDefault(p.style().layer(), true)) writer.draw(p);
+                }
+                if (!margin.isEmpty()) writer.margin(margin, box, edge);
+                missing = writer.missing;
+            }
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            document.save(bytes);
+            return new Written(bytes.toByteArray(), missing);
+        } catch (IOException e) {
+            throw new UncheckedIOException("Writing to memory failed", e);
+        }
+    }
+
+    /** Whether the box is a sheet of ISO 216 (A0 to A4), to a millimetre: then the page is that sheet, without an edge. */
+    private static boolean isSheet(Box box) {
+        double longer = Math.max(box.width(), box.height());
+        double shorter = Math.min(box.width(), box.height());
+        double[][] sheets = {{1189, 841}, {841, 594}, {594, 420}, {420, 297}, {297, 210}};
+        for (double[] sheet : sheets) {
+            if (Math.abs(longer - sheet[0]) < 1 && Math.abs(shorter - sheet[1]) < 1) return true;
+        }
+        return false;
+    }
+
+    private void draw(Primitive p) throws IOException {
+        if (p instanceof Primitive.Text text) {
+            text(text);
+        } else if (p instanceof Primitive.Fill fill) {
+            ink(fill.style());
+            if (points(fill.points(), true)) out.fill();
+        } else if (p instanceof Primitive.Polyline line) {
+            stroke(line.style());
+            if (points(line.points(), line.closed())) out.stroke();
+        } else if (p instanceof Primitive.Arc arc) {
+            stroke(arc.style());
+            arc(arc);
+            out.stroke();
+        }
+    }
+
+    private void ink(Style style) throws IOException {
+        int colour = style.colour() == Style.INK ? 0x14201c : style.colour();
+        float r = (colour >> 16 & 255) / 255f;
+        float g = (colour >> 8 & 255) / 255f;
+        float b = (colour & 255) / 255f;
+        out.setNonStrokingColor(r, g, b);
+        out.setStrokingColor(r, g, b);
+    }
+
+    private void stroke(Style style) throws IOException {
+        ink(style);
+        out.setLineWidth((float) Math.max(0.05, style.weight()) * MM);
+        List<Double> dashes = style.dashes();
+        float[] pattern = new float[dashes.size()];
+        float sum = 0;
+        for (int i = 0; i < pattern.length; i++) {
+            pattern[i] = (float) (dashes.get(i) * scale * MM);
+            sum += pattern[i];
+        }
+        out.setLineDashPattern(sum > 0 ? pattern : new float[0], 0);
+    }
+
+    private float x(double x) {
+        return (float) ((x - left) * scale * MM);
+    }
+
+    private float y(double y) {
+        return (float) ((y - bottom) * scale * MM);
+    }
+
+    private boolean points(double[] points, boolean closed) throws IOException {
+        if (points.length < 4) return false;
+        out.moveTo(x(points[0]), y(points[1]));
+        for (int i = 2; i + 1 < points.length; i += 2) out.lineTo(x(points[i]), y(points[i + 1]));
+        if (closed) out.closePath();
+        return true;
+    }
+
+    /** As cubic curves of at most a quarter turn each; the error stays under 0.03 % of the radius. */
+    private void arc(Primitive.Arc arc) throws IOException {
+        int parts = Math.max(1, (int) Math.ceil(Math.abs(arc.sweep()) / 90));
+        double step = Math.toRadians(arc.sweep() / parts);
+        double k = 4.0 / 3 * Math.tan(step / 4) * arc.radius();
+        double a = Math.toRadians(arc.from());
+        out.moveTo(x(arc.x() + arc.radius() * Math.cos(a)), y(arc.y() + arc.radius() * Math.sin(a)));
+        for (int i = 0; i < parts; i++) {
+            double b = a + step;
+            double x1 = arc.x() + arc.radius() * Math.cos(a);
+            double y1 = arc.y() + arc.radius() * Math.sin(a);
+            double x2 = arc.x() + arc.radius() * Math.cos(b);
+            double y2 = arc.y() + arc.radius() * Math.sin(b);
+            out.curveTo(
+                    x(x1 - k * Math.sin(a)),
+                    y(y1 + k * Math.cos(a)),
+                    x(x2 + k * Math.sin(b)),
+                    y(y2 - k * Math.cos(b)),
+                    x(x2),
+                    y(y2));
+            a = b;
+        }
+        if (arc.sweep() >= 360) out.closePath();
+    }
+
+    private void text(Primitive.Text t) throws IOException {
+        String shown = known(t.text());
+        if (shown.isBlank()) return;
+        ink(t.style());
+        float size = (float) (t.height() * scale * MM) / CAPITALS;
+        if (size <= 0) return;
+        float wide = font.getStringWidth(shown) / 1000 * size;
+        float across = t.across() == 1 ? -wide / 2 : t.across() == 2 ? -wide : 0;
+        float up = (float) (t.height() * scale * MM) * (t.up() == 3 ? -1 : t.up() == 2 ? -0.5f : 0);
+        double a = Math.toRadians(t.angle());
+        float c = (float) Math.cos(a);
+        float s = (float) Math.sin(a);
+        Matrix place = new Matrix(c, s, -s, c, x(t.x()), y(t.y()));
+        place.concatenate(Matrix.getScaleInstance((float) t.width(), t.mirrored() ? -1 : 1));
+        place.concatenate(Matrix.getTranslateInstance(across, up));
+        write(shown, size, place);
+    }
+
+    private void write(String shown, float size, Matrix place) throws IOException {
+        out.beginText();
+        out.setFont(font, size);
+        out.setTextMatrix(place);
+        out.showText(shown);
+        out.endText();
+    }
+
+    private void margin(String margin, Box box, double edge) throws IOException {
+        ink(new Style("", Style.INK, 0.18, List.of()));
+        float size = (float) (1.8 * MM * Math.max(1, Math.min(box.width(), box.height()) * scale / 297));
+        write(
+                known(margin),
+                size,
+                Matrix.getTranslateInstance(x(box.minX() + 20 / scale), y(box.minY() - edge) + 2 * MM / 2));
+    }
+
+    /** The text with a question mark for each character that the font lacks. */
+    private String known(String text) {
+        StringBuilder shown = new StringBuilder();
+        List<Integer> lacking = new ArrayList<>();
+        text.codePoints().forEach(c -> {
+            String one = Character.toString(c);
+            try {
+                if (c >= ' ') {
+                    font.encode(one);
+                    shown.append(one);
+                }
+            } catch (IOException | IllegalArgumentException e) {
+                lacking.add(c);
+                shown.append('?');
+            }
+        });
+        missing.addAll(lacking);
+        return shown.toString();
+    }
+}

@@ -1,0 +1,21 @@
+package mintshelf.core.signoff;
+
+import java.time.LocalDate;
+import java.util.Optional;
+import mintshelf.core.route.SignOffLine;
+
+/**
+ * A line of a round: who is asked for what, until when.
+ *
+ * @param person the person who was named for it; empty when anybody with the role may answer
+ * @param personName name of that person, empty without one
+ * @param roleName name of the role
+ */
+public record Ask(long id, SignOffLine line, String roleName, Optional<Long> person, String personName, LocalDate due) {
+    /** Whom it asks, in words: "Hedda Lysgaard", "a checker". */
+    public String whom() {
+        if (person.isPresent()) return personName;
+        String role = roleName.toLowerCase(java.util.Locale.ROOT);
+        return ("aeiou".indexOf(role.charAt(0)) >= 0 ? "an " : "a ") + role;
+    }
+}

@@ -1,0 +1,24 @@
+package mintshelf.core.signoff;
+
+import java.time.Instant;
+import java.util.Optional;
+
+/**
+ * One person's recorded decision on the documents of a round.
+ *
+ * @param fellAt when a change let it fall; empty while it stands
+ * @param fellWhy what changed
+ */
+public record SignOff(
+        long ask,
+        long person,
+        String name,
+        Decision decision,
+        String remark,
+        Instant at,
+        Optional<Instant> fellAt,
+        String fellWhy) {
+    public boolean stands() {
+        return fellAt.isEmpty();
+    }
+}

@@ -1,0 +1,112 @@
+package mintshelf.core.signoff;
+
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.VersionDigest;
+
+/** Who may sign what, and what a signature is bound to. */
+public final class SignOffRules {
+    private SignOffRules() {}
+
+    /**
+     * What a sign-off on one document binds to: its content, its facts, and the number and title that a reader finds it by.
+     *
+     * @param facts of the revision as they stand
+     */
+    public static ContentHash digest(ContentHash content, Map<String, String> facts, String number, String title) {
+        Map<String, String> all = new HashMap<>(facts);
+        all.put(" number", number);
+        all.put(" title", title);
+        return VersionDigest.of(content, all);
+    }
+
+    /** The digest of a bundle: over those of its documents, in the order given. */
+    public static ContentHash digest(Collection<ContentHash> documents) {
+        var digest = ContentHash.digest();
+        documents.forEach(d -> digest.update(d.bytes()));
+        return ContentHash.of(digest.digest());
+    }
+
+    /** Whether somebody has the role, and with it the right to sign, at all the places. */
+    public static boolean hasRole(Access access, String role, Collection<Place> places) {
+        return places.stream()
+                .allMatch(place -> access.grants().stream()
+                        .anyMatch(g -> g.role().code().equals(role)
+                                && g.role().rights().contains(Right.SIGN)
+                                && g.scope().covers(place)));
+    }
+
+    /**
+     * What keeps a person from answering an ask; empty when it waits for them.
+     *
+     * @param authors everybody who made a version of the revisions in the bundle: four eyes means two people
+     * @param places of the documents in the bundle
+     */
+    public static Optional<Refusal> ask(
+            Round round, Ask ask, Access access, Set<Long> authors, Collection<Place> places) {
+        if (!round.isOpen()) {
+            return refusal("round.ended", "This round was " + round.state().words() + ".", "Nothing waits for you.");
+        }
+        boolean abstained = round.answers(ask).stream()
+                .anyMatch(s ->
+                        ask.person().filter(p -> p == s.person()).isPresent() && s.decision() == Decision.ABSTAINED);
+        boolean named = ask.person().isPresent() && !abstained;
+        if (named && ask.person().get() != access.person()) {
+            return refusal("sign.other", ask.personName() + " is asked for this.", "");
+        }
+        if (!hasRole(access, ask.line().role(), places)) {
+            return refusal("sign.role", "This asks " + ask.whom() + ".", "Your roles do not answer it.");
+        }
+        if (authors.contains(access.person())) {
+            return refusal(
+                    "sign.own",
+                    "You worked on this revision; somebody else signs it.",
+                    "Ask " + ask.roleName().toLowerCase(java.util.Locale.ROOT) + "s who did not.");
+        }
+        boolean answered = round.signOffs().stream().anyMatch(s -> s.stands() && s.person() == access.person());
+        if (answered) return refusal("sign.done", "You answered in this round.", "One person signs once.");
+        if (round.lacks(ask) == 0) return refusal("sign.enough", "This is signed already.", "");
+        if (round.waiting().stream().noneMatch(a -> a.id() == ask.id())) {
+            return refusal("sign.step", "An earlier step is not signed yet.", "You are told when it is.");
+        }
+        return Optional.empty();
+    }
+
+    /** The ask that waits for a person, if one does. */
+    public static Optional<Ask> waitingFor(Round round, Access access, Set<Long> authors, Collection<Place> places) {
+        return round.waiting().stream()
+                .filter(a -> ask(round, a, access, authors, places).isEmpty())
+                .findFirst();
+    }
+
+    /** The day that is a number of working days after another; Saturdays and Sundays do not count. */
+    public static LocalDate due(LocalDate from, int workingDays) {
+        LocalDate day = from;
+        for (int left = workingDays; left > 0; ) {
+            day = day.plusDays(1);
+            if (day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY) left--;
+        }
+        return day;
+    }
+
+    /** The steps that open when an answer was given: asks that wait after it and did not before. */
+    public static List<Ask> opened(Round before, Round after) {
+        List<Long> waited = before.waiting().stream().map(Ask::id).toList();
+        return after.waiting().stream().filter(a -> !waited.contains(a.id())).toList();
+    }
+
+    private static Optional<Refusal> refusal(String code, String reason, String remedy) {
+        return Optional.of(Refusal.of(code, reason, remedy));
+    }
+}
