@@ -51,6 +51,10 @@ function begin() {
     const send = bar.querySelector("[data-act='send']");
     send.hidden = !rows.every((row) => row.dataset.sends === "true");
     send.href = `/send-to-review?items=${ids}`;
+    const change = bar.querySelector("[data-act='change']");
+    change.hidden = !rows.every((row) => row.dataset.changes === "true");
+    change.textContent = `Ask for a change (${rows.length})…`;
+    change.href = `/ask-for-change?items=${ids}`;
     const fetchLink = bar.querySelector("[data-act='fetch']");
     fetchLink.textContent = rows.length === 1 ? "Fetch a copy" : `Fetch ${rows.length} copies`;
     fetchLink.href = `/files.zip?items=${ids}`;

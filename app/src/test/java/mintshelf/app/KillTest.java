@@ -225,7 +225,7 @@ class KillTest {
                 .releasedVersion()
                 .orElseThrow();
         assertThat(server.bean(mintshelf.app.use.document.ReadDocument.class)
-                        .pdf(server.actor("rafael"), item, out)
+                        .output(server.actor("rafael"), item, out, "PDF")
                         .size())
                 .isPositive();
     }

@@ -138,7 +138,7 @@ class RoundTest {
         assertThat(again.value().hash()).isEqualTo(out.content().hash());
 
         makeOutputs();
-        StoredContent pdf = server.bean(ReadDocument.class).pdf(server.actor("rafael"), item, 3);
+        StoredContent pdf = server.bean(ReadDocument.class).output(server.actor("rafael"), item, 3, "PDF");
         try (PDDocument document = Loader.loadPDF(server.bean(Contents.class).bytes(pdf, pdf.size()))) {
             assertThat(new PDFTextStripper().getText(document)).contains("Søren Bødker", "Gland plate");
         }

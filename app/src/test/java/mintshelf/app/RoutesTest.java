@@ -25,6 +25,7 @@ class RoutesTest {
     private final long stray;
     private final long sheet;
     private final long round;
+    private final long order;
 
     RoutesTest() {
         server.bean(mintshelf.app.use.revision.Revisions.class)
@@ -34,6 +35,15 @@ class RoutesTest {
         stray = server.bean(StrayStore.class).kept(revised).get(0).id();
         Review review = new Review(server);
         round = review.send("priya", review.drawing(shelf, "reviewed.dxf"));
+        String asked = server.bean(mintshelf.app.use.change.AskForChange.class)
+                .ask(
+                        server.actor("priya"),
+                        List.of(server.released(shelf, "ordered.txt")),
+                        Server.key(),
+                        "Order",
+                        "because",
+                        Map.of());
+        order = Long.parseLong(asked.substring("/orders/".length()));
         sheet = server.bean(mintshelf.app.use.filing.FileDocuments.class)
                 .open(
                         server.actor("priya"),
@@ -98,7 +108,7 @@ class RoutesTest {
                 "302 404 404 403 200 200");
         row(
                 t,
-                "/documents/{id}/versions/{number}/pdf",
+                "/documents/{id}/versions/{number}/{format:pdf|csv}",
                 "/documents/" + revised + "/versions/1/pdf",
                 "302 404 404 404 404 404");
         row(
@@ -114,6 +124,13 @@ class RoutesTest {
         row(t, "/send-to-review", "/send-to-review?items=" + draft, "302 404 404 200 200 200");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
+        row(t, "/changes", "/changes", "302 200 200 200 200 200");
+        row(t, "/ask-for-change", "/ask-for-change?items=" + released, "302 404 200 200 200 200");
+        row(t, "/orders/{id}", "/orders/" + order, "302 404 404 200 200 200");
+        row(t, "/orders/{id}/lines", "/orders/" + order + "/lines?mark=x", "302 404 404 200 200 200");
+        row(t, "/orders/{id}/board", "/orders/" + order + "/board", "302 404 404 409 409 409");
+        row(t, "/orders/{id}/carry-out", "/orders/" + order + "/carry-out", "302 404 404 200 200 200");
+        row(t, "/notices/{id}/order", "/notices/" + released + "/order", "302 404 404 404 404 404");
         row(t, "/files.zip", "/files.zip?items=" + draft, "302 404 404 200 200 200");
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
         row(t, "/strays/{id}/file", "/strays/" + stray + "/file", "302 404 404 200 200 200");
@@ -189,17 +206,19 @@ class RoutesTest {
                             "{id}",
                             pattern.startsWith("/shelves")
                                     ? "" + shelf
-                                    : pattern.startsWith("/rounds")
-                                            ? "" + round
-                                            : pattern.startsWith("/strays")
-                                                    ? "" + stray
-                                                    : pattern.startsWith("/filings")
-                                                            ? "" + sheet
-                                                            : pattern.startsWith("/people")
-                                                                    ? ""
-                                                                            + server.actor("priya")
-                                                                                    .person()
-                                                                    : "" + revised);
+                                    : pattern.startsWith("/orders")
+                                            ? "" + order
+                                            : pattern.startsWith("/rounds")
+                                                    ? "" + round
+                                                    : pattern.startsWith("/strays")
+                                                            ? "" + stray
+                                                            : pattern.startsWith("/filings")
+                                                                    ? "" + sheet
+                                                                    : pattern.startsWith("/people")
+                                                                            ? ""
+                                                                                    + server.actor("priya")
+                                                                                            .person()
+                                                                            : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
                     + "&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&"
                     + "upload." + revised + "=x";

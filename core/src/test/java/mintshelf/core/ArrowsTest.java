@@ -30,6 +30,7 @@ class ArrowsTest {
             Map.entry("route", Set.of("base", "document", "revision", "access", "fact")),
             Map.entry("next", Set.of("base", "document", "access", "hold", "route")),
             Map.entry("signoff", Set.of("base", "route", "document", "access")),
+            Map.entry("change", Set.of("base", "document", "revision", "access", "drawing")),
             Map.entry("stamp", Set.of("base", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
             Map.entry("drawing.pdf", Set.of("base", "drawing")),

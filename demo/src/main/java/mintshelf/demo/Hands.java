@@ -13,6 +13,9 @@ import java.util.UUID;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.CarryOutOrder;
+import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
@@ -43,6 +46,9 @@ class Hands {
     private final SignRound sign;
     private final ReadRounds rounds;
     private final KeepFacts keepFacts;
+    private final AskForChange ask;
+    private final MoveOrder orders;
+    private final CarryOutOrder carryOut;
 
     Hands(
             StoryClock clock,
@@ -57,7 +63,10 @@ class Hands {
             SendToReview send,
             SignRound sign,
             ReadRounds rounds,
-            KeepFacts keepFacts) {
+            KeepFacts keepFacts,
+            AskForChange ask,
+            MoveOrder orders,
+            CarryOutOrder carryOut) {
         this.clock = clock;
         this.people = people;
         this.receive = receive;
@@ -71,6 +80,9 @@ class Hands {
         this.sign = sign;
         this.rounds = rounds;
         this.keepFacts = keepFacts;
+        this.ask = ask;
+        this.orders = orders;
+        this.carryOut = carryOut;
     }
 
     Actor actor(String login) {
@@ -179,6 +191,30 @@ class Hands {
         clock.tell(at);
         Actor actor = actor(login);
         sign.answer(actor, round, key(), rounds.round(actor, round).digest().hex(), decision, remark);
+    }
+
+    /** Asks for a change and gives the order. */
+    long order(Instant at, String login, String title, String reason, Map<Long, String> lines) {
+        clock.tell(at);
+        String to = ask.ask(actor(login), lines.keySet(), key(), title, reason, lines);
+        return Long.parseLong(to.substring("/orders/".length()));
+    }
+
+    void startOrder(Instant at, String login, long order) {
+        clock.tell(at);
+        orders.start(actor(login), order, key());
+    }
+
+    /** Puts an order before the board and gives the round. */
+    long board(Instant at, String login, long order, String note) {
+        clock.tell(at);
+        orders.toBoard(actor(login), order, key(), note, Map.of());
+        return read.view(actor(login), order).round().orElseThrow().round().id();
+    }
+
+    void carryOut(Instant at, String login, long order) {
+        clock.tell(at);
+        carryOut.carryOut(actor(login), order, key());
     }
 
     void fact(Instant at, String login, long item, String name, String value) {

@@ -24,6 +24,10 @@ final class Pictures {
         return "location.href = " + row(number) + ".dataset.href";
     }
 
+    private static String openOrder(int row) {
+        return "location.href = document.querySelectorAll('.change-row a.n')[" + row + "].href";
+    }
+
     static void refresh(String origin) throws IOException {
         try (Shots shots = new Shots(origin)) {
             shots.signIn("");
@@ -57,6 +61,18 @@ final class Pictures {
                     SHELF,
                     "reinstate",
                     List.of(open("TG40-4010"), "location.href = location.pathname + '/versions/4/reinstate'"));
+            shots.signIn("oluwaseun");
+            String round = "location.href = document.querySelector('.tray a.n').href";
+            take(shots, "/in-tray", "round", List.of(round));
+            shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
+            take(shots, "/changes", "change-order", List.of(openOrder(0)));
+            take(
+                    shots,
+                    "/changes",
+                    "change-notice",
+                    List.of(openOrder(1), "location.href = document.querySelector('aside a.mono').href"));
+            shots.signIn("hedda");
+            take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
             take(shots, "/record", "record", List.of());
             shots.shot(SHELF, FOLDER.resolve("shelf-dark.png"), 1280, 800, true, List.of());

@@ -329,21 +329,8 @@ public class Scenario implements ApplicationRunner {
         hands.release(monthsAgo(7, 52), "oluwaseun", shaft);
         hands.start(monthsAgo(7, 54), "tomasz", shaft, "chamfer for the new coupling", false);
         hands.move(monthsAgo(4, 1), "ines", doc("4050"), "withdraw", "the hose is clipped to the mast tube now");
-        // Tape pulley: a size tried, given up; the cone is in work.
-        hands.start(daysAgo(4, 16, 12), "tomasz", doc("1020"), "duplex 2205 after pitting at berth 3", true);
-        hands.checkIn(
-                daysAgo(4, 16, 40),
-                "tomasz",
-                doc("1020"),
-                part("1020")
-                        .sheet(
-                                "B",
-                                part("1020").shape(),
-                                List.of("Material 1.4462", "Pickled and passivated"),
-                                "2026-11-20"),
-                "material changed, weld prep as before",
-                false);
-        hands.fact(daysAgo(4, 16, 45), "tomasz", doc("1020"), "material", "1.4462");
+        finishedOrder();
+        openOrder();
         reviews();
         hands.checkOut(daysAgo(1, 9, 40), "priya", doc("1050"), "BENCH-3", "hardness after the fit test");
         hands.checkOut(daysAgo(0, 8, 12), "priya", doc("1000"), "BENCH-3", "liners by number");
@@ -416,6 +403,78 @@ public class Scenario implements ApplicationRunner {
         say();
     }
 
+    private void rework(Instant at, String login, String number, String note, String comment) {
+        hands.checkOut(at, login, doc(number), "", "");
+        hands.checkIn(
+                at.plus(Duration.ofHours(3)),
+                login,
+                doc(number),
+                part(number).sheet("B", part(number).shape(), List.of(note), DAY.format(at.atZone(ZONE))),
+                comment,
+                false);
+        say();
+    }
+
+    /** An order over three documents, carried out in summer, with its notice. */
+    private void finishedOrder() {
+        Map<Long, String> lines = new java.util.LinkedHashMap<>();
+        lines.put(doc("2010"), "wall 3 in place of 2.5");
+        lines.put(doc("2020"), "heavier by the same 0.12 kg");
+        lines.put(doc("2030"), "seat 0.2 deeper for the steel tape");
+        Instant at = monthsAgo(5, 2);
+        long order = hands.order(
+                at,
+                "priya",
+                "Steel float tape in place of the coated one",
+                "The coating of the float tape wears off at the pulley and clogs the encoder.\nThe steel tape is heavier; float and counterweight follow.",
+                lines);
+        hands.startOrder(at.plus(Duration.ofHours(20)), "oluwaseun", order);
+        rework(at.plus(Duration.ofDays(1)), "priya", "2010", "Wall 3", "wall 3");
+        rework(at.plus(Duration.ofDays(2)), "tomasz", "2020", "Filled with 0.12 kg more", "0.12 kg heavier");
+        rework(at.plus(Duration.ofDays(3)), "tomasz", "2030", "Seat 0.2 deeper", "pulley seat 0.2 deeper");
+        long board = hands.board(at.plus(Duration.ofDays(6)), "priya", order, "All three fit on the test rig.");
+        hands.answer(at.plus(Duration.ofDays(7)), "hedda", board, mintshelf.core.signoff.Decision.SIGNED, "");
+        hands.answer(
+                at.plus(Duration.ofDays(8)),
+                "oluwaseun",
+                board,
+                mintshelf.core.signoff.Decision.REMARKED,
+                "Stock of the old float is used up on LS18.");
+        hands.carryOut(at.plus(Duration.ofDays(8)).plus(Duration.ofMinutes(20)), "oluwaseun", order);
+        say();
+    }
+
+    /** An order in work: one line is ready, one is held, one is not begun. */
+    private void openOrder() {
+        Map<Long, String> lines = new java.util.LinkedHashMap<>();
+        lines.put(doc("1020"), "duplex 2205, pickled as before");
+        lines.put(doc("1030"), "duplex 2205; the weld to the cone is alike then");
+        lines.put(doc("1010"), "weld seam and note only");
+        long order = hands.order(
+                daysAgo(6, 10, 30),
+                "tomasz",
+                "Intake in duplex 2205",
+                "Pitting on the intake of berth 3 after fourteen months, 0.4 mm deep (test report TG40-3900).\nDuplex 2205 in place of 316L for what stands below low water.",
+                lines);
+        hands.startOrder(daysAgo(5, 9, 10), "oluwaseun", order);
+        hands.checkOut(daysAgo(4, 16, 12), "tomasz", doc("1020"), "BENCH-1", "");
+        hands.checkIn(
+                daysAgo(4, 16, 40),
+                "tomasz",
+                doc("1020"),
+                part("1020")
+                        .sheet(
+                                "B",
+                                part("1020").shape(),
+                                List.of("Material 1.4462", "Pickled and passivated"),
+                                "2026-11-20"),
+                "material changed, weld prep as before",
+                false);
+        hands.fact(daysAgo(4, 16, 45), "tomasz", doc("1020"), "material", "1.4462");
+        hands.checkOut(daysAgo(1, 8, 35), "tomasz", doc("1030"), "BENCH-1", "duplex");
+        say();
+    }
+
     /** What is being signed: one waits for the head of design, one for the checker, one is overdue. */
     private void reviews() {
         long gland = hands.send(
@@ -427,11 +486,15 @@ public class Scenario implements ApplicationRunner {
                 mintshelf.core.signoff.Decision.REMARKED,
                 "Pattern agrees with the housing. The leader of 4x 6.6 could end nearer to its hole; not worth a version.");
         hands.send(daysAgo(7, 14, 5), "priya", "First issue of the cradle, for the order of the panels.", doc("4040"));
-        hands.send(
-                daysAgo(1, 16, 20),
+        hands.start(daysAgo(4, 9, 5), "tomasz", doc("2040"), "groove for the circlip 1.1 wide", true);
+        hands.checkIn(
+                daysAgo(2, 15, 15),
                 "tomasz",
-                "Duplex after the pitting at berth 3. Geometry is as it was.",
-                doc("1020"));
+                doc("2040"),
+                part("2040").sheet("B", part("2040").shape(), List.of("Groove 1.1 H13 for circlip"), "2026-11-15"),
+                "groove 1.1 H13",
+                false);
+        hands.send(daysAgo(1, 16, 20), "tomasz", "The circlip of the new supplier is 1.0 thick.", doc("2040"));
         say();
     }
 

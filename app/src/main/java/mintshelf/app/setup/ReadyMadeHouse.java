@@ -36,6 +36,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
     private final HouseStore house;
     private final PersonStore people;
     private static final String REVIEWED = "reviewed";
+    private static final String ORDER = "change-order";
     private final SheetMapStore maps;
     private final UnitOfWork unit;
 
@@ -48,7 +49,10 @@ public class ReadyMadeHouse implements ApplicationRunner {
 
     @Override
     public void run(ApplicationArguments arguments) {
-        boolean whole = !house.isEmpty() && house.route(REVIEWED).isPresent() && !maps.isEmpty();
+        boolean whole = !house.isEmpty()
+                && house.route(REVIEWED).isPresent()
+                && house.route(ORDER).isPresent()
+                && !maps.isEmpty();
         if (whole) return;
         try {
             unit.run(this::write);
@@ -64,6 +68,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
         if (fresh) roles();
         long reviewed = house.route(REVIEWED).orElseGet(this::reviewed);
         if (fresh) kinds(straight(), reviewed);
+        if (house.route(ORDER).isEmpty()) changePapers();
     }
 
     private void kinds(long route, long reviewed) {
@@ -173,6 +178,60 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                         Effect.WRITE_SHEET,
                                         Effect.MAKE_PDF)),
                         WITHDRAW));
+    }
+
+    /** Orders and notices: papers with routes of their own, filed under numbers of their own. */
+    private void changePapers() {
+        long orders = house.addSeries("change-orders", "Change orders", "CO {yy}-{n:3}", "SERVER");
+        long notices = house.addSeries("change-notices", "Change notices", "CN {yy}-{n:3}", "SERVER");
+        List<Stage> stages = List.of(
+                new Stage(0, "outlined", "Outlined", StageClass.PREPARING, 1),
+                new Stage(0, "under-way", "Under way", StageClass.PREPARING, 2),
+                new Stage(0, "board", "Before the board", StageClass.DECIDING, 3),
+                new Stage(0, "carried-out", "Carried out", StageClass.RELEASED, 4),
+                new Stage(0, "stopped", "Stopped", StageClass.CLOSED, 5));
+        List<SignOffLine> board = List.of(
+                new SignOffLine(1, "checker", 1, "checked", "checked_by", 3),
+                new SignOffLine(2, "board-member", 1, "decided to go out", "approved_by", 3));
+        List<Move> moves = List.of(
+                new Move(
+                        "start",
+                        "Start the work",
+                        "outlined",
+                        "under-way",
+                        Right.DECIDE_CHANGES,
+                        List.of(),
+                        List.of(Effect.START_LINES)),
+                new Move(
+                        "to-board",
+                        "Put before the board",
+                        "under-way",
+                        "board",
+                        Right.CHANGE,
+                        List.of(Gate.LINES_READY),
+                        List.of(Effect.OPEN_ROUND)),
+                new Move(
+                        "carry-out",
+                        "Carry out",
+                        "board",
+                        "carried-out",
+                        Right.DECIDE_CHANGES,
+                        List.of(Gate.BOARD_SIGNED),
+                        List.of(Effect.RELEASE_LINES),
+                        board),
+                new Move("back", "Take back", "board", "under-way", Right.CHANGE, List.of(), List.of(Effect.END_ROUND)),
+                new Move("stop", "Stop", "outlined", "stopped", Right.DECIDE_CHANGES, List.of(), List.of()),
+                new Move("stop-work", "Stop", "under-way", "stopped", Right.DECIDE_CHANGES, List.of(), List.of()));
+        long route = house.addRoute(ORDER, "Change order", stages, moves);
+        long issued = house.addRoute(
+                "notice",
+                "Notice",
+                List.of(
+                        new Stage(0, "written", "Written", StageClass.PREPARING, 1),
+                        new Stage(0, "issued", "Issued", StageClass.RELEASED, 2)),
+                List.of());
+        kind(Kind.CHANGE_ORDER, "change order", Aspect.PAPER, "folded", orders, "numbers", false, route, 30);
+        kind(Kind.CHANGE_NOTICE, "change notice", Aspect.PAPER, "folded", notices, "numbers", false, issued, 31);
     }
 
     /** The route on which two people sign: one who checks, then one who leads. */

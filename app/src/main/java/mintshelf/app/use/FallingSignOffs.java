@@ -59,6 +59,12 @@ public class FallingSignOffs {
                 .anyMatch(i -> i.item() == itemId && i.digest().equals(now.digest()) && i.version() == now.version());
         if (same) return true;
         Round round = rounds.round(open.get()).orElseThrow();
+        if (!round.isOpen()) {
+            throw Refused.because(
+                    "round.signed",
+                    document.number() + " is signed and waits to be carried out.",
+                    "Take it back first; nothing was changed.");
+        }
         Instant at = clock.instant();
         rounds.rebind(round.id(), now);
         List<SignOff> standing =

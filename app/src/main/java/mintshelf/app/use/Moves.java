@@ -157,11 +157,14 @@ public class Moves {
                 out.number(),
                 switch (to) {
                     case RELEASED ->
-                        "released revision " + label + " with version " + out.number() + written
-                                + (signed.isEmpty() ? "" : ", by the last sign-off of its round");
+                        label.isEmpty()
+                                ? "is " + route.stage(move.to()).name().toLowerCase(java.util.Locale.ROOT)
+                                        + " with version " + out.number()
+                                : "released revision " + label + " with version " + out.number() + written
+                                        + (signed.isEmpty() ? "" : ", by the last sign-off of its round");
                     case WITHDRAWN -> "withdrew revision " + label;
                     default ->
-                        "moved revision " + label + " to "
+                        "moved " + (label.isEmpty() ? "it" : "revision " + label) + " to "
                                 + route.stage(move.to()).name();
                 },
                 why);

@@ -40,6 +40,11 @@ public class SheetPdf {
         return Outcome.granted(PdfWriter.write(read.value(), font, title, margin));
     }
 
+    /** Pages that the shelf laid out itself. */
+    public byte[] write(java.util.List<Scene> pages, String title) {
+        return PdfWriter.write(pages, font, title, "").bytes();
+    }
+
     /** A small picture as PNG, for mails. */
     public Optional<byte[]> png(StoredContent content, int width) {
         return write(content, "", "") instanceof Outcome.Granted<PdfWriter.Written> page

@@ -28,8 +28,24 @@ public class Sight {
         return seen;
     }
 
-    /** Locks the documents first, then loads them as they stand now. Refused when one is not there for the actor. */
+    /**
+     * Locks the documents first, then loads them as they stand now. Refused when one is not there for the actor, and for papers of
+     * changes, which their own pages move.
+     */
     public List<Seen> locked(Actor actor, Collection<Long> items) {
+        List<Seen> all = lockedWithPapers(actor, items);
+        for (Seen seen : all) {
+            if (!seen.spine().isChangePaper()) continue;
+            throw Refused.because(
+                    "change.paper",
+                    seen.document().number() + " is a " + seen.spine().kindName() + "; changes write it.",
+                    "Its own page says what can be done; nothing was changed.");
+        }
+        return all;
+    }
+
+    /** As {@link #locked}, papers of changes too. */
+    public List<Seen> lockedWithPapers(Actor actor, Collection<Long> items) {
         documents.lock(items);
         Map<Long, Seen> seen = of(actor, items);
         if (seen.size() != items.size()) throw new NotThere();

@@ -7,7 +7,9 @@ public enum Effect {
     FIX_LABEL("fix the revision's label"),
     SUPERSEDE_FORMER("supersede the former revision"),
     WRITE_SHEET("write the title block"),
-    MAKE_PDF("make the PDF");
+    MAKE_PDF("make the PDF"),
+    START_LINES("start the revisions of its lines"),
+    RELEASE_LINES("release its lines and issue the notice");
 
     private final String words;
 

@@ -4,7 +4,11 @@ package mintshelf.core.route;
 public enum Gate {
     HELD_BY_NOBODY("nobody holds it"),
     FACTS_FILLED("the facts that its kind requires are filled"),
-    SIGNED_OFF("everybody who is asked has signed");
+    /** The last signature makes the move. */
+    SIGNED_OFF("everybody who is asked has signed"),
+    /** The signatures open the move; a person makes it. */
+    BOARD_SIGNED("the board has signed"),
+    LINES_READY("all its lines are ready");
 
     private final String words;
 

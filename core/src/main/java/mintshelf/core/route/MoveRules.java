@@ -72,13 +72,18 @@ public final class MoveRules {
                                                     "gate.held",
                                                     "It is held by " + holder.name() + ".",
                                                     "Ask " + holder.name() + " to check it in.")));
-                case SIGNED_OFF -> {
+                case SIGNED_OFF, BOARD_SIGNED -> {
                     if (!missingSignOffs.isEmpty()) {
                         inTheWay.add(Refusal.of(
                                 "gate.sign_offs",
                                 "Not signed yet: " + String.join(", ", missingSignOffs) + ".",
-                                "The last sign-off makes the move."));
+                                gate == Gate.SIGNED_OFF
+                                        ? "The last sign-off makes the move."
+                                        : "It opens with the last sign-off."));
                     }
+                }
+                case LINES_READY -> {
+                    // Of other documents than this one: whoever moves an order asks its lines.
                 }
                 case FACTS_FILLED -> {
                     if (!emptyFacts.isEmpty()) {

@@ -33,9 +33,21 @@ public record Route(long edition, String code, String name, List<Stage> stages, 
         return moves.stream().filter(m -> m.code().equals(code)).findFirst();
     }
 
-    /** The move that a round in this stage decides. */
+    /** The move that a round in this stage decides: by its last signature, or by opening it to somebody's hand. */
     public Optional<Move> decided(String stage) {
-        return from(stage).stream().filter(Move::isMadeByRound).findFirst();
+        return from(stage).stream().filter(m -> !m.signOffs().isEmpty()).findFirst();
+    }
+
+    /** The move from a stage that brings a revision into force. */
+    public Optional<Move> releases(String stage) {
+        return from(stage).stream()
+                .filter(m -> stage(m.to()).stageClass() == StageClass.RELEASED)
+                .findFirst();
+    }
+
+    /** The move from a stage that does this. */
+    public Optional<Move> doing(Effect effect, String stage) {
+        return from(stage).stream().filter(m -> m.does(effect)).findFirst();
     }
 
     /** The way back to work from a stage in which is decided. */

@@ -6,8 +6,10 @@ import java.util.Optional;
 import java.util.TreeMap;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
@@ -31,13 +33,16 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class DocumentPage {
     private final ReadDocument read;
     private final ReadSheet sheets;
+    private final ReadOrders orders;
     private final KeepFacts keep;
     private final ReadRecord record;
     private final People people;
 
-    public DocumentPage(ReadDocument read, ReadSheet sheets, KeepFacts keep, ReadRecord record, People people) {
+    public DocumentPage(
+            ReadDocument read, ReadSheet sheets, ReadOrders orders, KeepFacts keep, ReadRecord record, People people) {
         this.read = read;
         this.sheets = sheets;
+        this.orders = orders;
         this.keep = keep;
         this.record = record;
         this.people = people;
@@ -54,6 +59,11 @@ public class DocumentPage {
             @ModelAttribute("w") Words words,
             Model model) {
         ReadDocument.View view = read.open(actor, id);
+        String kind = view.seen().spine().kindCode();
+        if (kind.equals(Kind.CHANGE_ORDER)) return "redirect:/orders/" + id;
+        model.addAttribute("changePaper", Kind.isChangePaper(kind));
+        model.addAttribute("isNotice", kind.equals(Kind.CHANGE_NOTICE));
+        model.addAttribute("orders", orders.of(actor, id));
         VersionRow shown = version.map(n -> view.versions().stream()
                         .filter(v -> v.number() == n)
                         .findFirst()

@@ -72,18 +72,19 @@ public class FilePage {
         send(version.content(), version.fileName(), false, request, response);
     }
 
-    /** The PDF that was made of a released version. */
-    @GetMapping("/documents/{id}/versions/{number}/pdf")
-    void pdf(
+    /** What was made of a released version: its PDF, the CSV of a notice. */
+    @GetMapping("/documents/{id}/versions/{number}/{format:pdf|csv}")
+    void output(
             Actor actor,
             @PathVariable long id,
             @PathVariable int number,
+            @PathVariable String format,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        StoredContent pdf = read.pdf(actor, id, number);
-        String name = read.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + ".pdf";
-        send(pdf, name, true, request, response);
+        StoredContent made = read.output(actor, id, number, format.toUpperCase(java.util.Locale.ROOT));
+        String name = read.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
+        send(made, name, true, request, response);
     }
 
     /** A small picture for lists. It is made by us; nothing of the file passes into it but numbers and escaped text. */

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.page.Pages;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.RoundSight.Line;
@@ -78,7 +79,11 @@ public class RoundPages {
                         .filter(l -> l.item().item() == d)
                         .findFirst()
                         .orElseThrow(NotThere::new))
-                .orElse(view.lines().get(0));
+                // Of an order and its documents the first document is looked at first; the order has a page of its own.
+                .orElseGet(() -> view.lines().stream()
+                        .filter(l -> !isOrder(l))
+                        .findFirst()
+                        .orElse(view.lines().get(0)));
         var version = rounds.version(actor, shown);
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
@@ -86,8 +91,15 @@ public class RoundPages {
         model.addAttribute("sheet", sheets.sheet(version.content()));
         model.addAttribute("changes", rounds.changes(actor, shown));
         model.addAttribute("answered", answered != null);
+        model.addAttribute(
+                "order",
+                view.lines().stream().filter(RoundPages::isOrder).findFirst().orElse(null));
         model.addAttribute("later", later(view));
         return "round/page";
+    }
+
+    private static boolean isOrder(Line line) {
+        return line.seen().spine().kindCode().equals(Kind.CHANGE_ORDER);
     }
 
     /** Who is asked after the step that is open now. */

@@ -3,6 +3,7 @@ package mintshelf.app.store.document;
 import java.time.Instant;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.document.Document;
 
@@ -32,5 +33,10 @@ public record Spine(
 
     public long folder() {
         return path.get(0).id();
+    }
+
+    /** Whether it is a paper of a change, which its own page moves. */
+    public boolean isChangePaper() {
+        return Kind.isChangePaper(kindCode);
     }
 }

@@ -17,4 +17,16 @@ public record Kind(
         long numberSeries,
         String revisionSeries,
         boolean labelAtStart,
-        long route) {}
+        long route) {
+    public static final String CHANGE_ORDER = "change-order";
+    public static final String CHANGE_NOTICE = "change-notice";
+
+    /** Whether documents of this kind are made by changes, not filed, checked out or moved by hand. */
+    public boolean isChangePaper() {
+        return isChangePaper(code);
+    }
+
+    public static boolean isChangePaper(String code) {
+        return code.equals(CHANGE_ORDER) || code.equals(CHANGE_NOTICE);
+    }
+}

@@ -97,6 +97,19 @@ public class OutputStore {
                 .execute();
     }
 
+    /** Keeps an output that was made with the act itself. */
+    public void keep(long version, String format, String recipe, long content, Instant now) {
+        db.insertInto(OUTPUT)
+                .set(OUTPUT.VERSION, version)
+                .set(OUTPUT.FORMAT, format)
+                .set(OUTPUT.RECIPE, recipe)
+                .set(OUTPUT.STATE, "MADE")
+                .set(OUTPUT.CONTENT, content)
+                .set(OUTPUT.ASKED_AT, Times.utc(now))
+                .set(OUTPUT.MADE_AT, Times.utc(now))
+                .execute();
+    }
+
     /** Takes the next output to make, under a lease: a node that dies lets it go when the lease ends. */
     public Optional<Wanted> take(Instant now, Instant leaseUntil) {
         Optional<Wanted> next = db.selectFrom(OUTPUT)

@@ -160,19 +160,22 @@ public class RoundStore {
                 .set(ROUND.ENDED_AT, Times.utc(now))
                 .set(ROUND.ENDED_BY, person)
                 .set(ROUND.ENDED_WHY, why)
-                .where(ROUND.ID.eq(round), ROUND.OPEN_MARK.eq(MARK))
+                .where(ROUND.ID.eq(round))
                 .execute();
     }
 
-    /** The open round of each of the documents that is in one; one statement. */
+    /**
+     * The round under way of each of the documents that is in one: open, or signed and waiting to be carried out; one statement.
+     */
     public Map<Long, Long> openRounds(Collection<Long> items) {
         if (items.isEmpty()) return Map.of();
-        return db.select(BUNDLE_ITEM.ITEM, ROUND.ID)
+        return db.select(BUNDLE_ITEM.ITEM, DSL.max(ROUND.ID))
                 .from(BUNDLE_ITEM)
                 .join(ROUND)
-                .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE), ROUND.OPEN_MARK.eq(MARK))
+                .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE))
                 .where(BUNDLE_ITEM.ITEM.in(items), BUNDLE_ITEM.OPEN_MARK.eq(MARK))
-                .fetchMap(BUNDLE_ITEM.ITEM, ROUND.ID);
+                .groupBy(BUNDLE_ITEM.ITEM)
+                .fetchMap(BUNDLE_ITEM.ITEM, DSL.max(ROUND.ID));
     }
 
     public Optional<Long> openRound(long item) {

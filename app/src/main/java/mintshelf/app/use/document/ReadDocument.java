@@ -187,10 +187,10 @@ public class ReadDocument {
         return version;
     }
 
-    /** The PDF of a version that the actor may fetch. */
-    public StoredContent pdf(Actor actor, long item, int number) {
+    /** What was made of a version that the actor may fetch. */
+    public StoredContent output(Actor actor, long item, int number, String format) {
         return outputs.of(version(actor, item, number).id()).stream()
-                .filter(o -> o.format().equals("PDF"))
+                .filter(o -> o.format().equals(format))
                 .flatMap(o -> o.content().stream())
                 .findFirst()
                 .orElseThrow(NotThere::new);

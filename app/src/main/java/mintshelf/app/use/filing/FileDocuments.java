@@ -238,7 +238,7 @@ public class FileDocuments {
                 filing,
                 shelves.shelf(filing.shelf()).orElseThrow(),
                 shelves.folders(filing.shelf()),
-                house.kinds(),
+                house.kinds().stream().filter(k -> !k.isChangePaper()).toList(),
                 house.factSheets(),
                 lines);
     }

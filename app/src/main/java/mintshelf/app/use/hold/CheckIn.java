@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
@@ -19,6 +20,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.FallingSignOffs;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
@@ -53,6 +55,8 @@ public class CheckIn {
     private final StrayStore strays;
     private final ListStore lists;
     private final HouseStore house;
+    private final FallingSignOffs signOffs;
+    private final OrderStore orders;
     private final Sheets sheets;
     private final Acts acts;
     private final Recorder recorder;
@@ -66,6 +70,8 @@ public class CheckIn {
             StrayStore strays,
             ListStore lists,
             HouseStore house,
+            FallingSignOffs signOffs,
+            OrderStore orders,
             Sheets sheets,
             Acts acts,
             Recorder recorder,
@@ -77,6 +83,8 @@ public class CheckIn {
         this.strays = strays;
         this.lists = lists;
         this.house = house;
+        this.signOffs = signOffs;
+        this.orders = orders;
         this.sheets = sheets;
         this.acts = acts;
         this.recorder = recorder;
@@ -172,7 +180,10 @@ public class CheckIn {
                 "version.added",
                 number,
                 "checked in version " + number + " (" + Numbers.size(content.size()) + ")"
-                        + (taken.isEmpty() ? "" : "; from its title block: " + taken),
+                        + (taken.isEmpty() ? "" : "; from its title block: " + taken)
+                        + Optional.ofNullable(orders.open(List.of(row.item())).get(row.item()))
+                                .map(on -> "; for " + on.number())
+                                .orElse(""),
                 comment);
         return row.item() + "v" + number;
     }
@@ -230,6 +241,7 @@ public class CheckIn {
                         facts),
                 now);
         lists.noteRecent(actor.person(), document.id(), "changed", now);
+        signOffs.changed(actor, document.id(), "version " + number + " came");
         return number;
     }
 

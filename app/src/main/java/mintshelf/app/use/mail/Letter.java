@@ -7,6 +7,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.SignOff;
@@ -41,7 +42,7 @@ record Letter(
         for (RoundSight.Line line : view.lines()) {
             Document d = line.seen().document();
             documents.add(new String[] {
-                d.number() + " " + d.current().shown() + ", version "
+                d.number() + d.current().label().map(l -> " " + l).orElse("") + ", version "
                         + line.item().number() + ": " + d.title(),
                 origin + "/documents/" + d.id()
             });
@@ -56,7 +57,10 @@ record Letter(
         return new Letter(
                 subject,
                 first,
-                Optional.of(view.lines().get(0).seen().spine().content()),
+                view.lines().stream()
+                        .map(l -> l.seen().spine().content())
+                        .filter(c -> c.kind() == ContentKind.DXF)
+                        .findFirst(),
                 documents,
                 view.round().note(),
                 trail,
@@ -65,7 +69,7 @@ record Letter(
 
     private static String named(RoundView view) {
         Document first = view.lines().get(0).seen().document();
-        String one = first.number() + " " + first.current().shown();
+        String one = first.number() + first.current().label().map(l -> " " + l).orElse("");
         return view.lines().size() == 1 ? one : one + " and " + (view.lines().size() - 1) + " more";
     }
 

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.hold.HoldStore;
@@ -43,6 +44,7 @@ public class Revisions {
     private final HoldStore holds;
     private final HouseStore house;
     private final RoundStore rounds;
+    private final OrderStore orders;
     private final Moves moves;
     private final Telling telling;
     private final RecordStore record;
@@ -56,6 +58,7 @@ public class Revisions {
             HoldStore holds,
             HouseStore house,
             RoundStore rounds,
+            OrderStore orders,
             Moves moves,
             Telling telling,
             RecordStore record,
@@ -67,6 +70,7 @@ public class Revisions {
         this.holds = holds;
         this.house = house;
         this.rounds = rounds;
+        this.orders = orders;
         this.moves = moves;
         this.telling = telling;
         this.record = record;
@@ -145,6 +149,12 @@ public class Revisions {
             if (!seen.all()) throw new NotThere();
             Sight.expectVersion(seen, expectedVersion);
             Document document = seen.document();
+            Optional.ofNullable(orders.open(List.of(item)).get(item)).ifPresent(on -> {
+                throw Refused.because(
+                        "order.goes_with",
+                        document.number() + " is on " + on.number() + ".",
+                        "Stop the order first; nothing was dropped.");
+            });
             dropRefusal(actor, document).ifPresent(r -> {
                 throw new Refused(r);
             });
@@ -210,6 +220,7 @@ public class Revisions {
                 .map(v -> v.number())
                 .toList();
         return !rounds.named(pending.id())
+                && !orders.names(pending.id())
                 && !documents.othersWorkedOn(pending.id(), row.startedById())
                 && !record.wasFetchedByOthers(item, numbers, row.startedById());
     }
@@ -223,7 +234,7 @@ public class Revisions {
             List<Long> together = open.map(r ->
                             rounds.items(r).stream().map(RoundStore.Item::item).toList())
                     .orElse(List.of(item));
-            List<Seen> all = sight.locked(actor, together);
+            List<Seen> all = open.isPresent() ? sight.lockedWithPapers(actor, together) : sight.locked(actor, together);
             Seen seen =
                     all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
             if (!seen.all()) throw new NotThere();
@@ -241,6 +252,14 @@ public class Revisions {
             if (MoveRules.asksReason(route, move) && why.isEmpty()) {
                 throw Refused.because("move.reason", move.name() + " needs a reason.", "Others read it.");
             }
+            if (route.stage(move.to()).stageClass() == StageClass.RELEASED) {
+                Optional.ofNullable(orders.open(List.of(item)).get(item)).ifPresent(on -> {
+                    throw Refused.because(
+                            "order.goes_with",
+                            document.number() + " is released with " + on.number() + ".",
+                            "Carry out the order; it stays where it is.");
+                });
+            }
             if (move.does(Effect.OPEN_ROUND)) throw new NotThere(); // goes by its own page, which says who is asked
             if (move.does(Effect.END_ROUND)) takeBack(actor, document, all, open.orElseThrow(NotThere::new), why);
             else moves.carryOut(actor, document, route, move, why, Optional.empty());
@@ -252,7 +271,7 @@ public class Revisions {
     private void takeBack(Actor actor, Document document, List<Seen> all, long open, String why) {
         rounds.lock(open);
         Round round = rounds.round(open).orElseThrow();
-        if (!round.isOpen()) {
+        if (round.state() != Round.State.OPEN && round.state() != Round.State.SIGNED) {
             throw Refused.because("round.ended", "This round has ended meanwhile.", "Look at the document again.");
         }
         Instant now = clock.instant();

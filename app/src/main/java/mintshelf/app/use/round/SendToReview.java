@@ -2,33 +2,27 @@ package mintshelf.app.use.round;
 
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import mintshelf.app.setup.Settings;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
-import mintshelf.app.use.FallingSignOffs;
+import mintshelf.app.use.Asking;
 import mintshelf.app.use.Moves;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
-import mintshelf.app.use.Telling;
-import mintshelf.core.access.Place;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
@@ -36,9 +30,6 @@ import mintshelf.core.route.Move;
 import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.SignOffLine;
-import mintshelf.core.signoff.Ask;
-import mintshelf.core.signoff.Round;
-import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Service;
 
 /** Sends documents to review together: who will be asked is seen before, then it happens whole or not at all. */
@@ -50,11 +41,10 @@ public class SendToReview {
     private final HoldStore holds;
     private final RoundStore rounds;
     private final Moves moves;
-    private final FallingSignOffs signOffs;
-    private final Telling telling;
+    private final Asking asking;
+    private final OrderStore orders;
     private final Acts acts;
     private final Recorder recorder;
-    private final Settings settings;
     private final Clock clock;
 
     public SendToReview(
@@ -64,11 +54,10 @@ public class SendToReview {
             HoldStore holds,
             RoundStore rounds,
             Moves moves,
-            FallingSignOffs signOffs,
-            Telling telling,
+            Asking asking,
+            OrderStore orders,
             Acts acts,
             Recorder recorder,
-            Settings settings,
             Clock clock) {
         this.sight = sight;
         this.documents = documents;
@@ -76,11 +65,10 @@ public class SendToReview {
         this.holds = holds;
         this.rounds = rounds;
         this.moves = moves;
-        this.signOffs = signOffs;
-        this.telling = telling;
+        this.asking = asking;
+        this.orders = orders;
         this.acts = acts;
         this.recorder = recorder;
-        this.settings = settings;
         this.clock = clock;
     }
 
@@ -91,11 +79,8 @@ public class SendToReview {
      */
     public record Row(Seen seen, boolean endsHold, List<Refusal> inTheWay) {}
 
-    /** Whom a line of the rule asks, by when; of {@code candidates} one may be named. */
-    public record Line(SignOffLine line, String roleName, LocalDate due, List<PersonStore.Person> candidates) {}
-
     /** What will happen. It opens when no row and no line has anything in the way. */
-    public record Plan(List<Row> rows, List<Line> lines, Optional<Refusal> refusal) {
+    public record Plan(List<Row> rows, List<Asking.Line> lines, Optional<Refusal> refusal) {
         public boolean opens() {
             return refusal.isEmpty()
                     && !rows.isEmpty()
@@ -112,35 +97,41 @@ public class SendToReview {
     private Plan plan(Actor actor, List<Seen> all) {
         List<Row> rows = new ArrayList<>();
         Set<List<SignOffLine>> rules = new LinkedHashSet<>();
-        Map<Long, Long> inRounds =
-                rounds.openRounds(all.stream().map(s -> s.spine().id()).toList());
+        List<Long> ids = all.stream().map(s -> s.spine().id()).toList();
+        Map<Long, Long> inRounds = rounds.openRounds(ids);
+        Map<Long, OrderStore.On> onOrders = orders.open(ids);
         for (Seen seen : all) {
             Document document = seen.document();
             Route route = house.edition(document.current().stage().edition());
             Optional<Move> send = route.opensRound(document.current().stage().code());
             boolean mine =
                     document.holder().filter(h -> h.person() == actor.person()).isPresent();
+            if (onOrders.containsKey(document.id())) {
+                rows.add(new Row(seen, false, List.of(goesWith(document, onOrders.get(document.id())))));
+                continue;
+            }
             rows.add(new Row(seen, mine, inTheWay(actor, document, send, inRounds.containsKey(document.id()), mine)));
             send.flatMap(m -> route.decided(m.to())).ifPresent(m -> rules.add(m.signOffs()));
         }
         Optional<Refusal> refusal = Optional.empty();
-        List<Line> lines = new ArrayList<>();
+        List<Asking.Line> lines = List.of();
         if (rules.size() > 1) {
             refusal = Optional.of(Refusal.of(
                     "round.rules",
                     "These documents are signed by different people.",
                     "Send those of one kind together, the others apart."));
         } else if (rules.size() == 1) {
-            lines = lines(all, rules.iterator().next());
-            Optional<Line> nobody =
-                    lines.stream().filter(l -> l.candidates().isEmpty()).findFirst();
-            refusal = nobody.map(l -> Refusal.of(
-                    "round.nobody",
-                    "Nobody can sign “" + l.line().meaning() + "”: no "
-                            + l.roleName().toLowerCase(java.util.Locale.ROOT) + " here has not worked on it.",
-                    "A data manager can give somebody the role."));
+            lines = asking.lines(all, rules.iterator().next());
+            refusal = Asking.nobody(lines);
         }
         return new Plan(rows, lines, refusal);
+    }
+
+    private static Refusal goesWith(Document document, OrderStore.On order) {
+        return Refusal.of(
+                "order.goes_with",
+                document.number() + " goes before the board with " + order.number() + ".",
+                "Put the order before the board.");
     }
 
     private List<Refusal> inTheWay(Actor actor, Document document, Optional<Move> send, boolean inRound, boolean mine) {
@@ -159,31 +150,6 @@ public class SendToReview {
         return MoveRules.ask(send.get(), document, actor.access(), moves.emptyFacts(document)).stream()
                 .filter(r -> !(mine && r.code().equals("gate.held")))
                 .toList();
-    }
-
-    private List<Line> lines(List<Seen> all, List<SignOffLine> rule) {
-        Set<Long> authors = new HashSet<>();
-        for (Seen seen : all) {
-            long revision = seen.document().current().id();
-            documents.versions(seen.spine().id()).stream()
-                    .filter(v -> v.revision() == revision && v.madeBy() != VersionRow.MadeBy.STAMPED)
-                    .forEach(v -> authors.add(v.author()));
-        }
-        List<Place> places = all.stream().map(s -> s.document().place()).toList();
-        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
-        int days = 0;
-        int step = 0;
-        List<Line> lines = new ArrayList<>();
-        for (SignOffLine line : rule) {
-            if (line.step() != step) days += line.days();
-            step = line.step();
-            lines.add(new Line(
-                    line,
-                    house.roleName(line.role()),
-                    SignOffRules.due(today, days),
-                    telling.candidates(line.role(), authors, places)));
-        }
-        return lines;
     }
 
     /**
@@ -225,7 +191,7 @@ public class SendToReview {
             }
             long bundle =
                     rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), actor.person(), now);
-            long id = open(actor, bundle, all, plan.lines(), words, named, now);
+            long id = asking.open(actor, bundle, all, plan.lines(), words, named);
             for (Seen seen : all) {
                 Document document =
                         documents.spine(seen.spine().id()).orElseThrow().document();
@@ -240,33 +206,6 @@ public class SendToReview {
             }
             return "/rounds/" + id;
         });
-    }
-
-    private long open(
-            Actor actor,
-            long bundle,
-            List<Seen> all,
-            List<Line> lines,
-            String note,
-            Map<Integer, Long> named,
-            Instant now) {
-        List<RoundStore.Item> items =
-                all.stream().map(s -> signOffs.item(s.document())).toList();
-        long id = rounds.open(bundle, items, actor.person(), note, now);
-        for (int i = 0; i < lines.size(); i++) {
-            Line line = lines.get(i);
-            Optional<Long> person = Optional.ofNullable(named.get(i));
-            if (person.isPresent() && line.candidates().stream().noneMatch(c -> c.id() == person.get())) {
-                throw Refused.because(
-                        "round.person", "Who was chosen cannot sign this any more.", "Choose again; nothing was sent.");
-            }
-            rounds.ask(id, line.line(), person, line.due());
-        }
-        Round round = rounds.round(id).orElseThrow();
-        Set<Long> authors = rounds.authors(List.of(id)).getOrDefault(id, Set.of());
-        List<Place> places = all.stream().map(s -> s.document().place()).toList();
-        for (Ask ask : round.waiting()) telling.ask(actor, round, ask, authors, places, note);
-        return id;
     }
 
     private static void refuseUnlessOpen(Plan plan) {

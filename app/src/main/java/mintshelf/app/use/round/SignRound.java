@@ -23,6 +23,7 @@ import mintshelf.app.use.Telling;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
@@ -91,7 +92,7 @@ public class SignRound {
                     .map(RoundStore.Item::item)
                     .sorted()
                     .toList();
-            documentsSight.locked(actor, items);
+            documentsSight.lockedWithPapers(actor, items);
             rounds.lock(id);
             RoundView view = sight.round(actor, id);
             Ask ask = asked(actor, view);
@@ -121,6 +122,7 @@ public class SignRound {
             }
             Round after = rounds.round(id).orElseThrow();
             if (decision == Decision.RETURNED) giveBack(actor, view, after, words, now);
+            else if (after.openStep().isEmpty() && waitsForAHand(view)) waitForAHand(actor, view, after, now);
             else if (after.openStep().isEmpty()) release(actor, view, after, now);
             else goOn(actor, view, after);
             return "/rounds/" + id + "?answered";
@@ -162,6 +164,8 @@ public class SignRound {
         for (RoundSight.Line line : view.lines()) {
             Document document = line.seen().document();
             Route route = house.edition(document.current().stage().edition());
+            // One that is decided on without leaving its preparation stays there.
+            if (document.current().stage().stageClass() != StageClass.DECIDING) continue;
             Move back = route.back(document.current().stage().code()).orElseThrow();
             moves.carryOut(actor, document, route, back, why, Optional.empty());
         }
@@ -192,9 +196,28 @@ public class SignRound {
         tell(actor, view, round, "round.signed", " gave the last sign-off on " + named(view) + "; it is released");
     }
 
+    /** Whether somebody's hand makes the move that this round opens, as with a change order. */
+    private boolean waitsForAHand(RoundView view) {
+        return view.lines().stream().anyMatch(l -> !decided(l.seen().document()).isMadeByRound());
+    }
+
+    private void waitForAHand(Actor actor, RoundView view, Round round, Instant now) {
+        rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
+        tell(
+                actor,
+                view,
+                round,
+                "round.signed",
+                " gave the last sign-off on " + named(view) + "; it can be carried out");
+    }
+
     private Move decided(Document document) {
+        return decides(document).orElseThrow();
+    }
+
+    private Optional<Move> decides(Document document) {
         Route route = house.edition(document.current().stage().edition());
-        return route.decided(document.current().stage().code()).orElseThrow();
+        return route.decided(document.current().stage().code());
     }
 
     private void goOn(Actor actor, RoundView view, Round after) {

@@ -10,6 +10,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.FallingSignOffs;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
@@ -29,6 +30,7 @@ public class Reinstate {
     private final DocumentStore documents;
     private final HoldStore holds;
     private final ListStore lists;
+    private final FallingSignOffs signOffs;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -38,6 +40,7 @@ public class Reinstate {
             DocumentStore documents,
             HoldStore holds,
             ListStore lists,
+            FallingSignOffs signOffs,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -45,6 +48,7 @@ public class Reinstate {
         this.documents = documents;
         this.holds = holds;
         this.lists = lists;
+        this.signOffs = signOffs;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -101,6 +105,7 @@ public class Reinstate {
                     .ifPresent(h -> holds.rebase(
                             h.hold(), sight.of(actor, item).document().head().version()));
             lists.noteRecent(actor.person(), item, "changed", now);
+            signOffs.changed(actor, item, "version " + number + " was made current again");
             recorder.note(
                     actor,
                     item,

@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.core.drawing.Box;
@@ -64,6 +63,30 @@ public final class PdfWriter {
      * @param margin a line under the sheet's frame; empty for none
      */
     public static Written write(Scene scene, byte[] font, String title, String margin) {
+        return write(List.of(scene), font, title, margin);
+    }
+
+    /** Writes several pages, each as {@link #write(Scene, byte[], String, String)} does. */
+    public static Written write(List<Scene> pages, byte[] font, String title, String margin) {
+        try (PDDocument document = new PDDocument()) {
+            document.setDocumentId((long) title.hashCode());
+            PDDocumentInformation about = new PDDocumentInformation();
+            about.setTitle(title);
+            about.setProducer("Mint Shelf");
+            document.setDocumentInformation(about);
+            PDFont embedded = PDType0Font.load(document, new ByteArrayInputStream(font), true);
+            Set<Integer> missing = new TreeSet<>();
+            for (Scene scene : pages) page(document, scene, embedded, margin, missing);
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            document.save(bytes);
+            return new Written(bytes.toByteArray(), missing);
+        } catch (IOException e) {
+            throw new UncheckedIOException("Writing to memory failed", e);
+        }
+    }
+
+    private static void page(PDDocument document, Scene scene, PDFont font, String margin, Set<Integer> missing)
+            throws IOException {
         Box box = scene.extents();
         if (box.isEmpty()) box = new Box(0, 0, 210, 297);
         double edge = isSheet(box) ? 0 : Math.max(5, Math.max(box.width(), box.height()) * 0.02);
@@ -71,32 +94,17 @@ public final class PdfWriter {
         double height = box.height() + 2 * edge;
         double scale = Math.min(1, LARGEST / Math.max(width, height));
         if (Math.max(width, height) * scale < 50) scale = 250 / Math.max(width, height);
-        try (PDDocument document = new PDDocument()) {
-            PDPage page = new PDPage(new PDRectangle((float) (width * scale * MM), (float) (height * scale * MM)));
-            document.addPage(page);
-            document.setDocumentId((long) title.hashCode());
-            PDDocumentInformation about = new PDDocumentInformation();
-            about.setTitle(title);
-            about.setProducer("Mint Shelf");
-            document.setDocumentInformation(about);
-            PDFont embedded = PDType0Font.load(document, new ByteArrayInputStream(font), true);
-            Set<Integer> missing;
-            try (PDPageContentStream out = new PDPageContentStream(document, page)) {
-                out.setLineCapStyle(1);
-                out.setLineJoinStyle(1);
-                PdfWriter writer = new PdfWriter(out, embedded, scale, box.minX() - edge, box.minY() - edge);
-                Map<String, Boolean> layers = scene.layers();
-                for (Primitive p : scene.primitives()) {
-                    if (layers.getOrDefault(p.style().layer(), true)) writer.draw(p);
-                }
-                if (!margin.isEmpty()) writer.margin(margin, box, edge);
-                missing = writer.missing;
+        PDPage page = new PDPage(new PDRectangle((float) (width * scale * MM), (float) (height * scale * MM)));
+        document.addPage(page);
+        try (PDPageContentStream out = new PDPageContentStream(document, page)) {
+            out.setLineCapStyle(1);
+            out.setLineJoinStyle(1);
+            PdfWriter writer = new PdfWriter(out, font, scale, box.minX() - edge, box.minY() - edge);
+            for (Primitive p : scene.primitives()) {
+                if (scene.layers().getOrDefault(p.style().layer(), true)) writer.draw(p);
             }
-            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-            document.save(bytes);
-            return new Written(bytes.toByteArray(), missing);
-        } catch (IOException e) {
-            throw new UncheckedIOException("Writing to memory failed", e);
+            if (!margin.isEmpty()) writer.margin(margin, box, edge);
+            missing.addAll(writer.missing);
         }
     }
 

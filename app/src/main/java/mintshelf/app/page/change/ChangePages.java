@@ -1,0 +1,224 @@
+package mintshelf.app.page.change;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.page.Pages;
+import mintshelf.app.page.Rows;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.CarryOutOrder;
+import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.change.ReadOrders;
+import mintshelf.core.access.Right;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Changes: the list of orders, asking for one, an order with its lines, its board, its preview and its notice. */
+@Controller
+public class ChangePages {
+    private static final int PAGE = 40;
+    private final AskForChange ask;
+    private final ReadOrders read;
+    private final MoveOrder move;
+    private final CarryOutOrder carryOut;
+
+    public ChangePages(AskForChange ask, ReadOrders read, MoveOrder move, CarryOutOrder carryOut) {
+        this.ask = ask;
+        this.read = read;
+        this.move = move;
+        this.carryOut = carryOut;
+    }
+
+    @GetMapping("/changes")
+    String list(Actor actor, @RequestParam Optional<Long> before, Model model) {
+        List<ReadOrders.Row> rows = read.list(actor, before.orElse(Long.MAX_VALUE), PAGE + 1);
+        boolean more = rows.size() > PAGE;
+        List<ReadOrders.Row> shown = more ? rows.subList(0, PAGE) : rows;
+        model.addAttribute("rows", shown);
+        model.addAttribute("next", more ? shown.get(PAGE - 1).seen().spine().id() : null);
+        return "change/list";
+    }
+
+    @GetMapping("/ask-for-change")
+    String askPage(Actor actor, @RequestParam String items, Model model) {
+        List<AskForChange.Row> rows = ask.plan(actor, Pages.ids(items));
+        model.addAttribute("rows", rows);
+        List<AskForChange.Row> opening =
+                rows.stream().filter(r -> r.refusal().isEmpty()).toList();
+        model.addAttribute("opening", opening.size());
+        model.addAttribute(
+                "openingIds",
+                Rows.joined(opening.stream().map(AskForChange.Row::seen).toList()));
+        model.addAttribute("outlined", read.outlined(actor));
+        return "change/ask";
+    }
+
+    /** Field {@code order}: id of an outlined order, or empty for a new one. Fields {@code why.ID}: a document's own reason. */
+    @PostMapping("/ask-for-change")
+    String ask(
+            Actor actor,
+            @RequestParam String items,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String order,
+            @RequestParam(defaultValue = "") String title,
+            @RequestParam(defaultValue = "") String reason,
+            @RequestParam Map<String, String> form) {
+        Map<Long, String> reasons = numbered(form, "why");
+        if (order.matches("\\d{1,18}")) {
+            return "redirect:" + ask.addTo(actor, Long.parseLong(order), Pages.ids(items), actKey, reasons);
+        }
+        return "redirect:" + ask.ask(actor, Pages.ids(items), actKey, title, reason, reasons);
+    }
+
+    private static Map<Long, String> numbered(Map<String, String> form, String prefix) {
+        Map<Long, String> values = new HashMap<>();
+        form.forEach((name, value) -> {
+            if (name.matches(prefix + "\\.\\d{1,18}")) {
+                values.put(Long.valueOf(name.substring(prefix.length() + 1)), value);
+            }
+        });
+        return values;
+    }
+
+    @GetMapping("/orders/{id}")
+    String order(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam(required = false) String done,
+            @RequestParam(required = false) String edit,
+            Model model) {
+        fill(actor, id, model);
+        model.addAttribute("done", done != null);
+        model.addAttribute("edit", edit != null && Boolean.TRUE.equals(model.getAttribute("mayEdit")));
+        return "change/order";
+    }
+
+    /** The lines alone, for a page that follows: nothing new while {@code mark} still holds. */
+    @GetMapping("/orders/{id}/lines")
+    String lines(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String mark,
+            jakarta.servlet.http.HttpServletResponse response,
+            Model model) {
+        ReadOrders.View view = fill(actor, id, model);
+        if (view.mark().equals(mark)) {
+            response.setStatus(204);
+            return null;
+        }
+        return "change/_lines :: lines";
+    }
+
+    private ReadOrders.View fill(Actor actor, long id, Model model) {
+        ReadOrders.View view = read.order(actor, id);
+        var place = view.seen().document().place();
+        String stage = view.stage();
+        boolean decides = actor.access().may(Right.DECIDE_CHANGES, place);
+        boolean changes = actor.access().may(Right.CHANGE, place);
+        model.addAttribute("view", view);
+        model.addAttribute("edit", false);
+        model.addAttribute(
+                "mayEdit", changes && stage.equals("outlined") && view.seen().all());
+        boolean starts = view.route().doing(Effect.START_LINES, stage).isPresent();
+        model.addAttribute("start", starts && view.seen().all());
+        model.addAttribute("mayStart", starts && decides);
+        model.addAttribute("board", view.route().doing(Effect.OPEN_ROUND, stage).isPresent() && changes);
+        boolean carries = view.route().doing(Effect.RELEASE_LINES, stage).isPresent();
+        boolean signed = !view.board().isEmpty()
+                && view.board().get(0).round().state() == mintshelf.core.signoff.Round.State.SIGNED;
+        model.addAttribute("carry", carries && view.seen().all());
+        model.addAttribute("mayCarry", carries && decides && signed);
+        model.addAttribute("signed", signed);
+        model.addAttribute(
+                "mayStop", decides && move.stopMove(view.seen(), view.route()).isPresent());
+        model.addAttribute(
+                "mayTakeBack", changes && view.seen().current().stage().stageClass() == StageClass.DECIDING);
+        return view;
+    }
+
+    /** Fields {@code why.LINE}: reasons by line; {@code remove.LINE}: lines that go. */
+    @PostMapping("/orders/{id}/lines")
+    String edit(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String reason,
+            @RequestParam Map<String, String> form) {
+        return "redirect:"
+                + ask.edit(
+                        actor,
+                        id,
+                        actKey,
+                        reason,
+                        numbered(form, "why"),
+                        new ArrayList<>(numbered(form, "remove").keySet()));
+    }
+
+    @PostMapping("/orders/{id}/start")
+    String start(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + move.start(actor, id, actKey);
+    }
+
+    @GetMapping("/orders/{id}/board")
+    String boardPage(Actor actor, @PathVariable long id, Model model) {
+        ReadOrders.View view = fill(actor, id, model);
+        if (view.route().doing(Effect.OPEN_ROUND, view.stage()).isEmpty()) {
+            throw Refused.because(
+                    "move.stage",
+                    view.seen().document().number() + " is "
+                            + view.seen().current().stage().name() + ".",
+                    "Only an order that is under way goes before the board.");
+        }
+        model.addAttribute("plan", move.boardPlan(actor, id));
+        return "change/board";
+    }
+
+    @PostMapping("/orders/{id}/board")
+    String board(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String note,
+            @RequestParam Map<String, String> form) {
+        Map<Integer, Long> named = new HashMap<>();
+        numbered(form, "named").forEach((line, person) -> {
+            if (person.matches("\\d{1,18}")) named.put(line.intValue(), Long.valueOf(person));
+        });
+        return "redirect:" + move.toBoard(actor, id, actKey, note, named);
+    }
+
+    @GetMapping("/orders/{id}/carry-out")
+    String carryOutPage(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("preview", carryOut.preview(actor, id));
+        return "change/carry-out";
+    }
+
+    @PostMapping("/orders/{id}/carry-out")
+    String carryOut(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + carryOut.carryOut(actor, id, actKey);
+    }
+
+    @PostMapping("/orders/{id}/stop")
+    String stop(Actor actor, @PathVariable long id, @RequestParam String actKey, @RequestParam String reason) {
+        return "redirect:" + move.stop(actor, id, actKey, reason);
+    }
+
+    /** The order that made a notice. */
+    @GetMapping("/notices/{id}/order")
+    String ofNotice(Actor actor, @PathVariable long id) {
+        long order = read.ofNotice(id).orElseThrow(NotThere::new);
+        read.order(actor, order); // whether the actor may know of it
+        return "redirect:/orders/" + order;
+    }
+}

@@ -1,0 +1,235 @@
+package mintshelf.app.use.change;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.FilePaper;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.OrderRules;
+import mintshelf.core.document.Document;
+import mintshelf.core.numbering.NumberKey;
+import org.springframework.stereotype.Service;
+
+/** Makes change orders from selections, and changes their lines while they are outlined. */
+@Service
+public class AskForChange {
+    /** Documents on one order. */
+    public static final int MOST = 500;
+
+    private final Sight sight;
+    private final OrderStore orders;
+    private final OrderPaper papers;
+    private final FilePaper file;
+    private final HouseStore house;
+    private final ListStore lists;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public AskForChange(
+            Sight sight,
+            OrderStore orders,
+            OrderPaper papers,
+            FilePaper file,
+            HouseStore house,
+            ListStore lists,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.orders = orders;
+        this.papers = papers;
+        this.file = file;
+        this.house = house;
+        this.lists = lists;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A document that is asked about: what its line would be, or why it has none. */
+    public record Row(Seen seen, Optional<OrderLine.What> what, Optional<Refusal> refusal) {}
+
+    /** What an order over these documents would hold. */
+    public List<Row> plan(Actor actor, Collection<Long> items) {
+        if (items.isEmpty() || items.size() > MOST) throw new NotThere();
+        List<Seen> all = List.copyOf(sight.of(actor, items).values());
+        if (all.isEmpty()) throw new NotThere();
+        return rows(actor, all);
+    }
+
+    private List<Row> rows(Actor actor, List<Seen> all) {
+        Map<Long, OrderStore.On> open =
+                orders.open(all.stream().map(s -> s.spine().id()).toList());
+        List<Row> rows = new ArrayList<>();
+        for (Seen seen : all) {
+            if (seen.spine().isChangePaper()) {
+                rows.add(refused(seen, "change.paper", seen.document().number() + " is a paper of a change itself."));
+                continue;
+            }
+            if (!seen.all()) {
+                rows.add(refused(seen, "access.missing", "You see released versions of it only."));
+                continue;
+            }
+            Optional<String> other =
+                    Optional.ofNullable(open.get(seen.spine().id())).map(OrderStore.On::number);
+            Outcome<OrderLine.What> line = OrderRules.line(seen.document(), actor.access(), other);
+            rows.add(
+                    line instanceof Outcome.Granted<OrderLine.What> granted
+                            ? new Row(seen, Optional.of(granted.value()), Optional.empty())
+                            : new Row(seen, Optional.empty(), line.refusal()));
+        }
+        return rows;
+    }
+
+    private static Row refused(Seen seen, String code, String reason) {
+        return new Row(seen, Optional.empty(), Optional.of(Refusal.of(code, reason, "Leave it out.")));
+    }
+
+    /**
+     * Opens an order over documents; all of them or none.
+     *
+     * @param reasons why each is changed, by document; where empty the order's reason stands
+     * @return the address of the order
+     */
+    public String ask(
+            Actor actor, Collection<Long> items, String key, String title, String reason, Map<Long, String> reasons) {
+        String named = Texts.required("The title", title, 150).orElseThrow(Refused::new);
+        String why = Texts.optionalLines("The reason", reason, 2000).orElseThrow(Refused::new);
+        if (why.isEmpty())
+            throw Refused.because("text.missing", "The reason is empty.", "Say what is wrong or wanted.");
+        if (items.isEmpty() || items.size() > MOST) throw new NotThere();
+        return acts.once(actor, key, () -> {
+            List<Row> rows = rows(actor, sight.locked(actor, items));
+            refuseUnlessAll(rows);
+            Kind kind = house.kind(Kind.CHANGE_ORDER);
+            NumberKey number = file.number(kind);
+            long order = file.file(
+                    actor,
+                    kind,
+                    rows.get(0).seen().document().place().shelf(),
+                    number,
+                    named,
+                    number.number() + ".json",
+                    papers.json(number.number(), named, why, List.of()),
+                    "opened");
+            orders.add(order, why);
+            int position = 1;
+            for (Row row : rows) add(actor, order, number.number(), position++, row, reasons);
+            papers.write(actor, actor.person(), order, "lines written");
+            lists.noteRecent(actor.person(), order, "opened", clock.instant());
+            recorder.note(
+                    actor,
+                    order,
+                    "order.opened",
+                    "opened " + number.number() + " over "
+                            + mintshelf.core.base.Numbers.count(rows.size(), "document", "documents"),
+                    Texts.shorten(why, 500));
+            return "/orders/" + order;
+        });
+    }
+
+    private void add(Actor actor, long order, String number, int position, Row row, Map<Long, String> reasons) {
+        Document document = row.seen().document();
+        String reason = Texts.optional(
+                        "The reason for " + document.number(), reasons.getOrDefault(document.id(), ""), 500)
+                .orElseThrow(Refused::new);
+        orders.addLine(
+                order,
+                position,
+                document.id(),
+                row.what().orElseThrow(),
+                reason,
+                document.released().map(r -> r.id()));
+        recorder.note(actor, document.id(), "order.named", "was put on " + number, reason);
+    }
+
+    private static void refuseUnlessAll(List<Row> rows) {
+        List<String> why = rows.stream()
+                .flatMap(r -> r.refusal().stream())
+                .map(Refusal::says)
+                .toList();
+        if (!why.isEmpty()) {
+            throw Refused.because("order.refused", String.join(" ", why), "No order was opened; leave those rows out.");
+        }
+    }
+
+    /** Puts more documents on an outlined order. */
+    public String addTo(Actor actor, long order, Collection<Long> items, String key, Map<Long, String> reasons) {
+        return acts.once(actor, key, () -> {
+            List<Long> all = new ArrayList<>(items);
+            all.add(order);
+            List<Seen> locked = sight.lockedWithPapers(actor, all);
+            Seen paper = papers.outlined(actor, locked, order);
+            List<Row> rows = rows(
+                    actor, locked.stream().filter(s -> s.spine().id() != order).toList());
+            refuseUnlessAll(rows);
+            int position = orders.lines(order).stream()
+                            .mapToInt(OrderLine::position)
+                            .max()
+                            .orElse(0)
+                    + 1;
+            if (position + rows.size() > MOST) throw new NotThere();
+            for (Row row : rows) add(actor, order, paper.document().number(), position++, row, reasons);
+            papers.write(actor, actor.person(), order, "lines added");
+            return "/orders/" + order;
+        });
+    }
+
+    /**
+     * Changes what an outlined order says.
+     *
+     * @param reasons by line id
+     * @param removed ids of lines that go
+     */
+    public String edit(
+            Actor actor, long order, String key, String reason, Map<Long, String> reasons, Collection<Long> removed) {
+        String why = Texts.optionalLines("The reason", reason, 2000).orElseThrow(Refused::new);
+        if (why.isEmpty())
+            throw Refused.because("text.missing", "The reason is empty.", "Say what is wrong or wanted.");
+        return acts.once(actor, key, () -> {
+            List<Seen> locked = sight.lockedWithPapers(actor, List.of(order));
+            Seen paper = papers.outlined(actor, locked, order);
+            List<OrderLine> lines = orders.lines(order);
+            if (lines.stream().allMatch(l -> removed.contains(l.id()))) {
+                throw Refused.because("order.empty", "An order without lines changes nothing.", "Stop it instead.");
+            }
+            orders.setReason(order, why);
+            for (OrderLine line : lines) {
+                if (removed.contains(line.id())) {
+                    orders.removeLine(line.id());
+                    recorder.note(
+                            actor,
+                            line.item(),
+                            "order.unnamed",
+                            "was taken off " + paper.document().number(),
+                            "");
+                } else if (reasons.containsKey(line.id())) {
+                    orders.setLineReason(
+                            line.id(),
+                            Texts.optional("A line's reason", reasons.get(line.id()), 500)
+                                    .orElseThrow(Refused::new));
+                }
+            }
+            papers.write(actor, actor.person(), order, "lines changed");
+            return "/orders/" + order;
+        });
+    }
+}

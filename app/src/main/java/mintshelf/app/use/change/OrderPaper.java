@@ -1,0 +1,112 @@
+package mintshelf.app.use.change;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.FilePaper;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.core.access.Right;
+import mintshelf.core.change.OrderLine;
+import mintshelf.core.document.Document;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** An order as a paper: its versions are what its lines say, as canonical JSON, so that sign-offs bind to them. */
+@Component
+class OrderPaper {
+    private final OrderStore orders;
+    private final DocumentStore documents;
+    private final FilePaper file;
+    private final Recorder recorder;
+    private final JsonMapper json;
+
+    OrderPaper(OrderStore orders, DocumentStore documents, FilePaper file, Recorder recorder, JsonMapper json) {
+        this.orders = orders;
+        this.documents = documents;
+        this.file = file;
+        this.recorder = recorder;
+        this.json = json;
+    }
+
+    /** The paper as bytes: keys in one order, lines in theirs. */
+    byte[] json(String number, String title, String reason, List<Map<String, Object>> lines) {
+        Map<String, Object> paper = new LinkedHashMap<>();
+        paper.put("order", number);
+        paper.put("title", title);
+        paper.put("reason", reason);
+        paper.put("lines", lines);
+        return json.writerWithDefaultPrettyPrinter().writeValueAsBytes(paper);
+    }
+
+    /**
+     * Writes what the lines say now as the next version, when it says something else than the last one.
+     *
+     * @param author whose work it is: who reserves revisions by starting an order has not worked on what it asks for
+     */
+    void write(Actor actor, long author, long order, String says) {
+        Spine spine = documents.spine(order).orElseThrow();
+        List<OrderLine> lines = orders.lines(order);
+        Map<Long, Spine> items =
+                documents.spines(lines.stream().map(OrderLine::item).toList());
+        Map<Long, String> labels = orders.labels(lines.stream()
+                .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
+                .toList());
+        List<Map<String, Object>> written = new ArrayList<>();
+        for (OrderLine line : lines) {
+            Map<String, Object> one = new LinkedHashMap<>();
+            one.put("document", items.get(line.item()).document().number());
+            one.put("title", items.get(line.item()).document().title());
+            one.put("what", line.what().words());
+            one.put("from", line.fromRevision().map(labels::get).orElse(""));
+            one.put("to", line.toRevision().map(labels::get).orElse(""));
+            one.put("reason", line.reason());
+            written.add(one);
+        }
+        Document paper = spine.document();
+        byte[] bytes = json(
+                paper.number(), paper.title(), orders.order(order).orElseThrow().reason(), written);
+        if (mintshelf.core.base.ContentHash.compute(bytes).equals(paper.head().content())) return;
+        int version = file.version(
+                author,
+                order,
+                paper.pending().orElseThrow().id(),
+                paper.fileName(),
+                bytes,
+                VersionRow.MadeBy.CHECKED_IN,
+                says);
+        recorder.note(actor, order, "version.added", version, says + ", version " + version, "");
+    }
+
+    /** The paper among the locked ones, in the stage in which its lines may change, for somebody who may change it. */
+    Seen outlined(Actor actor, List<Seen> locked, long order) {
+        Seen paper = paper(locked, order);
+        actor.access().ask(Right.CHANGE, paper.document().place()).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        if (!paper.document().current().stage().code().equals("outlined")) {
+            throw Refused.because(
+                    "order.frozen",
+                    paper.document().number() + " is "
+                            + paper.document().current().stage().name() + "; its lines stay.",
+                    "What comes up later goes on an order of its own.");
+        }
+        return paper;
+    }
+
+    static Seen paper(List<Seen> locked, long order) {
+        return locked.stream()
+                .filter(s -> s.spine().id() == order && s.all())
+                .findFirst()
+                .orElseThrow(NotThere::new);
+    }
+}

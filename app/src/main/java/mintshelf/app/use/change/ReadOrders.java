@@ -1,0 +1,193 @@
+package mintshelf.app.use.change;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.round.RoundStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.RoundSight;
+import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.change.LineState;
+import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.OrderRules;
+import mintshelf.core.route.Route;
+import org.springframework.stereotype.Service;
+
+/** Change orders as their pages show them. */
+@Service
+public class ReadOrders {
+    private final OrderStore orders;
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final HouseStore house;
+    private final RoundStore rounds;
+    private final RoundSight roundSight;
+
+    public ReadOrders(
+            OrderStore orders,
+            Sight sight,
+            DocumentStore documents,
+            HouseStore house,
+            RoundStore rounds,
+            RoundSight roundSight) {
+        this.orders = orders;
+        this.sight = sight;
+        this.documents = documents;
+        this.house = house;
+        this.rounds = rounds;
+        this.roundSight = roundSight;
+    }
+
+    /**
+     * A line as a person sees it.
+     *
+     * @param seen empty for a document that they may not see: the line then names nothing of it
+     */
+    public record Line(OrderLine line, Optional<Seen> seen, String from, String to, LineState state) {}
+
+    /**
+     * An order with all that its page shows.
+     *
+     * @param board its rounds, the latest first; only for who sees work in preparation
+     * @param notice what it made
+     */
+    public record View(
+            Seen seen,
+            OrderStore.Order order,
+            Route route,
+            List<Line> lines,
+            List<RoundView> board,
+            Optional<Seen> notice) {
+        public long done() {
+            return lines.stream().filter(l -> l.state().isDone()).count();
+        }
+
+        public long ready() {
+            return lines.stream().filter(l -> l.state().step() >= 2).count();
+        }
+
+        public String stage() {
+            return seen.current().stage().code();
+        }
+
+        /** A mark of how far all lines are: a page that follows changes when it does. */
+        public String mark() {
+            StringBuilder mark = new StringBuilder(stage());
+            lines.forEach(l -> mark.append('|').append(l.state().says()).append(l.to()));
+            return Integer.toHexString(mark.toString().hashCode());
+        }
+    }
+
+    public View order(Actor actor, long id) {
+        Seen seen = sight.of(actor, id);
+        OrderStore.Order order = orders.order(id).orElseThrow(NotThere::new);
+        List<OrderLine> lines = orders.lines(id);
+        List<Long> ids = new ArrayList<>(lines.stream().map(OrderLine::item).toList());
+        order.notice().ifPresent(ids::add);
+        Map<Long, Seen> documents = sight.of(actor, ids);
+        List<RoundView> board = seen.all() ? roundSight.rounds(actor, rounds.roundsOf(id, 20)) : List.of();
+        return new View(
+                seen,
+                order,
+                house.edition(seen.current().stage().edition()),
+                lines(lines, documents),
+                board,
+                order.notice().map(documents::get));
+    }
+
+    private List<Line> lines(List<OrderLine> lines, Map<Long, Seen> seen) {
+        Map<Long, String> labels = orders.labels(lines.stream()
+                .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
+                .toList());
+        Map<Long, List<KindFact>> sheets = house.factSheets();
+        List<Line> shown = new ArrayList<>();
+        for (OrderLine line : lines) {
+            Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
+            LineState state = one.filter(Seen::all)
+                    .map(s -> OrderRules.state(line, s.document(), emptyFacts(s, sheets)))
+                    .orElseGet(() -> new LineState(one.isPresent() ? LineState.LAST : 0, ""));
+            shown.add(new Line(
+                    line,
+                    one,
+                    line.fromRevision().map(labels::get).orElse("–"),
+                    line.toRevision().map(labels::get).orElse("next"),
+                    state));
+        }
+        return shown;
+    }
+
+    private List<String> emptyFacts(Seen seen, Map<Long, List<KindFact>> sheets) {
+        List<KindFact> required = sheets.getOrDefault(seen.document().place().kind(), List.of()).stream()
+                .filter(f -> f.required() != KindFact.Required.NEVER)
+                .toList();
+        if (required.isEmpty() || seen.pending().isEmpty()) return List.of();
+        Map<String, String> values = documents.facts(seen.pending().get().id());
+        return required.stream()
+                .filter(f -> !values.containsKey(f.fact().name()))
+                .map(f -> f.fact().label())
+                .toList();
+    }
+
+    /** A row of the changes page. */
+    public record Row(Seen seen, OrderStore.Order order, int lines, int done) {}
+
+    /** Orders that the actor may see, the latest first. */
+    public List<Row> list(Actor actor, long before, int most) {
+        List<Long> ids = orders.visible(actor.access(), before, most);
+        Map<Long, Seen> seen = sight.of(actor, ids);
+        Map<Long, List<OrderLine>> lines = orders.lines(ids);
+        Set<Long> items = new HashSet<>();
+        lines.values().forEach(list -> list.forEach(l -> items.add(l.item())));
+        Map<Long, Seen> documents = sight.of(actor, items);
+        Map<Long, OrderStore.Order> all = orders.orders(ids);
+        List<Row> rows = new ArrayList<>();
+        for (long id : ids) {
+            if (!seen.containsKey(id)) continue;
+            List<OrderLine> own = lines.getOrDefault(id, List.of());
+            int done = 0;
+            for (OrderLine line : own) {
+                Seen document = documents.get(line.item());
+                if (document != null
+                        && OrderRules.state(line, document.document(), List.of())
+                                .isDone()) done++;
+            }
+            rows.add(new Row(seen.get(id), all.get(id), own.size(), done));
+        }
+        return rows;
+    }
+
+    /** Orders that documents could still be put on: outlined ones, the latest first. */
+    public List<Seen> outlined(Actor actor) {
+        Map<Long, Seen> seen =
+                new LinkedHashMap<>(sight.of(actor, orders.visible(actor.access(), Long.MAX_VALUE, 100)));
+        return seen.values().stream()
+                .filter(s -> s.all() && s.current().stage().code().equals("outlined"))
+                .toList();
+    }
+
+    /** The orders that a document is or was on, that the actor may see. */
+    public List<OrderStore.On> of(Actor actor, long document) {
+        List<OrderStore.On> all = orders.of(document, 10);
+        Map<Long, Seen> seen = new HashMap<>(
+                sight.of(actor, all.stream().map(OrderStore.On::order).toList()));
+        return all.stream().filter(o -> seen.containsKey(o.order())).toList();
+    }
+
+    /** The order that made a notice. */
+    public Optional<Long> ofNotice(long notice) {
+        return orders.ofNotice(notice);
+    }
+}

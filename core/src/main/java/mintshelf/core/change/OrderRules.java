@@ -1,0 +1,95 @@
+package mintshelf.core.change;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Revision;
+import mintshelf.core.revision.StageClass;
+
+/** What may go on an order, and how far it is. */
+public final class OrderRules {
+    private OrderRules() {}
+
+    /**
+     * What a document's line would be, or why it cannot have one.
+     *
+     * @param openOrder number of the open order that the document is on already
+     */
+    public static Outcome<OrderLine.What> line(Document document, Access access, Optional<String> openOrder) {
+        Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
+        if (missing.isPresent()) return Outcome.refused(missing.get());
+        if (openOrder.isPresent()) {
+            return Outcome.refused(
+                    "order.other",
+                    document.number() + " is on " + openOrder.get() + " already.",
+                    "Orders on one document go one after the other.");
+        }
+        if (document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
+                .isPresent()) {
+            return Outcome.refused(
+                    "stage.deciding", document.number() + " is being decided on.", "Take it back first, or wait.");
+        }
+        if (document.released().isEmpty() && document.pending().isPresent())
+            return Outcome.granted(OrderLine.What.FIRST);
+        if (document.released().isEmpty()) {
+            return Outcome.refused(
+                    "order.ended",
+                    document.number() + " is "
+                            + document.current().stage().name().toLowerCase(java.util.Locale.ROOT) + ".",
+                    "Nothing of it is in force to be changed.");
+        }
+        return Outcome.granted(OrderLine.What.REVISE);
+    }
+
+    /**
+     * What keeps a line's work from starting. A revision that is under way already is taken along.
+     */
+    public static Optional<Refusal> start(Document document) {
+        if (document.pending().isEmpty()) {
+            return document.holder()
+                    .map(h -> Refusal.of(
+                            "hold.taken",
+                            document.number() + " is held by " + h.name() + ".",
+                            "Ask " + h.name() + " first."));
+        }
+        if (document.pending().get().stage().stageClass() == StageClass.DECIDING) {
+            return Optional.of(Refusal.of(
+                    "stage.deciding", document.number() + " is being decided on.", "Take it back first, or wait."));
+        }
+        return Optional.empty();
+    }
+
+    /**
+     * How far a line is.
+     *
+     * @param emptyFacts labels of required facts that are not filled
+     */
+    public static LineState state(OrderLine line, Document document, List<String> emptyFacts) {
+        if (line.toRevision().isEmpty()) return new LineState(0, "starts with the order");
+        long revision = line.toRevision().get();
+        Optional<Revision> pending = document.pending().filter(r -> r.id() == revision);
+        if (pending.isEmpty()) {
+            boolean out = document.released().filter(r -> r.id() == revision).isPresent();
+            if (out) return new LineState(LineState.LAST, "released");
+            boolean newer =
+                    document.released().isPresent() && document.released().get().id() > revision;
+            return newer
+                    ? new LineState(LineState.LAST, "released, superseded since")
+                    : new LineState(1, "its revision was dropped");
+        }
+        if (pending.get().stage().stageClass() == StageClass.DECIDING) return new LineState(3, "before the board");
+        if (document.holder().isPresent()) {
+            return new LineState(1, "held by " + document.holder().get().name());
+        }
+        if (document.head().revision() != revision || document.head().written()) {
+            return new LineState(1, "nothing checked in yet");
+        }
+        if (!emptyFacts.isEmpty()) return new LineState(1, "not filled: " + String.join(", ", emptyFacts));
+        return new LineState(2, "ready with version " + document.head().number());
+    }
+}

@@ -1,0 +1,165 @@
+package mintshelf.core.change;
+
+import static mintshelf.core.Documents.PRIYA;
+import static mintshelf.core.Documents.TOMASZ;
+import static mintshelf.core.Documents.document;
+import static mintshelf.core.Documents.heldBy;
+import static mintshelf.core.Documents.person;
+import static mintshelf.core.Documents.preparing;
+import static mintshelf.core.Documents.released;
+import static mintshelf.core.Documents.revision;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Head;
+import mintshelf.core.document.Revision;
+import mintshelf.core.drawing.Primitive;
+import mintshelf.core.revision.StageClass;
+import org.junit.jupiter.api.Test;
+
+class OrderRulesTest {
+    private static final Access DESIGNER = person(PRIYA, Right.SEE_ALL, Right.CHANGE);
+    private static final Revision A = revision("A", StageClass.RELEASED);
+    private static final Revision B = revision("B", StageClass.PREPARING);
+
+    private static OrderLine line(Optional<Long> to) {
+        return new OrderLine(1, 1, 3, OrderLine.What.REVISE, "duplex", Optional.of(A.id()), to);
+    }
+
+    private static String says(Document document) {
+        return OrderRules.state(line(Optional.of(B.id())), document, List.of()).says();
+    }
+
+    @Test
+    void whatIsReleasedIsRevisedAndWhatNeverWasIsReleasedFirst() {
+        assertThat(OrderRules.line(released(), DESIGNER, Optional.empty()))
+                .isEqualTo(Outcome.granted(OrderLine.What.REVISE));
+        assertThat(OrderRules.line(preparing(Optional.empty()), DESIGNER, Optional.empty()))
+                .isEqualTo(Outcome.granted(OrderLine.What.FIRST));
+    }
+
+    @Test
+    void aDocumentIsOnOneOpenOrder() {
+        assertThat(OrderRules.line(released(), DESIGNER, Optional.of("CO 26-007"))
+                        .refusal()
+                        .map(Refusal::reason))
+                .contains("TG40-3030 is on CO 26-007 already.");
+        Document deciding = document(Optional.of(revision("B", StageClass.DECIDING)), Optional.of(A), Optional.empty());
+        assertThat(OrderRules.line(deciding, DESIGNER, Optional.empty())
+                        .refusal()
+                        .map(Refusal::code))
+                .contains("stage.deciding");
+        assertThat(OrderRules.line(released(), person(TOMASZ, Right.SEE_ALL), Optional.empty())
+                        .refusal()
+                        .map(Refusal::code))
+                .contains("access.missing");
+    }
+
+    @Test
+    void aLineTellsHowFarItIs() {
+        assertThat(OrderRules.state(line(Optional.empty()), released(), List.of())
+                        .step())
+                .isZero();
+        assertThat(says(document(Optional.of(B), Optional.of(A), Optional.of(heldBy(TOMASZ)))))
+                .isEqualTo("held by Person 6");
+        assertThat(says(document(Optional.of(B), Optional.of(A), Optional.empty())))
+                .isEqualTo("ready with version 4");
+        assertThat(OrderRules.state(
+                                line(Optional.of(B.id())),
+                                document(Optional.of(B), Optional.of(A), Optional.empty()),
+                                List.of("Material"))
+                        .isReady())
+                .isFalse();
+        assertThat(says(document(Optional.of(revision("B", StageClass.DECIDING)), Optional.of(A), Optional.empty())))
+                .isEqualTo("before the board");
+        assertThat(OrderRules.state(
+                                line(Optional.of(B.id())),
+                                document(
+                                        Optional.empty(),
+                                        Optional.of(revision("B", StageClass.RELEASED)),
+                                        Optional.empty()),
+                                List.of())
+                        .isDone())
+                .isTrue();
+    }
+
+    @Test
+    void whatTheShelfWroteIsNobodysWork() {
+        Document d = document(Optional.of(B), Optional.of(A), Optional.empty());
+        Document written = new Document(
+                d.id(),
+                d.number(),
+                d.title(),
+                d.fileName(),
+                d.place(),
+                d.line(),
+                new Head(
+                        d.head().version(),
+                        4,
+                        B.id(),
+                        d.head().content(),
+                        d.head().digest(),
+                        true),
+                d.pending(),
+                d.released(),
+                d.lastEnded(),
+                d.holder(),
+                false);
+        assertThat(says(written)).isEqualTo("nothing checked in yet");
+    }
+
+    @Test
+    void aDroppedRevisionIsSaid() {
+        assertThat(says(document(Optional.empty(), Optional.of(A), Optional.empty())))
+                .isEqualTo("its revision was dropped");
+    }
+
+    @Test
+    void aNoticeOfManyLinesGoesOverPagesAndLosesNone() {
+        List<ChangeNotice.Row> rows = new java.util.ArrayList<>();
+        for (int i = 0; i < 60; i++) {
+            rows.add(new ChangeNotice.Row(
+                    "TG40-" + (1000 + i),
+                    "Pulley axle of the second station with a long title that breaks",
+                    "A",
+                    "B",
+                    i,
+                    "material changed ".repeat(9),
+                    "ab".repeat(32)));
+        }
+        ChangeNotice notice = new ChangeNotice(
+                "CN 26-001",
+                "CO 26-001",
+                "Duplex",
+                "pitting\nat berth 3",
+                "23 Nov 2026",
+                rows,
+                List.of("Hedda signed"));
+        var pages = notice.pages();
+        assertThat(pages).hasSizeGreaterThan(2);
+        List<String> texts = pages.stream()
+                .flatMap(p -> p.primitives().stream())
+                .filter(p -> p instanceof Primitive.Text)
+                .map(p -> ((Primitive.Text) p).text())
+                .toList();
+        rows.forEach(r -> assertThat(texts).containsOnlyOnce(r.number()));
+        assertThat(texts).contains("CN 26-001 · page 1 of " + pages.size(), "Hedda signed");
+        pages.forEach(p -> p.primitives().stream()
+                .filter(x -> x instanceof Primitive.Text)
+                .forEach(x -> assertThat(((Primitive.Text) x).y()).isBetween(14.0, 280.0)));
+    }
+
+    @Test
+    void longWordsAreCutAndNothingIsLost() {
+        String text = "a " + "x".repeat(100) + " b";
+        assertThat(String.join("", ChangeNotice.wrap(text, 40)).replace(" ", ""))
+                .isEqualTo(text.replace(" ", ""));
+        assertThat(ChangeNotice.wrap(text, 40)).allMatch(l -> l.length() <= 40);
+    }
+}
