@@ -175,29 +175,8 @@ class KillTest {
             long round = review.send("priya", items);
             review.sign("hedda", round);
             String seen = review.digest("oluwaseun", round);
-            try (Node node = new Node("-Xmx256m")) {
-                Web lead = new Web(node.origin);
-                lead.signIn("oluwaseun", Server.PASSWORD);
-                lead.get("/rounds/" + round);
-                int delay = random.nextInt(400);
-                Thread killer = new Thread(() -> {
-                    try {
-                        Thread.sleep(delay);
-                        node.kill();
-                    } catch (InterruptedException e) {
-                        Thread.currentThread().interrupt();
-                    }
-                });
-                killer.start();
-                try {
-                    lead.post(
-                            "/rounds/" + round + "/answer",
-                            Map.of("actKey", Server.key(), "seen", seen, "decision", "signed"));
-                } catch (RuntimeException e) {
-                    // The connection ended with the node.
-                }
-                killer.join();
-            }
+            killedPosting(
+                    "/rounds/" + round + "/answer", Map.of("seen", seen, "decision", "signed"), random.nextInt(400));
             long released = java.util.Arrays.stream(items)
                     .filter(item -> server.document(item).released().isPresent())
                     .count();
@@ -209,6 +188,76 @@ class KillTest {
             awaitOneMail(round);
         }
         assertThat(whole).isBetween(0, times);
+        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+
+    /** Posts a form as the head of design on a node that is killed so many milliseconds later. */
+    private void killedPosting(String path, Map<String, String> form, int delay) throws Exception {
+        try (Node node = new Node("-Xmx256m")) {
+            Web lead = new Web(node.origin);
+            lead.signIn("oluwaseun", Server.PASSWORD);
+            lead.get(path.replaceFirst("/answer$", ""));
+            Thread killer = new Thread(() -> {
+                try {
+                    Thread.sleep(delay);
+                    node.kill();
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                }
+            });
+            killer.start();
+            try {
+                Map<String, String> fields = new java.util.HashMap<>(form);
+                fields.put("actKey", Server.key());
+                lead.post(path, fields);
+            } catch (RuntimeException e) {
+                // The connection ended with the node.
+            }
+            killer.join();
+        }
+    }
+
+    @Test
+    void aNodeKilledWhileAnOrderIsCarriedOutLeavesAllOrNothing() throws Exception {
+        killedCarryingOut(2);
+    }
+
+    @Test
+    @Tag("long")
+    void twentyKillsOfOrders() throws Exception {
+        killedCarryingOut(20);
+    }
+
+    private void killedCarryingOut(int times) throws Exception {
+        Random random = new Random(43);
+        Review review = new Review(server);
+        long shelf = server.shelf();
+        var move = server.bean(mintshelf.app.use.change.MoveOrder.class);
+        for (int i = 0; i < times; i++) {
+            List<Long> items = new java.util.ArrayList<>();
+            for (int k = 0; k < 3; k++) items.add(review.drawing(shelf, "o" + i + "-" + k + ".dxf"));
+            String to = server.bean(mintshelf.app.use.change.AskForChange.class)
+                    .ask(server.actor("priya"), items, Server.key(), "Killed " + i, "because", Map.of());
+            long order = Long.parseLong(to.substring("/orders/".length()));
+            move.start(server.actor("oluwaseun"), order, Server.key());
+            move.toBoard(server.actor("priya"), order, Server.key(), "", Map.of());
+            long round = review.store().openRound(order).orElseThrow();
+            review.sign("hedda", round);
+            review.sign("oluwaseun", round);
+            killedPosting("/orders/" + order + "/carry-out", Map.of(), random.nextInt(700));
+            long released = items.stream()
+                    .filter(item -> server.document(item).released().isPresent())
+                    .count();
+            var view = server.bean(mintshelf.app.use.change.ReadOrders.class).order(server.actor("ines"), order);
+            assertThat(released).isIn(0L, 3L);
+            assertThat(view.notice().isPresent()).isEqualTo(released == 3);
+            assertThat(view.stage()).isEqualTo(released == 3 ? "carried-out" : "board");
+            if (released == 0) {
+                server.bean(mintshelf.app.use.change.CarryOutOrder.class)
+                        .carryOut(server.actor("oluwaseun"), order, Server.key());
+            }
+            for (long item : items) awaitPdf(item);
+        }
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
     }
 

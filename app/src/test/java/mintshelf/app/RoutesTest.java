@@ -121,6 +121,11 @@ class RoutesTest {
                 "/documents/{id}/versions/{number}/thumbnail",
                 "/documents/" + revised + "/versions/2/thumbnail",
                 "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/page",
+                "/documents/" + revised + "/versions/1/page",
+                "302 404 404 404 404 404");
         row(t, "/send-to-review", "/send-to-review?items=" + draft, "302 404 404 200 200 200");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");

@@ -328,10 +328,10 @@ class WalksTest {
         browser.size(1280, 800);
 
         browser.signIn("oluwaseun");
-        browser.awaitText("1 document waits for your signature");
+        browser.awaitText("for your signature");
         browser.find("body").sendKeys("gi");
         browser.awaitText("Sign as approved for production?");
-        browser.press("Look and sign");
+        browser.find("a.btn[href='" + round + "']").click();
         browser.awaitText("pattern agrees");
         browser.press("Sign");
         browser.awaitText("That was the last sign-off");
@@ -352,6 +352,71 @@ class WalksTest {
             assertThat(new org.apache.pdfbox.text.PDFTextStripper().getText(document))
                     .contains("Hedda Lysgaard", number);
         }
+    }
+
+    @Test
+    void severalDocumentsAreChangedTogetherFromASelectionToANotice() {
+        long shelf = SERVER.shelf();
+        Review review = new Review(SERVER);
+        List<Long> items = new ArrayList<>();
+        for (int i = 0; i < 3; i++) {
+            long item = review.drawing(shelf, "change " + i + ".dxf");
+            review.release(item);
+            items.add(item);
+        }
+        browser.signIn("priya");
+        browser.open("/shelves/" + shelf);
+        browser.find("body").sendKeys(Keys.ARROW_DOWN);
+        for (int i = 0; i < 3; i++) {
+            browser.driver().switchTo().activeElement().sendKeys(Keys.SPACE);
+            browser.driver().switchTo().activeElement().sendKeys(Keys.ARROW_DOWN);
+        }
+        browser.press("Ask for a change (3)");
+        browser.find("#title").sendKeys("Intake in duplex");
+        browser.find("#reason").sendKeys("pitting at berth 3");
+        browser.press("Ask for a change of 3 documents");
+        browser.awaitText("A board member starts the work");
+        String order = browser.path();
+        browser.signIn("oluwaseun");
+        browser.find("body").sendKeys("gc");
+        browser.awaitText("Intake in duplex");
+        browser.open(order);
+        browser.press("Start the work on 3 documents");
+        browser.awaitText("nothing checked in yet");
+        browser.press("Put before the board");
+        browser.awaitText("is not ready: nothing checked in yet");
+        browser.open(order);
+        // The page follows the lines by itself.
+        for (long item : items) {
+            SERVER.checkOut("priya", item);
+            SERVER.checkIn("priya", item, Review.sheet("duplex " + item), false);
+        }
+        browser.awaitText("3 ready");
+        browser.press("Put before the board");
+        browser.press("Put before the board");
+        browser.awaitText("is asked now");
+        long round = review.store()
+                .openRound(Long.parseLong(order.substring("/orders/".length())))
+                .orElseThrow();
+        review.sign("hedda", round);
+        browser.open(order);
+        browser.press("Sign as decided to go out");
+        browser.awaitText("Part of CO");
+        browser.press("Sign all 4");
+        browser.awaitText("can be carried out");
+        browser.open(order);
+        browser.press("Carry out");
+        browser.awaitText("all of it or nothing");
+        assertThat(browser.text()).contains("Revision A is superseded at the same moment");
+        browser.press("Carry out: release 3 documents");
+        browser.awaitText("3 documents are released");
+        browser.find(".say a[href^='/documents/']").click();
+        browser.awaitText("change notice");
+        browser.await(
+                b -> (Long) b.driver().executeScript("return document.querySelector('img.paper').naturalWidth") > 0);
+        assertThat(browser.text()).contains("Fetch the CSV").contains("Issued");
+        browser.open("/documents/" + items.get(1));
+        browser.awaitText("Changed by CO");
     }
 
     /** Waits for a mail to a person whose text or subject says this, and gives the address of its round. */
@@ -432,6 +497,14 @@ class WalksTest {
         long round = review.send("priya", sent, review.drawing(shelf, "axe too.dxf"));
         review.answer("hedda", round, mintshelf.core.signoff.Decision.REMARKED, "so far so good");
         long tosend = review.drawing(shelf, "axe to send.dxf");
+        String asked = SERVER.bean(mintshelf.app.use.change.AskForChange.class)
+                .ask(
+                        SERVER.actor("priya"),
+                        List.of(SERVER.released(shelf, "axe ordered.txt")),
+                        Server.key(),
+                        "Order",
+                        "because",
+                        java.util.Map.of());
         long person = SERVER.actor("priya").person();
         List<String> faults = new ArrayList<>();
         browser.open("/sign-in");
@@ -465,6 +538,11 @@ class WalksTest {
                 "/rounds/" + round,
                 "/send-to-review?items=" + tosend + "," + item,
                 "/in-tray",
+                "/changes",
+                asked,
+                asked + "?edit=",
+                asked + "/carry-out",
+                "/ask-for-change?items=" + revised + "," + sent,
                 "/search?q=axe",
                 "/record",
                 "/documents/0")) {

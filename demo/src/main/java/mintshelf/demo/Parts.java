@@ -39,8 +39,10 @@ final class Parts {
             String filed = DAY.format(LocalDate.parse(created).minusMonths(revision.equals("A") ? 0 : months - 1L));
             rows.add(new Sheets.Row("A", "", "First issue", filed, initials(author)));
             for (char r = 'B'; r <= revision.charAt(0); r++) {
-                String[] change = CHANGES.getOrDefault(number + " " + r, new String[] {"", "See change record"});
-                rows.add(new Sheets.Row(Character.toString(r), change[0], change[1], created, initials(author)));
+                String[] change = CHANGES.getOrDefault(number + " " + r, new String[] {"", "See its change order", ""});
+                boolean latest = r == revision.charAt(0);
+                rows.add(new Sheets.Row(
+                        Character.toString(r), change[0], change[1], latest ? created : change[2], initials(author)));
             }
             return rows;
         }
@@ -62,13 +64,13 @@ final class Parts {
 
     /** Zone and text of the revision block's rows. */
     private static final Map<String, String[]> CHANGES = Map.of(
-            "TG40-3030 B", new String[] {"C3", "Corner radius R10 for the bent tank"},
-            "TG40-3030 C", new String[] {"B4", "Holes 4x 6.6 for M6 glands"},
-            "TG40-3050 B", new String[] {"C4", "Bearing seats k6, were h7"},
-            "TG40-1040 B", new String[] {"C3", "Slot in place of a hole"},
-            "TG40-4010 B", new String[] {"C3", "Hole pattern of the new quay anchors"},
-            "TG40-3010 B", new String[] {"D3", "Boss for the earth stud"},
-            "TG40-1020 B", new String[] {"", "Duplex 2205, was 316L"});
+            "TG40-3030 B", new String[] {"C3", "Corner radius R10 for the bent tank", "2026-03-11"},
+            "TG40-3030 C", new String[] {"B4", "Holes 4x 6.6 for M6 glands", ""},
+            "TG40-3050 B", new String[] {"C4", "Bearing seats k6, were h7", "2026-04-20"},
+            "TG40-1040 B", new String[] {"C3", "Slot in place of a hole", ""},
+            "TG40-4010 B", new String[] {"C3", "Hole pattern of the new quay anchors", ""},
+            "TG40-3010 B", new String[] {"D3", "Boss for the earth stud", ""},
+            "TG40-1020 B", new String[] {"", "Duplex 2205, was 316L", ""});
 
     private static final String WELL = "1000 Stilling well";
     private static final String FLOAT = "2000 Float and tape";

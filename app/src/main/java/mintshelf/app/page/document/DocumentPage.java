@@ -72,7 +72,7 @@ public class DocumentPage {
         var document = view.seen().document();
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
-        model.addAttribute("sheet", sheets.sheet(shown.content()));
+        model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
         model.addAttribute(
                 "strip",
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
@@ -134,7 +134,8 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("face", face);
-        if (face.equals("sheet")) model.addAttribute("sheet", sheets.sheet(shown.content()));
+        if (face.equals("sheet"))
+            model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
         return "document/_peek :: peek";
     }
 

@@ -87,6 +87,17 @@ public class FilePage {
         send(made, name, true, request, response);
     }
 
+    /** The first page of a paper that the shelf wrote. */
+    @GetMapping("/documents/{id}/versions/{number}/page")
+    void page(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
+            throws IOException {
+        VersionRow version = read.version(actor, id, number);
+        byte[] png = sheets.page(read.view(actor, id).seen().spine(), version.content());
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
+        response.setContentType("image/png");
+        response.getOutputStream().write(png);
+    }
+
     /** A small picture for lists. It is made by us; nothing of the file passes into it but numbers and escaped text. */
     @GetMapping("/documents/{id}/versions/{number}/thumbnail")
     void thumbnail(

@@ -41,11 +41,11 @@ public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs,
             stops.add(new Stop(
                     LEFT + 30 + i * step,
                     v.number(),
-                    words.initials(v.authorName()),
+                    words.initials(v.by()),
                     v.number() == head,
                     v.number() == picked,
                     released,
-                    "Version " + v.number() + ", " + v.authorName() + ", " + words.moment(v.at()) + ": "
+                    "Version " + v.number() + ", " + v.by() + ", " + words.moment(v.at()) + ": "
                             + words.firstLine(v.comment())));
         }
         return new Strip(WIDTH, bars(revisions, shown, stops, step, words), stops, arcs(shown, stops), from);

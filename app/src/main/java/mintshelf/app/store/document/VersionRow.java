@@ -19,6 +19,11 @@ public record VersionRow(
         Instant at,
         Optional<Integer> base,
         Optional<Integer> copyOf) {
+    /** Whose it is, in words: what the shelf wrote it wrote for somebody. */
+    public String by() {
+        return madeBy == MadeBy.STAMPED ? "Mint Shelf for " + authorName : authorName;
+    }
+
     /** How a version came about. */
     public enum MadeBy {
         FILED,

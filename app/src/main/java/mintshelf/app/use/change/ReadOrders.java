@@ -118,7 +118,8 @@ public class ReadOrders {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
             LineState state = one.filter(Seen::all)
                     .map(s -> OrderRules.state(line, s.document(), emptyFacts(s, sheets)))
-                    .orElseGet(() -> new LineState(one.isPresent() ? LineState.LAST : 0, ""));
+                    .orElseGet(
+                            () -> one.isPresent() ? new LineState(LineState.LAST, "released") : new LineState(0, ""));
             shown.add(new Line(
                     line,
                     one,

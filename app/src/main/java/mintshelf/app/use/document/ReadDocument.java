@@ -24,6 +24,7 @@ import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.next.Act;
 import mintshelf.core.next.NextStep;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Move;
@@ -143,6 +144,7 @@ public class ReadDocument {
 
     private static NextStep next(
             Actor actor, Seen seen, Route route, List<VersionRow> versions, Optional<RoundSight.RoundView> round) {
+        if (seen.spine().isChangePaper()) return new NextStep(Act.LOOK, Optional.empty());
         boolean asked = round.filter(r -> r.mine().isPresent()).isPresent();
         VersionRow latest = versions.get(versions.size() - 1);
         boolean ownWork = latest.author() == actor.person()

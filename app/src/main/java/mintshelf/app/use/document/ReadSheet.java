@@ -6,7 +6,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.Spine;
 import mintshelf.app.use.Contents;
+import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Sheets;
 import mintshelf.app.use.document.Sheet.Drawn;
 import mintshelf.core.base.Outcome;
@@ -14,6 +16,7 @@ import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfTags;
 import mintshelf.core.drawing.dxf.SceneReader;
+import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.svg.SvgWriter;
 import org.springframework.stereotype.Service;
 
@@ -38,6 +41,18 @@ public class ReadSheet {
     public ReadSheet(Contents contents, Sheets sheets) {
         this.contents = contents;
         this.sheets = sheets;
+    }
+
+    /** What a page shows of a version of a document. */
+    public Sheet sheet(Spine spine, StoredContent content) {
+        boolean page = spine.isChangePaper() && content.kind() == ContentKind.PDF;
+        return page ? new Sheet("PAGE", List.of(), false, Map.of(), Drawn.NOTHING) : sheet(content);
+    }
+
+    /** The first page of a PDF that the shelf wrote, as PNG. What people bring is not rendered here. */
+    public byte[] page(Spine spine, StoredContent content) {
+        if (!spine.isChangePaper() || content.kind() != ContentKind.PDF) throw new NotThere();
+        return PdfPicture.png(contents.bytes(content, LARGEST_THUMBNAIL), 1100);
     }
 
     /** What a page shows of a content. */

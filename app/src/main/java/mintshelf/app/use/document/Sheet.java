@@ -6,7 +6,7 @@ import java.util.Map;
 /**
  * What a page shows of a version's content.
  *
- * @param face DRAWING, PICTURE, TEXT, TITLE_BLOCK or CARD
+ * @param face DRAWING, PICTURE, PAGE (a paper that the shelf wrote), TEXT, TITLE_BLOCK or CARD
  * @param lines of a text
  * @param cut whether the text goes on
  * @param said what a title block says
