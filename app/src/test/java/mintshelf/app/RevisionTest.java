@@ -174,7 +174,8 @@ class RevisionTest {
                         java.util.OptionalLong.empty()));
         var rows = shelves.rows(
                 server.actor(login),
-                shelf,
+                shelves.shelf(
+                        server.actor(login), shelf, mintshelf.app.store.document.ListStore.Filter.EVERYTHING, false),
                 mintshelf.app.store.document.ListStore.Order.NUMBER,
                 mintshelf.app.store.document.ListStore.Filter.EVERYTHING,
                 java.util.OptionalLong.empty(),

@@ -383,6 +383,8 @@ class WalksTest {
         browser.open(order);
         browser.press("Start the work on 3 documents");
         browser.awaitText("nothing checked in yet");
+        browser.signIn("priya");
+        browser.open(order);
         browser.press("Put before the board");
         browser.awaitText("is not ready: nothing checked in yet");
         browser.open(order);
@@ -399,6 +401,7 @@ class WalksTest {
                 .openRound(Long.parseLong(order.substring("/orders/".length())))
                 .orElseThrow();
         review.sign("hedda", round);
+        browser.signIn("oluwaseun");
         browser.open(order);
         browser.press("Sign as decided to go out");
         browser.awaitText("Part of CO");

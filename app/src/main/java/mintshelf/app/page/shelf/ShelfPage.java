@@ -73,7 +73,7 @@ public class ShelfPage {
             people.choose(actor, "shelf_order", name(by));
         }
         Filter filter = filter(show.orElse("everything"));
-        ReadShelf.View view = shelves.shelf(actor, id, filter);
+        ReadShelf.View view = shelves.shelf(actor, id, filter, true);
         model.addAttribute("view", view);
         model.addAttribute("order", name(by));
         model.addAttribute("show", name(filter));
@@ -86,7 +86,7 @@ public class ShelfPage {
                                 .orElseThrow(NotThere::new)
                                 .name())
                         .orElse(null));
-        fill(actor, id, by, filter, folder, OptionalLong.empty(), 0, view, model);
+        fill(actor, by, filter, folder, OptionalLong.empty(), 0, view, model);
         return "shelf/page";
     }
 
@@ -102,18 +102,17 @@ public class ShelfPage {
             @RequestParam(defaultValue = "0") long in,
             Model model) {
         Filter filter = filter(show);
-        ReadShelf.View view = shelves.shelf(actor, id, filter);
+        ReadShelf.View view = shelves.shelf(actor, id, filter, false);
         model.addAttribute("view", view);
         model.addAttribute("order", name(order(order)));
         model.addAttribute("show", name(filter));
         model.addAttribute("folder", folder.orElse(null));
-        fill(actor, id, order(order), filter, folder, OptionalLong.of(after), in, view, model);
+        fill(actor, order(order), filter, folder, OptionalLong.of(after), in, view, model);
         return "shelf/_rows :: rows";
     }
 
     private void fill(
             Actor actor,
-            long id,
             Order order,
             Filter filter,
             Optional<Long> folder,
@@ -122,7 +121,7 @@ public class ShelfPage {
             ReadShelf.View view,
             Model model) {
         OptionalLong only = folder.map(OptionalLong::of).orElse(OptionalLong.empty());
-        List<Seen> rows = shelves.rows(actor, id, order, filter, only, after, PAGE + 1); // one more: is there more?
+        List<Seen> rows = shelves.rows(actor, view, order, filter, only, after, PAGE + 1); // one more: is there more?
         boolean more = rows.size() > PAGE;
         List<Seen> shown = more ? rows.subList(0, PAGE) : rows;
         model.addAttribute("lines", lines(shown, order, view, folderBefore));
@@ -133,12 +132,14 @@ public class ShelfPage {
         List<Line> lines = new ArrayList<>();
         Map<Long, Folder> folders = new HashMap<>();
         view.folders().forEach(f -> folders.put(f.id(), f));
+        Map<Long, Integer> counts = null;
         long last = folderBefore;
         for (Seen seen : rows) {
             long in = seen.spine().folder();
             Folder folder = folders.get(in);
             if (order == Order.NUMBER && in != last && folder != null && !folder.isRoot()) {
-                lines.add(new Line(folder, view.inFolder().getOrDefault(in, 0), null));
+                if (counts == null) counts = view.inFolder().get();
+                lines.add(new Line(folder, counts.getOrDefault(in, 0), null));
             }
             last = in;
             lines.add(new Line(null, 0, seen));

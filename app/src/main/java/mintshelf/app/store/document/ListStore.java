@@ -1,6 +1,5 @@
 package mintshelf.app.store.document;
 
-import static mintshelf.database.schema.Tables.FOLDER;
 import static mintshelf.database.schema.Tables.HOLD;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
@@ -9,6 +8,7 @@ import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -29,6 +29,11 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class ListStore {
     private static final short MARK = 1;
+    /** Up to how many documents a filter's chip counts. */
+    public static final int COUNTED = 1000;
+
+    private static final int FOLDERS_AT_ONCE = 24;
+
     private final DSLContext db;
 
     public ListStore(DSLContext db) {
@@ -59,27 +64,80 @@ public class ListStore {
      * @param folder only this folder, when given
      */
     public List<Long> ofShelf(
-            long shelf, Access access, Order order, Filter filter, OptionalLong folder, OptionalLong after, int most) {
-        Condition where = ITEM.SHELF
-                .eq(shelf)
-                .and(ITEM.DROPPED_AT.isNull())
-                .and(Visible.to(access))
-                .and(filter(filter, access));
+            long shelf,
+            Access access,
+            Order order,
+            Filter filter,
+            OptionalLong folder,
+            OptionalLong after,
+            List<Long> folders,
+            int most) {
+        Condition where = ITEM.DROPPED_AT.isNull().and(Visible.to(access)).and(filter(filter, access));
+        if (order == Order.NUMBER) {
+            List<Long> only = folder.isPresent() ? List.of(folder.getAsLong()) : folders;
+            return byNumber(where, only, after, most);
+        }
+        where = where.and(ITEM.SHELF.eq(shelf));
         if (folder.isPresent()) where = where.and(ITEM.FOLDER.eq(folder.getAsLong()));
         if (after.isPresent()) where = where.and(behind(order, after.getAsLong()));
         return db.select(ITEM.ID)
                 .from(ITEM)
-                .join(FOLDER)
-                .on(FOLDER.ID.eq(ITEM.FOLDER))
                 .where(where)
                 .orderBy(sort(order))
                 .limit(most)
                 .fetch(ITEM.ID);
     }
 
+    /**
+     * Folder by folder, each along its index, so that a page costs what it shows and not what the shelf holds. A few folders in
+     * one statement; a statement more only where many of them are empty.
+     */
+    private List<Long> byNumber(Condition where, List<Long> folders, OptionalLong after, int most) {
+        List<Long> found = new ArrayList<>();
+        int from = 0;
+        Record last = null;
+        if (after.isPresent()) {
+            last = db.select(ITEM.FOLDER, ITEM.NUMBER_SORT, ITEM.ID)
+                    .from(ITEM)
+                    .where(ITEM.ID.eq(after.getAsLong()))
+                    .fetchOne();
+            from = last == null ? folders.size() : Math.max(0, folders.indexOf(last.get(ITEM.FOLDER)));
+        }
+        for (; from < folders.size() && found.size() < most; from += FOLDERS_AT_ONCE) {
+            List<Long> some = folders.subList(from, Math.min(folders.size(), from + FOLDERS_AT_ONCE));
+            var query = inFolder(where, some.get(0), 0, from > 0 || after.isPresent() ? last : null, most);
+            last = null;
+            for (int i = 1; i < some.size(); i++) query = query.unionAll(inFolder(where, some.get(i), i, null, most));
+            found.addAll(query.orderBy(DSL.field("place"), DSL.field("number_sort"), DSL.field("id"))
+                    .limit(most - found.size())
+                    .fetch(r -> r.get("id", Long.class)));
+        }
+        return found;
+    }
+
+    private org.jooq.SelectOrderByStep<org.jooq.Record3<Integer, String, Long>> inFolder(
+            Condition where, long folder, int place, Record last, int most) {
+        Condition here = where.and(ITEM.FOLDER.eq(folder));
+        if (last != null && last.get(ITEM.FOLDER) == folder) {
+            here = here.and(
+                    DSL.row(ITEM.NUMBER_SORT, ITEM.ID).gt(DSL.row(last.get(ITEM.NUMBER_SORT), last.get(ITEM.ID))));
+        }
+        var part = db.select(DSL.inline(place).as("place"), ITEM.NUMBER_SORT.as("number_sort"), ITEM.ID.as("id"))
+                .from(ITEM)
+                .where(here)
+                .orderBy(ITEM.NUMBER_SORT, ITEM.ID)
+                .limit(most)
+                .asTable("part_" + place);
+        return db.select(
+                        part.field("place", Integer.class),
+                        part.field("number_sort", String.class),
+                        part.field("id", Long.class))
+                .from(part);
+    }
+
     private static List<SortField<?>> sort(Order order) {
         return switch (order) {
-            case NUMBER -> List.of(FOLDER.ORDINAL.asc(), ITEM.NUMBER_SORT.asc(), ITEM.ID.asc());
+            case NUMBER -> List.of(ITEM.NUMBER_SORT.asc(), ITEM.ID.asc());
             case TITLE -> List.of(ITEM.TITLE.asc(), ITEM.ID.asc());
             case CHANGED -> List.of(ITEM.CHANGED_AT.desc(), ITEM.ID.desc());
         };
@@ -88,18 +146,8 @@ public class ListStore {
     /** The keys of the last document stand in a subquery: one statement in place of two. */
     private static Condition behind(Order order, long after) {
         var a = ITEM.as("a");
-        var f = FOLDER.as("f");
         return switch (order) {
-            case NUMBER ->
-                DSL.row(FOLDER.ORDINAL, ITEM.NUMBER_SORT, ITEM.ID)
-                        .gt(DSL.row(
-                                DSL.field(DSL.select(f.ORDINAL)
-                                        .from(a)
-                                        .join(f)
-                                        .on(f.ID.eq(a.FOLDER))
-                                        .where(a.ID.eq(after))),
-                                DSL.field(DSL.select(a.NUMBER_SORT).from(a).where(a.ID.eq(after))),
-                                DSL.val(after)));
+            case NUMBER -> throw new IllegalArgumentException("goes folder by folder");
             case TITLE ->
                 DSL.row(ITEM.TITLE, ITEM.ID)
                         .gt(DSL.row(DSL.field(DSL.select(a.TITLE).from(a).where(a.ID.eq(after))), DSL.val(after)));
@@ -126,17 +174,34 @@ public class ListStore {
         return DSL.exists(DSL.selectOne().from(HOLD).where(HOLD.ITEM.eq(ITEM.ID), HOLD.OPEN_MARK.eq(MARK), by));
     }
 
-    /** How many documents of a shelf each filter lets through; one statement. */
+    /**
+     * How many documents a shelf has, and how many each filter lets through up to {@link #COUNTED}: what is beyond is not counted
+     * but said to be more. One statement.
+     */
     public Map<Filter, Integer> counts(long shelf, Access access) {
-        List<Field<Integer>> sums = java.util.Arrays.stream(Filter.values())
-                .map(f -> DSL.count(DSL.when(filter(f, access), 1)).as("n_" + f.name()))
-                .toList();
-        Record row = db.select(sums)
-                .from(ITEM)
-                .where(ITEM.SHELF.eq(shelf), ITEM.DROPPED_AT.isNull(), Visible.to(access))
-                .fetchSingle();
+        Condition here = ITEM.SHELF.eq(shelf).and(ITEM.DROPPED_AT.isNull()).and(Visible.to(access));
+        List<Field<Integer>> sums = new ArrayList<>();
+        for (Filter f : Filter.values()) {
+            sums.add(DSL.field(DSL.selectCount()
+                            .from(DSL.select(ITEM.ID)
+                                    .from(f == Filter.HELD || f == Filter.HELD_BY_ME ? heldItems() : ITEM)
+                                    .where(here.and(filter(f, access)))
+                                    .limit(f == Filter.EVERYTHING ? Integer.MAX_VALUE : COUNTED)
+                                    .asTable("c_" + f.name())))
+                    .as("n_" + f.name()));
+        }
+        Record row = db.select(sums).fetchSingle();
         return java.util.Arrays.stream(Filter.values())
                 .collect(Collectors.toMap(f -> f, f -> row.get("n_" + f.name(), Integer.class)));
+    }
+
+    /** From the few holds to their documents, not from the many documents to their holds. */
+    private static org.jooq.TableLike<?> heldItems() {
+        return HOLD.as("open_hold")
+                .join(ITEM)
+                .on(
+                        ITEM.ID.eq(HOLD.as("open_hold").ITEM),
+                        HOLD.as("open_hold").OPEN_MARK.eq(MARK));
     }
 
     /** Number of visible documents by folder. */

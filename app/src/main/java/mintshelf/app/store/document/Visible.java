@@ -16,6 +16,9 @@ public final class Visible {
 
     /** For queries over ITEM. Nothing is visible without a grant. */
     public static Condition to(Access access) {
+        boolean everything =
+                access.giving(Right.SEE_ALL).stream().anyMatch(g -> g.scope().equals(Scope.EVERYWHERE));
+        if (everything) return DSL.trueCondition(); // spares the database a question for each document
         Condition all = DSL.or(
                 access.giving(Right.SEE_ALL).stream().map(g -> in(g.scope())).toList());
         Condition released = DSL.or(access.giving(Right.SEE_RELEASED).stream()

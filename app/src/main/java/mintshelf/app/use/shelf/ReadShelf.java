@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Supplier;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.ListStore.Filter;
 import mintshelf.app.store.document.ListStore.Order;
@@ -47,11 +48,16 @@ public class ReadShelf {
     /** A shelf with the number of documents that the person sees on it. */
     public record Counted(Shelf shelf, int documents) {}
 
-    /** A shelf's page without its rows. */
+    /**
+     * A shelf's page without its rows.
+     *
+     * @param inFolder number of documents by folder; asked of the database when a heading is shown
+     * @param counts by filter; empty for more rows of a page that is there
+     */
     public record View(
             Shelf shelf,
             List<Folder> folders,
-            Map<Long, Integer> inFolder,
+            Supplier<Map<Long, Integer>> inFolder,
             Map<Filter, Integer> counts,
             boolean mayFile,
             boolean mayKeep) {}
@@ -71,13 +77,14 @@ public class ReadShelf {
                 .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
     }
 
-    public View shelf(Actor actor, long id, Filter filter) {
+    /** @param counted whether the filters' counts are shown */
+    public View shelf(Actor actor, long id, Filter filter, boolean counted) {
         Shelf shelf = shelves.shelf(id).filter(s -> mayEnter(actor, id)).orElseThrow(NotThere::new);
         return new View(
                 shelf,
                 shelves.folders(id),
-                lists.countsByFolder(id, actor.access(), filter),
-                lists.counts(id, actor.access()),
+                () -> lists.countsByFolder(id, actor.access(), filter),
+                counted ? lists.counts(id, actor.access()) : Map.of(),
                 mayOn(actor, Right.FILE, id),
                 mayOn(actor, Right.KEEP_SHELF, id));
     }
@@ -88,11 +95,18 @@ public class ReadShelf {
                 .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
     }
 
-    /** A page of rows behind the document {@code after}. */
+    /** A page of rows of a shelf that was seen, behind the document {@code after}. */
     public List<Seen> rows(
-            Actor actor, long shelf, Order order, Filter filter, OptionalLong folder, OptionalLong after, int most) {
-        if (shelves.shelf(shelf).isEmpty() || !mayEnter(actor, shelf)) throw new NotThere();
-        List<Long> ids = lists.ofShelf(shelf, actor.access(), order, filter, folder, after, most);
+            Actor actor, View view, Order order, Filter filter, OptionalLong folder, OptionalLong after, int most) {
+        List<Long> ids = lists.ofShelf(
+                view.shelf().id(),
+                actor.access(),
+                order,
+                filter,
+                folder,
+                after,
+                view.folders().stream().map(Folder::id).toList(),
+                most);
         return List.copyOf(sight.of(actor, ids).values());
     }
 
