@@ -33,11 +33,11 @@ final class PageBench {
         measure(web, "shelf page, 10,000 documents", "/shelves/" + shelf);
         measure(
                 web,
-                "80 rows behind row 100",
+                "60 rows behind row 100",
                 "/shelves/" + shelf + "/rows?order=number&show=everything&after=" + ids.get(99));
         measure(
                 web,
-                "80 rows behind row 9,800",
+                "60 rows behind row 9,800",
                 "/shelves/" + shelf + "/rows?order=number&show=everything&after=" + ids.get(9799));
         measure(web, "search", "/search?q=mooring+brack");
     }

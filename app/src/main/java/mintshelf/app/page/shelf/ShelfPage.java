@@ -27,7 +27,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class ShelfPage {
     /** Rows in one go: a screen and a half at 34 px a row. */
-    static final int PAGE = 80;
+    static final int PAGE = 60;
 
     private final ReadShelf shelves;
     private final People people;
