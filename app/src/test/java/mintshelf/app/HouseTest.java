@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import mintshelf.app.setup.Backup;
 import mintshelf.app.store.person.PersonStore;
@@ -136,6 +137,58 @@ class HouseTest {
         whole.repair();
         whole.migrate();
         assertThat(whole.info().pending()).isEmpty();
+    }
+
+    @Test
+    void aHouseOfTheFirstReleaseKeepsItsDocumentsAndGetsWhatItLacks() throws Exception {
+        String schema = "mint_first_" + System.nanoTime();
+        var db = Server.database();
+        Flyway.configure()
+                .dataSource(db.url(schema), "mint", "mint")
+                .locations("classpath:db/migration")
+                .target("048")
+                .load()
+                .migrate();
+        try (var connection = db.connect(schema);
+                var statement = connection.createStatement()) {
+            for (String sql : List.of(
+                    "insert into person (id, login, login_key, name, mail, telephone, note, zone, created_at) values (1, 'ines', 'ines', 'Ines Kallmar', '', '', '', 'UTC', now())",
+                    "insert into shelf (id, name, name_key, note, created_at) values (1, 'TG40', 'tg40', '', now())",
+                    "insert into folder (id, shelf, name, name_key, root_mark, depth, ordinal) values (1, 1, '', '', 1, 0, 0)",
+                    "insert into number_series (id, code, name, pattern, scope) values (1, 'documents', 'Documents', 'D-{n:5}', 'SERVER')",
+                    "insert into route (id, code, name) values (1, 'straight', 'Straight')",
+                    "insert into route_edition (id, route, edition, definition) values (1, 1, 1, '{\"moves\":[{\"code\":\"release\",\"name\":\"Release\",\"from\":\"preparation\",\"to\":\"released\",\"who\":\"CHANGE\",\"gates\":[\"HELD_BY_NOBODY\"],\"effects\":[\"FIX_LABEL\"]}]}')",
+                    "insert into stage values (1, 'preparation', 'In preparation', 'PREPARING', 1), (1, 'released', 'Released', 'RELEASED', 2)",
+                    "insert into role (id, code, name) values (1, 'data-manager', 'Data manager')",
+                    "insert into role_right values (1, 'SEE_ALL'), (1, 'CHANGE')",
+                    "insert into access_grant (person, role) values (1, 1)",
+                    "insert into kind (id, code, name, aspect, glyph, number_series, revision_series, label_taken, route, position) values (1, 'drawing', 'drawing', 'DRAWING', 'sheet', 1, 'asme', 'START', 1, 1)",
+                    "insert into item (id, aspect, kind, shelf, folder, number, number_sort, title, file_name, file_name_key, author, created_at, changed_at) values (1, 'DRAWING', 1, 1, 1, 'TG40-1010', 'tg40-1010', 'Well pipe', 'pipe.dxf', 'pipe.dxf', 1, now(), now())",
+                    "insert into line (id, item, main_mark) values (1, 1, 1)",
+                    "insert into revision (id, item, ordinal, label, label_key, edition, stage, pending_mark, started_by, started_at, stage_since) values (1, 1, 1, 'A', 'a', 1, 'preparation', 1, 1, now(), now())",
+                    "insert into content (id, state, sha256, size, sealed_mark, content_kind, cut, created_at) values (1, 'SEALED', repeat('x', 32), 0, 1, 'TEXT', 'SMALL', now())",
+                    "insert into version (id, item, line, revision, number, digest, comment, author, made_by, at, facts) values (1, 1, 1, 1, 1, repeat('y', 32), 'filed', 1, 'FILED', now(), '{}')",
+                    "insert into version_file values (1, 'MAIN', 1, 'pipe.dxf')",
+                    "update line set head_version = 1 where id = 1")) {
+                statement.execute(sql);
+            }
+        }
+        Server server = Server.on(schema);
+        try {
+            var house = server.bean(mintshelf.app.store.house.HouseStore.class);
+            assertThat(house.route("reviewed")).isPresent();
+            assertThat(house.kind("drawing").route())
+                    .as("its kinds keep their routes")
+                    .isEqualTo(1);
+            assertThat(server.bean(mintshelf.app.store.house.SheetMapStore.class)
+                            .latest())
+                    .isNotEmpty();
+            server.bean(mintshelf.app.use.revision.Revisions.class)
+                    .move(server.actor("ines"), 1, Server.key(), "release", 1, "");
+            assertThat(server.document(1).released().orElseThrow().label()).contains("A");
+        } finally {
+            server.stop();
+        }
     }
 
     @Test

@@ -91,6 +91,11 @@ public final class Server {
         return start(newSchema());
     }
 
+    /** A server on a schema that is there. */
+    public static synchronized Server on(String schema) {
+        return start(schema);
+    }
+
     /** A second node on the same schema. */
     public Server secondNode() {
         Server node = start(schema);

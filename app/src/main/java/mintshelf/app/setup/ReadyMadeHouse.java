@@ -158,7 +158,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
         return Stream.concat(Arrays.stream(first), AFTER.stream()).toList();
     }
 
-    /** The route on which nobody signs: who may change may release. */
+    /** The route on which nobody signs: who may change may release. What goes this way leaves as it is, a sheet template too. */
     private long straight() {
         return house.addRoute(
                 "straight",
@@ -172,11 +172,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                 "released",
                                 Right.CHANGE,
                                 List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
-                                List.of(
-                                        Effect.FIX_LABEL,
-                                        Effect.SUPERSEDE_FORMER,
-                                        Effect.WRITE_SHEET,
-                                        Effect.MAKE_PDF)),
+                                List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER)),
                         WITHDRAW));
     }
 

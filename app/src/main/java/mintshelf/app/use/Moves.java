@@ -89,7 +89,8 @@ public class Moves {
         long revision =
                 documents.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
         documents.copyFacts(document.released().orElseThrow().id(), revision);
-        if (label.isPresent()) {
+        boolean written = route.moves().stream().anyMatch(m -> m.does(Effect.WRITE_SHEET));
+        if (label.isPresent() && written) {
             Spine spine = documents.spine(document.id()).orElseThrow();
             sheets.write(
                     actor,

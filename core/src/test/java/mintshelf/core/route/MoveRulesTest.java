@@ -17,6 +17,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Head;
+import mintshelf.core.document.Stage;
 import mintshelf.core.next.Act;
 import mintshelf.core.next.NextStep;
 import mintshelf.core.revision.StageClass;
@@ -90,5 +91,114 @@ class MoveRulesTest {
         NextStep reader = NextStep.of(released(), person(PRIYA, Right.SEE_RELEASED));
         assertThat(reader.act()).isEqualTo(Act.LOOK);
         assertThat(reader.instead()).isEmpty();
+    }
+
+    private static final Move SIGNED = new Move(
+            "release",
+            "Release",
+            "preparation",
+            "released",
+            Right.SIGN,
+            List.of(Gate.SIGNED_OFF),
+            List.of(Effect.FIX_LABEL),
+            List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", 2)));
+
+    @Test
+    void aMoveThatARoundMakesWaitsForItsSignOffsAndAsksNobodysHand() {
+        assertThat(MoveRules.ask(
+                        SIGNED, preparing(Optional.empty()), DESIGNER, List.of(), List.of("checked (a checker)")))
+                .extracting(Refusal::reason)
+                .containsExactly("Not signed yet: checked (a checker).");
+        assertThat(MoveRules.ask(SIGNED, preparing(Optional.empty()), DESIGNER, List.of(), List.of()))
+                .isEmpty();
+        assertThat(MoveRules.ask(SIGNED, preparing(Optional.empty()), DESIGNER, List.of()))
+                .as("a round that is not known has not signed")
+                .hasSize(1);
+    }
+
+    @Test
+    void whatOnlyTheShelfWroteDoesNotMove() {
+        Document d = document(
+                Optional.of(revision("B", StageClass.PREPARING)),
+                Optional.of(revision("A", StageClass.RELEASED)),
+                Optional.empty());
+        Document written = new Document(
+                d.id(),
+                d.number(),
+                d.title(),
+                d.fileName(),
+                d.place(),
+                d.line(),
+                new Head(
+                        401,
+                        5,
+                        d.pending().orElseThrow().id(),
+                        d.head().content(),
+                        d.head().digest(),
+                        true),
+                d.pending(),
+                d.released(),
+                d.lastEnded(),
+                d.holder(),
+                false);
+        assertThat(codes(written, DESIGNER, List.of())).containsExactly("move.no_version");
+    }
+
+    @Test
+    void theNextStepIsToSignWhenAskedAndToSendOnesOwnWork() {
+        Document document = preparing(Optional.empty());
+        assertThat(NextStep.of(document, DESIGNER, true, false).act()).isEqualTo(Act.SIGN);
+        assertThat(NextStep.of(document, DESIGNER, false, true).act()).isEqualTo(Act.SEND);
+        assertThat(NextStep.of(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, false, true)
+                        .act())
+                .isEqualTo(Act.CHECK_IN);
+        assertThat(NextStep.of(document, person(PRIYA, Right.SEE_ALL), false, true)
+                        .act())
+                .isEqualTo(Act.LOOK);
+    }
+
+    @Test
+    void aRouteTellsWhatARoundDecidesAndTheWayBack() {
+        Route route = new Route(
+                1,
+                "reviewed",
+                "Reviewed",
+                List.of(
+                        new Stage(1, "preparation", "In preparation", StageClass.PREPARING, 1),
+                        new Stage(1, "review", "In review", StageClass.DECIDING, 2),
+                        new Stage(1, "released", "Released", StageClass.RELEASED, 3)),
+                List.of(
+                        new Move(
+                                "send",
+                                "Send",
+                                "preparation",
+                                "review",
+                                Right.CHANGE,
+                                List.of(),
+                                List.of(Effect.OPEN_ROUND)),
+                        new Move(
+                                "release",
+                                "Release",
+                                "review",
+                                "released",
+                                Right.SIGN,
+                                List.of(Gate.SIGNED_OFF),
+                                List.of(),
+                                SIGNED.signOffs()),
+                        new Move(
+                                "back",
+                                "Take back",
+                                "review",
+                                "preparation",
+                                Right.CHANGE,
+                                List.of(),
+                                List.of(Effect.END_ROUND))));
+        assertThat(route.opensRound("preparation").map(Move::code)).contains("send");
+        assertThat(route.decided("review").map(Move::code)).contains("release");
+        assertThat(route.back("review").map(Move::code)).contains("back");
+        assertThat(route.releases("review").map(Move::code)).contains("release");
+        assertThat(route.decided("preparation")).isEmpty();
+        assertThat(MoveRules.asksReason(route, route.move("back").orElseThrow()))
+                .isTrue();
     }
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
@@ -27,6 +28,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.next.Act;
 import mintshelf.core.next.NextStep;
 import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
@@ -43,6 +45,7 @@ public class ReadDocument {
     private final ListStore lists;
     private final OutputStore outputs;
     private final RoundSight rounds;
+    private final OrderStore orders;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -55,6 +58,7 @@ public class ReadDocument {
             ListStore lists,
             OutputStore outputs,
             RoundSight rounds,
+            OrderStore orders,
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
@@ -65,6 +69,7 @@ public class ReadDocument {
         this.lists = lists;
         this.outputs = outputs;
         this.rounds = rounds;
+        this.orders = orders;
         this.unit = unit;
         this.clock = clock;
     }
@@ -129,28 +134,36 @@ public class ReadDocument {
                 seen.all() && seen.current().stage().stageClass() == StageClass.DECIDING
                         ? rounds.ofDocument(actor, item)
                         : Optional.empty();
+        Optional<OrderStore.On> order =
+                seen.all() ? Optional.ofNullable(orders.open(List.of(item)).get(item)) : Optional.empty();
         return new View(
                 seen,
                 revisions,
                 versions,
                 facts,
                 route,
-                next(actor, seen, route, versions, round),
-                seen.all() ? moves(actor, seen, route, facts, round) : List.of(),
+                next(actor, seen, route, versions, round, order),
+                seen.all() ? moves(actor, seen, route, facts, round, order) : List.of(),
                 seen.all() ? strays.kept(item) : List.of(),
                 round,
                 outputs(seen, versions));
     }
 
     private static NextStep next(
-            Actor actor, Seen seen, Route route, List<VersionRow> versions, Optional<RoundSight.RoundView> round) {
+            Actor actor,
+            Seen seen,
+            Route route,
+            List<VersionRow> versions,
+            Optional<RoundSight.RoundView> round,
+            Optional<OrderStore.On> order) {
         if (seen.spine().isChangePaper()) return new NextStep(Act.LOOK, Optional.empty());
         boolean asked = round.filter(r -> r.mine().isPresent()).isPresent();
         VersionRow latest = versions.get(versions.size() - 1);
         boolean ownWork = latest.author() == actor.person()
                 && latest.madeBy() != VersionRow.MadeBy.STAMPED
                 && latest.madeBy() != VersionRow.MadeBy.FILED;
-        boolean review = route.opensRound(seen.current().stage().code()).isPresent();
+        boolean review = order.isEmpty()
+                && route.opensRound(seen.current().stage().code()).isPresent();
         return NextStep.of(seen.document(), actor.access(), asked, ownWork && review);
     }
 
@@ -164,7 +177,12 @@ public class ReadDocument {
     }
 
     private static List<Offered> moves(
-            Actor actor, Seen seen, Route route, List<FactLine> facts, Optional<RoundSight.RoundView> round) {
+            Actor actor,
+            Seen seen,
+            Route route,
+            List<FactLine> facts,
+            Optional<RoundSight.RoundView> round,
+            Optional<OrderStore.On> order) {
         List<String> missing = round.map(r -> r.round().missing()).orElse(List.of("the sign-offs of its round"));
         List<String> empty = facts.stream()
                 .filter(f -> f.fact().required() != KindFact.Required.NEVER
@@ -173,7 +191,19 @@ public class ReadDocument {
                 .toList();
         List<Offered> offered = new ArrayList<>();
         for (Move move : route.from(seen.current().stage().code())) {
-            offered.add(new Offered(move, MoveRules.ask(move, seen.document(), actor.access(), empty, missing)));
+            List<Refusal> inTheWay =
+                    new ArrayList<>(MoveRules.ask(move, seen.document(), actor.access(), empty, missing));
+            boolean goesWith =
+                    move.does(Effect.OPEN_ROUND) || route.stage(move.to()).stageClass() == StageClass.RELEASED;
+            if (goesWith && order.isPresent()) {
+                inTheWay.add(
+                        0,
+                        Refusal.of(
+                                "order.goes_with",
+                                "It goes with " + order.get().number() + ".",
+                                "The order puts it before the board and releases it."));
+            }
+            offered.add(new Offered(move, inTheWay));
         }
         return offered;
     }
