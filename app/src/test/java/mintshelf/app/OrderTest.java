@@ -163,6 +163,11 @@ class OrderTest {
         start(order);
         work(a);
         assertThat(code(() -> review.send("priya", a))).isEqualTo("send.refused");
+        long first = review.drawing(shelf, "first on order.dxf");
+        ask("priya", first);
+        assertThat(code(() -> server.bean(mintshelf.app.use.document.KeepFacts.class)
+                        .drop(server.actor("priya"), first, Server.key(), "no")))
+                .isEqualTo("order.goes_with");
         assertThat(code(() -> server.bean(Revisions.class)
                         .drop(
                                 server.actor("priya"),

@@ -78,4 +78,34 @@ public final class Documents {
     public static Document released() {
         return document(Optional.empty(), Optional.of(revision("A", StageClass.RELEASED)), Optional.empty());
     }
+
+    /** The document with another latest version. */
+    public static Document withHead(Document d, Head head) {
+        return new Document(
+                d.id(),
+                d.number(),
+                d.title(),
+                d.fileName(),
+                d.place(),
+                d.line(),
+                head,
+                d.pending(),
+                d.released(),
+                d.lastEnded(),
+                d.holder(),
+                d.dropped());
+    }
+
+    /** The document with a latest version of a revision, brought or written by the shelf. */
+    public static Document withHead(Document d, Revision revision, boolean written) {
+        return withHead(
+                d,
+                new Head(
+                        d.head().version(),
+                        d.head().number(),
+                        revision.id(),
+                        d.head().content(),
+                        d.head().digest(),
+                        written));
+    }
 }

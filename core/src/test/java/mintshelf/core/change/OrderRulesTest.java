@@ -8,6 +8,7 @@ import static mintshelf.core.Documents.person;
 import static mintshelf.core.Documents.preparing;
 import static mintshelf.core.Documents.released;
 import static mintshelf.core.Documents.revision;
+import static mintshelf.core.Documents.withHead;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
@@ -17,7 +18,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
-import mintshelf.core.document.Head;
 import mintshelf.core.document.Revision;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.revision.StageClass;
@@ -92,25 +92,7 @@ class OrderRulesTest {
     @Test
     void whatTheShelfWroteIsNobodysWork() {
         Document d = document(Optional.of(B), Optional.of(A), Optional.empty());
-        Document written = new Document(
-                d.id(),
-                d.number(),
-                d.title(),
-                d.fileName(),
-                d.place(),
-                d.line(),
-                new Head(
-                        d.head().version(),
-                        4,
-                        B.id(),
-                        d.head().content(),
-                        d.head().digest(),
-                        true),
-                d.pending(),
-                d.released(),
-                d.lastEnded(),
-                d.holder(),
-                false);
+        Document written = withHead(d, B, true);
         assertThat(says(written)).isEqualTo("nothing checked in yet");
     }
 

@@ -8,6 +8,7 @@ import static mintshelf.core.Documents.person;
 import static mintshelf.core.Documents.preparing;
 import static mintshelf.core.Documents.released;
 import static mintshelf.core.Documents.revision;
+import static mintshelf.core.Documents.withHead;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
@@ -16,7 +17,6 @@ import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
-import mintshelf.core.document.Head;
 import mintshelf.core.document.Stage;
 import mintshelf.core.next.Act;
 import mintshelf.core.next.NextStep;
@@ -58,24 +58,7 @@ class MoveRulesTest {
                 Optional.of(revision("B", StageClass.PREPARING)),
                 Optional.of(revision("A", StageClass.RELEASED)),
                 Optional.empty());
-        Document started = new Document(
-                d.id(),
-                d.number(),
-                d.title(),
-                d.fileName(),
-                d.place(),
-                d.line(),
-                new Head(
-                        400,
-                        4,
-                        d.released().orElseThrow().id(),
-                        d.head().content(),
-                        d.head().digest()),
-                d.pending(),
-                d.released(),
-                d.lastEnded(),
-                d.holder(),
-                false);
+        Document started = withHead(d, d.released().orElseThrow(), false);
         assertThat(codes(started, DESIGNER, List.of())).containsExactly("move.no_version");
     }
 
@@ -122,25 +105,7 @@ class MoveRulesTest {
                 Optional.of(revision("B", StageClass.PREPARING)),
                 Optional.of(revision("A", StageClass.RELEASED)),
                 Optional.empty());
-        Document written = new Document(
-                d.id(),
-                d.number(),
-                d.title(),
-                d.fileName(),
-                d.place(),
-                d.line(),
-                new Head(
-                        401,
-                        5,
-                        d.pending().orElseThrow().id(),
-                        d.head().content(),
-                        d.head().digest(),
-                        true),
-                d.pending(),
-                d.released(),
-                d.lastEnded(),
-                d.holder(),
-                false);
+        Document written = withHead(d, d.pending().orElseThrow(), true);
         assertThat(codes(written, DESIGNER, List.of())).containsExactly("move.no_version");
     }
 

@@ -117,7 +117,7 @@ public class CarryOutOrder {
     /** What will happen to a document, in sentences. */
     public record Step(Seen seen, OrderLine line, List<String> effects, List<Refusal> inTheWay) {}
 
-    /** All that carrying out does, before it is done. */
+    /** All that carrying out does, before it is done; no steps while the order is not before its board. */
     public record Preview(Seen paper, List<Step> steps, List<Refusal> inTheWay) {
         public boolean opens() {
             return inTheWay.isEmpty()
@@ -155,6 +155,7 @@ public class CarryOutOrder {
                     "move.stage",
                     paper.document().number() + " is " + paper.current().stage().name() + ".",
                     "It is carried out from the board."));
+            return new Preview(paper, List.of(), inTheWay);
         } else {
             List<String> missing = board.map(r -> r.state() == Round.State.SIGNED ? List.<String>of() : r.missing())
                     .orElse(List.of("all"));

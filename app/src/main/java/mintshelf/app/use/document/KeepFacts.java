@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.hold.HoldStore;
@@ -34,6 +35,7 @@ public class KeepFacts {
     private final NumberStore numbers;
     private final HoldStore holds;
     private final HouseStore house;
+    private final OrderStore orders;
     private final FallingSignOffs signOffs;
     private final Acts acts;
     private final Recorder recorder;
@@ -45,6 +47,7 @@ public class KeepFacts {
             NumberStore numbers,
             HoldStore holds,
             HouseStore house,
+            OrderStore orders,
             FallingSignOffs signOffs,
             Acts acts,
             Recorder recorder,
@@ -54,6 +57,7 @@ public class KeepFacts {
         this.numbers = numbers;
         this.holds = holds;
         this.house = house;
+        this.orders = orders;
         this.signOffs = signOffs;
         this.acts = acts;
         this.recorder = recorder;
@@ -158,6 +162,12 @@ public class KeepFacts {
                 throw Refused.because(
                         "stage.deciding", document.number() + " is being decided on.", "Take it back first.");
             }
+            Optional.ofNullable(orders.open(List.of(item)).get(item)).ifPresent(on -> {
+                throw Refused.because(
+                        "order.goes_with",
+                        document.number() + " is on " + on.number() + ".",
+                        "Take it off the order, or stop the order first.");
+            });
             document.holder().ifPresent(h -> {
                 if (h.person() != actor.person()) {
                     throw Refused.because(
