@@ -26,6 +26,7 @@ import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
+import mintshelf.app.use.today.ReadToday;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Component;
@@ -49,6 +50,7 @@ class Hands {
     private final AskForChange ask;
     private final MoveOrder orders;
     private final CarryOutOrder carryOut;
+    private final ReadToday today;
 
     Hands(
             StoryClock clock,
@@ -66,7 +68,8 @@ class Hands {
             KeepFacts keepFacts,
             AskForChange ask,
             MoveOrder orders,
-            CarryOutOrder carryOut) {
+            CarryOutOrder carryOut,
+            ReadToday today) {
         this.clock = clock;
         this.people = people;
         this.receive = receive;
@@ -83,6 +86,7 @@ class Hands {
         this.ask = ask;
         this.orders = orders;
         this.carryOut = carryOut;
+        this.today = today;
     }
 
     Actor actor(String login) {
@@ -215,6 +219,19 @@ class Hands {
     void carryOut(Instant at, String login, long order) {
         clock.tell(at);
         carryOut.carryOut(actor(login), order, key());
+    }
+
+    /** Puts away what somebody read long ago. */
+    void putAwayBefore(Instant before, String login) {
+        Actor actor = actor(login);
+        boolean some = true;
+        while (some) {
+            var old = today.today(actor).notices().stream()
+                    .filter(n -> n.at().isBefore(before))
+                    .toList();
+            old.forEach(n -> today.putAway(actor, n.id()));
+            some = !old.isEmpty();
+        }
     }
 
     void fact(Instant at, String login, long item, String name, String value) {

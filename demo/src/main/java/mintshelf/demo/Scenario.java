@@ -90,6 +90,7 @@ public class Scenario implements ApplicationRunner {
         Parts.ALL.forEach(this::firstRelease);
         staffReader(ls18);
         story(tg40);
+        Cast.ALL.forEach(person -> hands.putAwayBefore(daysAgo(7, 0, 0), person.login()));
         System.out.println("\rThe story is written: " + done + " acts.      ");
     }
 

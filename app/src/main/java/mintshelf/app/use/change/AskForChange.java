@@ -133,7 +133,7 @@ public class AskForChange {
             orders.add(order, why);
             int position = 1;
             for (Row row : rows) add(actor, order, number.number(), position++, row, reasons);
-            papers.write(actor, actor.person(), order, "lines written");
+            papers.write(actor, actor.person(), order, "wrote its lines");
             lists.noteRecent(actor.person(), order, "opened", clock.instant());
             recorder.note(
                     actor,
@@ -188,7 +188,7 @@ public class AskForChange {
                     + 1;
             if (position + rows.size() > MOST) throw new NotThere();
             for (Row row : rows) add(actor, order, paper.document().number(), position++, row, reasons);
-            papers.write(actor, actor.person(), order, "lines added");
+            papers.write(actor, actor.person(), order, "added lines");
             return "/orders/" + order;
         });
     }
@@ -228,7 +228,7 @@ public class AskForChange {
                                     .orElseThrow(Refused::new));
                 }
             }
-            papers.write(actor, actor.person(), order, "lines changed");
+            papers.write(actor, actor.person(), order, "changed its lines");
             return "/orders/" + order;
         });
     }

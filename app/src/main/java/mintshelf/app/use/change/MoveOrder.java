@@ -140,7 +140,7 @@ public class MoveOrder {
                 orders.setTo(line.id(), revision);
             }
             moves.carryOut(actor, locked.paper().document(), locked.route(), move, "", Optional.empty());
-            papers.write(actor, locked.paper().spine().author(), order, "revisions reserved");
+            papers.write(actor, locked.paper().spine().author(), order, "reserved the revisions");
             return "/orders/" + order;
         });
     }
