@@ -133,7 +133,7 @@ public class RoundSight {
                 .map(g -> g.role().code())
                 .distinct()
                 .toList();
-        List<Long> maybe = rounds.maybeWaiting(actor.person(), roles, 0, MOST_IN_TRAY);
+        List<Long> maybe = rounds.maybeWaiting(actor.person(), roles, MOST_IN_TRAY);
         if (maybe.isEmpty()) return List.of();
         return rounds(actor, maybe).stream()
                 .filter(v -> v.mine().isPresent())

@@ -10,7 +10,6 @@ import java.util.Set;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.person.PersonStore;
-import mintshelf.core.access.Access;
 import mintshelf.core.access.Place;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Round;
@@ -71,10 +70,5 @@ public class Telling {
                     .isPresent();
             if (hasMail) outbox.mail(event, person, Optional.empty(), now);
         }
-    }
-
-    /** What a person may do, for mails that are written while they are away. */
-    public Access access(PersonStore.Person person) {
-        return people.access(person.id(), person.name());
     }
 }

@@ -14,8 +14,6 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.ReadOrders;
-import mintshelf.core.access.Right;
-import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -98,9 +96,9 @@ public class ChangePages {
             @RequestParam(required = false) String done,
             @RequestParam(required = false) String edit,
             Model model) {
-        fill(actor, id, model);
+        ReadOrders.View view = fill(actor, id, model);
         model.addAttribute("done", done != null);
-        model.addAttribute("edit", edit != null && Boolean.TRUE.equals(model.getAttribute("mayEdit")));
+        model.addAttribute("edit", edit != null && read.offers(actor, view).edits());
         return "change/order";
     }
 
@@ -122,28 +120,10 @@ public class ChangePages {
 
     private ReadOrders.View fill(Actor actor, long id, Model model) {
         ReadOrders.View view = read.order(actor, id);
-        var place = view.seen().document().place();
-        String stage = view.stage();
-        boolean decides = actor.access().may(Right.DECIDE_CHANGES, place);
-        boolean changes = actor.access().may(Right.CHANGE, place);
+        ReadOrders.Offers offers = read.offers(actor, view);
         model.addAttribute("view", view);
         model.addAttribute("edit", false);
-        model.addAttribute(
-                "mayEdit", changes && stage.equals("outlined") && view.seen().all());
-        boolean starts = view.route().doing(Effect.START_LINES, stage).isPresent();
-        model.addAttribute("start", starts && view.seen().all());
-        model.addAttribute("mayStart", starts && decides);
-        model.addAttribute("board", view.route().doing(Effect.OPEN_ROUND, stage).isPresent() && changes);
-        boolean carries = view.route().doing(Effect.RELEASE_LINES, stage).isPresent();
-        boolean signed = !view.board().isEmpty()
-                && view.board().get(0).round().state() == mintshelf.core.signoff.Round.State.SIGNED;
-        model.addAttribute("carry", carries && view.seen().all());
-        model.addAttribute("mayCarry", carries && decides && signed);
-        model.addAttribute("signed", signed);
-        model.addAttribute(
-                "mayStop", decides && move.stopMove(view.seen(), view.route()).isPresent());
-        model.addAttribute(
-                "mayTakeBack", changes && view.seen().current().stage().stageClass() == StageClass.DECIDING);
+        model.addAttribute("offers", offers);
         return view;
     }
 

@@ -84,12 +84,12 @@ public class RoundPages {
                         .filter(l -> !isOrder(l))
                         .findFirst()
                         .orElse(view.lines().get(0)));
-        var version = rounds.version(actor, shown);
+        var version = rounds.version(shown);
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("version", version);
         model.addAttribute("sheet", sheets.sheet(version.content()));
-        model.addAttribute("changes", rounds.changes(actor, shown));
+        model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("answered", answered != null);
         model.addAttribute(
                 "order",

@@ -586,16 +586,6 @@ public class DocumentStore {
         db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
     }
 
-    /** The id of the last version of a revision. */
-    public Optional<Long> lastVersionOf(long revision) {
-        return db.select(VERSION.ID)
-                .from(VERSION)
-                .where(VERSION.REVISION.eq(revision))
-                .orderBy(VERSION.NUMBER.desc())
-                .limit(1)
-                .fetchOptional(VERSION.ID);
-    }
-
     /** The version whose content a version carries: its own, or the one that the shelf wrote it from. */
     public long substance(long version) {
         return db.select(DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID))

@@ -341,17 +341,12 @@ public class RoundStore {
         return authors;
     }
 
-    /**
-     * Open rounds that may wait for a person with these roles, the one that is due first first. Which do is for the core to say.
-     *
-     * @param after ids at or below it are passed over, for the next page; 0 for the first
-     */
-    public List<Long> maybeWaiting(long person, Collection<String> roles, long after, int most) {
+    /** Open rounds that may wait for a person with these roles, the oldest first. Which do is for the core to say. */
+    public List<Long> maybeWaiting(long person, Collection<String> roles, int most) {
         return db.select(ROUND.ID)
                 .from(ROUND)
                 .where(
                         ROUND.OPEN_MARK.eq(MARK),
-                        ROUND.ID.gt(after),
                         DSL.exists(DSL.selectOne()
                                 .from(ASK)
                                 .where(

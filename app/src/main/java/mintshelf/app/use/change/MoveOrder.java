@@ -225,8 +225,8 @@ public class MoveOrder {
         });
     }
 
-    /** What stands in the way of stopping. */
-    public Optional<Move> stopMove(Seen paper, Route route) {
+    /** The move that ends an order without its change, where its stage has one. */
+    private static Optional<Move> stopMove(Seen paper, Route route) {
         return route.from(paper.current().stage().code()).stream()
                 .filter(m -> route.stage(m.to()).stageClass() == mintshelf.core.revision.StageClass.CLOSED)
                 .findFirst();

@@ -20,10 +20,15 @@ import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
+import mintshelf.core.access.Right;
 import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
+import mintshelf.core.signoff.Round;
 import org.springframework.stereotype.Service;
 
 /** Change orders as their pages show them. */
@@ -89,6 +94,55 @@ public class ReadOrders {
             lines.forEach(l -> mark.append('|').append(l.state().says()).append(l.to()));
             return Integer.toHexString(mark.toString().hashCode());
         }
+    }
+
+    /**
+     * What an order offers a person now: what its stage knows, and whether their rights make it.
+     *
+     * @param starts whether its work starts next
+     * @param signed whether the board has signed and somebody may carry it out
+     */
+    public record Offers(
+            boolean edits,
+            boolean starts,
+            boolean mayStart,
+            boolean asksBoard,
+            boolean carries,
+            boolean mayCarry,
+            boolean signed,
+            boolean mayStop,
+            boolean takesBack) {}
+
+    /** Each move asks for the right that its route says. */
+    public Offers offers(Actor actor, View view) {
+        boolean all = view.seen().all();
+        Optional<Move> start = view.route().doing(Effect.START_LINES, view.stage());
+        Optional<Move> board = view.route().doing(Effect.OPEN_ROUND, view.stage());
+        Optional<Move> carry = view.route().doing(Effect.RELEASE_LINES, view.stage());
+        Optional<Move> stop = view.route().from(view.stage()).stream()
+                .filter(m -> view.route().stage(m.to()).stageClass() == StageClass.CLOSED)
+                .findFirst();
+        Optional<Move> back = view.route().doing(Effect.END_ROUND, view.stage());
+        boolean signed = !view.board().isEmpty() && view.board().get(0).round().state() == Round.State.SIGNED;
+        return new Offers(
+                all
+                        && start.isPresent()
+                        && actor.access()
+                                .may(Right.CHANGE, view.seen().document().place()),
+                all && start.isPresent(),
+                all && makes(actor, view, start),
+                all && makes(actor, view, board),
+                all && carry.isPresent(),
+                all && signed && makes(actor, view, carry),
+                signed,
+                all && makes(actor, view, stop),
+                all && makes(actor, view, back));
+    }
+
+    private static boolean makes(Actor actor, View view, Optional<Move> move) {
+        return move.filter(
+                        m -> actor.access().may(m.who(), view.seen().document().place()))
+                .isPresent();
     }
 
     public View order(Actor actor, long id) {

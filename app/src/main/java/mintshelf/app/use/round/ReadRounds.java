@@ -41,7 +41,7 @@ public class ReadRounds {
     }
 
     /** The version that a round decides on; the round was seen before. */
-    public VersionRow version(Actor actor, Line line) {
+    public VersionRow version(Line line) {
         return documents.version(line.item().item(), line.item().number()).orElseThrow();
     }
 
@@ -55,7 +55,7 @@ public class ReadRounds {
                 .map(v -> new Waiting(
                         v,
                         v.mine().orElseThrow().due().isBefore(today),
-                        changes(actor, v.lines().get(0))))
+                        changes(v.lines().get(0))))
                 .toList();
     }
 
@@ -65,7 +65,7 @@ public class ReadRounds {
     }
 
     /** What the pending revision changes, in a few words each: its reason, facts that differ from the released one. */
-    public List<String> changes(Actor actor, Line line) {
+    public List<String> changes(Line line) {
         Document document = line.seen().document();
         List<String> changes = new ArrayList<>();
         Optional<Revision> pending = document.pending();
