@@ -28,7 +28,7 @@ import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
 import mintshelf.core.access.Scope;
 import mintshelf.core.base.Outcome;
-import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.next.Act;
 import mintshelf.core.revision.StageClass;
@@ -354,7 +354,7 @@ class RoundTest {
         long item = review.drawing(server.shelf(), "next.dxf");
         review.release(item);
         server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "M6 glands", "", true);
-        var said = ((Outcome.Granted<DxfTags>) DxfTags.read(bytes(version(item, 4)))).value();
+        var said = ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes(version(item, 4)))).value();
         assertThat(SheetMap.readyMade().read(said))
                 .containsEntry("revision", "B")
                 .doesNotContainKey("checked_by");

@@ -4,28 +4,30 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
-import mintshelf.core.drawing.dxf.Attributes.Attribute;
-import mintshelf.core.drawing.dxf.DxfTags;
 
-/** The JSON of {@code drawing facts}; docs/formats.md describes it. */
+/** Writes JSON: objects keep the order of their members, numbers use dots, texts are UTF-8. */
 final class Json {
     private Json() {}
 
-    static String of(DxfTags tags, List<Attribute> attributes, Map<String, String> title) {
-        String list = attributes.stream()
-                .map(a -> "{" + pair("block", a.block()) + "," + pair("tag", a.tag()) + "," + pair("value", a.value())
-                        + "}")
-                .collect(Collectors.joining(","));
-        String block = title.entrySet().stream()
-                .map(e -> pair(e.getKey(), e.getValue()))
-                .collect(Collectors.joining(","));
-        return "{" + pair("format", "DXF") + ",\"binary\":false," + pair("version", tags.version()) + ","
-                + pair("encoding", tags.charset().name().toLowerCase(Locale.ROOT)) + ",\"attributes\":[" + list
-                + "],\"titleBlock\":{" + block + "}}";
+    static String of(Object value) {
+        if (value instanceof Map<?, ?> map) {
+            return map.entrySet().stream()
+                    .map(e -> text(String.valueOf(e.getKey())) + ": " + of(e.getValue()))
+                    .collect(Collectors.joining(", ", "{", "}"));
+        }
+        if (value instanceof List<?> list) {
+            return list.stream().map(Json::of).collect(Collectors.joining(", ", "[", "]"));
+        }
+        if (value instanceof Double number) return number(number);
+        if (value instanceof Number || value instanceof Boolean) return value.toString();
+        return text(String.valueOf(value));
     }
 
-    private static String pair(String name, String value) {
-        return text(name) + ":" + text(value);
+    /** A millionth is finer than any sheet. */
+    private static String number(double value) {
+        if (!Double.isFinite(value)) return "null";
+        String text = String.format(Locale.ROOT, "%.6f", value).replaceAll("0+$", "");
+        return text.endsWith(".") ? text + "0" : text;
     }
 
     private static String text(String value) {

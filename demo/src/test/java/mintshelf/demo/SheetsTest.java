@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.Map;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
-import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import org.junit.jupiter.api.Test;
 
@@ -15,7 +15,7 @@ class SheetsTest {
         for (Parts.Part part : Parts.ALL) {
             byte[] bytes = part.sheet("A", "2026-11-17");
             assertThat(ContentKind.of(bytes)).isEqualTo(ContentKind.DXF);
-            DxfTags tags = ((Outcome.Granted<DxfTags>) DxfTags.read(bytes)).value();
+            DxfDrawing tags = ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes)).value();
             assertThat(tags.version()).isEqualTo("AC1009");
             Map<String, String> said = SheetMap.readyMade().read(tags);
             assertThat(said)

@@ -6,8 +6,7 @@ import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Scene;
-import mintshelf.core.drawing.dxf.DxfTags;
-import mintshelf.core.drawing.dxf.SceneReader;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.pdf.PdfWriter;
 import org.springframework.core.io.ClassPathResource;
@@ -30,10 +29,10 @@ public class SheetPdf {
     public Outcome<PdfWriter.Written> write(StoredContent content, String title, String margin) {
         Optional<byte[]> drawing = sheets.drawing(content);
         if (drawing.isEmpty()) return Outcome.refused("pdf.none", "It is no drawing, or too large to be drawn.", "");
-        if (!(DxfTags.read(drawing.get()) instanceof Outcome.Granted<DxfTags> tags)) {
+        if (!(DxfDrawing.read(drawing.get()) instanceof Outcome.Granted<DxfDrawing> opened)) {
             return Outcome.refused("pdf.unreadable", "The drawing cannot be read.", "");
         }
-        Outcome<Scene> scene = SceneReader.read(tags.value());
+        Outcome<Scene> scene = opened.value().scene();
         if (!(scene instanceof Outcome.Granted<Scene> read)) {
             return Outcome.refused(scene.refusal().orElseThrow());
         }

@@ -10,7 +10,7 @@ import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
-import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import org.springframework.stereotype.Component;
 
@@ -37,14 +37,14 @@ public class Sheets {
     }
 
     public Map<String, String> said(byte[] drawing) {
-        if (!(DxfTags.read(drawing) instanceof Outcome.Granted<DxfTags> tags)) return Map.of();
-        return said(tags.value());
+        if (!(DxfDrawing.read(drawing) instanceof Outcome.Granted<DxfDrawing> read)) return Map.of();
+        return said(read.value());
     }
 
     /** By the map that finds most on the sheet. */
-    public Map<String, String> said(DxfTags tags) {
+    public Map<String, String> said(DxfDrawing drawing) {
         return maps.latest().stream()
-                .map(e -> e.map().read(tags))
+                .map(e -> e.map().read(drawing))
                 .max(Comparator.comparingInt(Map::size))
                 .orElse(Map.of());
     }
@@ -61,10 +61,10 @@ public class Sheets {
 
     /** The map by which the shelf writes into this drawing: the one with most places on it; none when it has no place. */
     public Optional<Edition> mapFor(byte[] drawing) {
-        if (!(DxfTags.read(drawing) instanceof Outcome.Granted<DxfTags> tags)) return Optional.empty();
+        if (!(DxfDrawing.read(drawing) instanceof Outcome.Granted<DxfDrawing> read)) return Optional.empty();
         List<Edition> all = maps.latest();
         return all.stream()
-                .filter(e -> !e.map().sites(tags.value()).isEmpty())
-                .max(Comparator.comparingInt(e -> e.map().sites(tags.value()).size()));
+                .filter(e -> !e.map().sites(read.value()).isEmpty())
+                .max(Comparator.comparingInt(e -> e.map().sites(read.value()).size()));
     }
 }

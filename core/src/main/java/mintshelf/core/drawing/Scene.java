@@ -1,5 +1,6 @@
 package mintshelf.core.drawing;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 
@@ -8,45 +9,27 @@ import java.util.Map;
  *
  * @param layers in the order of their names, with whether they are shown at first
  * @param notDrawn how many entities of each type could not be drawn: told to the viewer, never dropped silently
+ * @param said what of the file could not be read, a sentence each
  */
-public record Scene(List<Primitive> primitives, Map<String, Boolean> layers, Map<String, Integer> notDrawn) {
+public record Scene(
+        List<Primitive> primitives, Map<String, Boolean> layers, Map<String, Integer> notDrawn, List<String> said) {
+    /** How wide a letter is, as a part of its height: what a font really takes is the screen's affair. */
+    public static final double LETTER = 0.8;
+
     public Scene {
-        primitives = List.copyOf(primitives);
+        // Not copied: a scene may hold millions.
+        primitives = Collections.unmodifiableList(primitives);
+        said = List.copyOf(said);
     }
 
-    /** The box of all that is drawn. O(primitives). */
+    public Scene(List<Primitive> primitives, Map<String, Boolean> layers, Map<String, Integer> notDrawn) {
+        this(List.copyOf(primitives), layers, notDrawn, List.of());
+    }
+
+    /** The box of all that is drawn. O(points). */
     public Box extents() {
         Box box = Box.EMPTY;
-        for (Primitive p : primitives) {
-            if (p instanceof Primitive.Polyline line) box = around(box, line.points());
-            else if (p instanceof Primitive.Fill fill) box = around(box, fill.points());
-            else if (p instanceof Primitive.Arc arc) box = around(box, arc);
-            else if (p instanceof Primitive.Text text) {
-                // How wide letters are is the screen's affair; six tenths of the height is near enough for a margin.
-                double w = text.text().length() * text.height() * 0.6 * text.width();
-                double left = text.across() == 0 ? 0 : text.across() == 1 ? -w / 2 : -w;
-                double a = Math.toRadians(text.angle());
-                box = box.with(text.x() + left * Math.cos(a), text.y() + left * Math.sin(a));
-                box = box.with(
-                        text.x() + (left + w) * Math.cos(a), text.y() + (left + w) * Math.sin(a) + text.height());
-            }
-        }
+        for (Primitive p : primitives) box = box.with(p.box());
         return box;
-    }
-
-    private static Box around(Box box, double[] points) {
-        Box grown = box;
-        for (int i = 0; i + 1 < points.length; i += 2) grown = grown.with(points[i], points[i + 1]);
-        return grown;
-    }
-
-    private static Box around(Box box, Primitive.Arc arc) {
-        Box grown = box;
-        int steps = 16;
-        for (int i = 0; i <= steps; i++) {
-            double a = Math.toRadians(arc.from() + arc.sweep() * i / steps);
-            grown = grown.with(arc.x() + arc.radius() * Math.cos(a), arc.y() + arc.radius() * Math.sin(a));
-        }
-        return grown;
     }
 }

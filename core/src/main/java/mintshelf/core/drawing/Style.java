@@ -14,6 +14,9 @@ public record Style(String layer, int colour, double weight, List<Double> dashes
     /** The ink that stands out from the paper: black on white. */
     public static final int INK = -1;
 
+    /** The paper itself, of what covers other things up. */
+    public static final int PAPER = -2;
+
     public Style {
         dashes = List.copyOf(dashes);
     }

@@ -1,16 +1,17 @@
 package mintshelf.core.stamp;
 
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeMap;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.Attributes.Place;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.dxf.DxfEdit;
 import mintshelf.core.drawing.titleblock.SheetMap;
 
 /**
@@ -36,54 +37,66 @@ public final class SheetStamp {
      * @param values by fact name, each one line
      */
     public static Outcome<Stamped> write(byte[] signed, SheetMap map, Map<String, String> values) {
-        if (!(DxfTags.read(signed) instanceof Outcome.Granted<DxfTags> read)) {
+        if (!(DxfDrawing.read(signed) instanceof Outcome.Granted<DxfDrawing> read)
+                || !read.value().said().isEmpty()) {
             return Outcome.refused("stamp.unreadable", "The sheet cannot be read.", "It is released as it is.");
         }
-        DxfTags tags = read.value();
-        TreeMap<Integer, String> replaced = new TreeMap<>();
+        DxfEdit edit = new DxfEdit(read.value());
         List<Edit> edits = new ArrayList<>();
-        for (SheetMap.Site site : map.sites(tags)) {
+        for (SheetMap.Site site : map.sites(read.value())) {
             String value = values.get(site.fact());
             if (value == null || value.equals(site.now())) continue;
-            if (value.length() * 7 > LONGEST && value.getBytes(tags.charset()).length > LONGEST) {
+            if (edit.length(value) > LONGEST) {
                 return Outcome.refused(
                         "stamp.long",
                         "“" + site.fact() + "” is too long for the sheet's field " + site.tag() + ".",
                         "Shorten it.");
             }
-            site.tags().forEach(tag -> replaced.put(tag, value));
+            site.places().forEach(place -> edit.replace(place, value));
             edits.add(new Edit(site.tag(), site.fact(), site.now(), value));
         }
-        byte[] bytes = tags.with(replaced);
+        byte[] bytes = edit.bytes();
         return Outcome.granted(
                 new Stamped(bytes, List.copyOf(edits), ContentHash.compute(signed), ContentHash.compute(bytes)));
     }
 
     /**
-     * Proves that a written sheet is the signed one but for what the record says: writing again gives the same hash, and every tag
-     * that differs is a mapped place. Nothing when it holds, else what differs.
+     * Proves that a written sheet is the signed one but for what the record says: writing again gives the same hash, and every byte
+     * outside the mapped places is the signed one. Nothing when it holds, else what differs.
      */
     public static Optional<Refusal> prove(byte[] signed, byte[] stamped, SheetMap map, Map<String, String> values) {
         if (!(write(signed, map, values) instanceof Outcome.Granted<Stamped> again)) {
             return differs("writing it again is refused");
         }
         if (!again.value().hash().equals(ContentHash.compute(stamped))) return differs("writing it again gives others");
-        if (!(DxfTags.read(signed) instanceof Outcome.Granted<DxfTags> before)
-                || !(DxfTags.read(stamped) instanceof Outcome.Granted<DxfTags> after)) {
+        if (!(DxfDrawing.read(signed) instanceof Outcome.Granted<DxfDrawing> before)
+                || !(DxfDrawing.read(stamped) instanceof Outcome.Granted<DxfDrawing> after)) {
             return differs("it cannot be read");
         }
-        DxfTags old = before.value();
-        DxfTags now = after.value();
-        if (old.size() != now.size()) return differs("it has " + now.size() + " tags, the signed one " + old.size());
-        Set<Integer> mapped = new HashSet<>();
-        map.sites(old).forEach(site -> mapped.addAll(site.tags()));
-        for (int tag = 0; tag < old.size(); tag++) {
-            if (!old.sameAs(now, tag) && !mapped.contains(tag)) {
-                return differs(
-                        "tag " + (tag + 1) + " is “" + now.value(tag) + "”, signed was “" + old.value(tag) + "”");
+        List<Place> old = places(map, before.value());
+        List<Place> now = places(map, after.value());
+        if (old.size() != now.size()) return differs("it has " + now.size() + " places, the signed one " + old.size());
+        int a = 0;
+        int b = 0;
+        for (int i = 0; i <= old.size(); i++) {
+            int oldEnd = i < old.size() ? old.get(i).from() : signed.length;
+            int newEnd = i < now.size() ? now.get(i).from() : stamped.length;
+            int at = Arrays.mismatch(signed, a, oldEnd, stamped, b, newEnd);
+            if (at >= 0) return differs("byte " + (b + at + 1) + " is not as it was signed");
+            if (i < old.size()) {
+                a = old.get(i).to();
+                b = now.get(i).to();
             }
         }
         return Optional.empty();
+    }
+
+    private static List<Place> places(SheetMap map, DxfDrawing drawing) {
+        return map.sites(drawing).stream()
+                .flatMap(site -> site.places().stream())
+                .distinct()
+                .sorted(Comparator.comparingInt(Place::from))
+                .toList();
     }
 
     private static Optional<Refusal> differs(String how) {

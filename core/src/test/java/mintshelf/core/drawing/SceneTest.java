@@ -11,8 +11,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import javax.xml.parsers.DocumentBuilderFactory;
 import mintshelf.core.base.Outcome;
-import mintshelf.core.drawing.dxf.DxfTags;
-import mintshelf.core.drawing.dxf.SceneReader;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.svg.SvgWriter;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
@@ -24,8 +23,9 @@ class SceneTest {
                         + "0\nTABLE\n2\nLTYPE\n0\nLTYPE\n2\nDASHED\n49\n4.0\n49\n-2.0\n0\nENDTAB\n0\nENDSEC\n"
                         + "0\nSECTION\n2\nBLOCKS\n" + blocks + "0\nENDSEC\n0\nSECTION\n2\nENTITIES\n"
                         + String.join("", entities) + "0\nENDSEC\n0\nEOF\n";
-        DxfTags tags = ((Outcome.Granted<DxfTags>) DxfTags.read(text.getBytes(StandardCharsets.UTF_8))).value();
-        return SceneReader.read(tags);
+        return ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(text.getBytes(StandardCharsets.UTF_8)))
+                .value()
+                .scene(DxfDrawing.MODEL, 0);
     }
 
     private static Scene scene(String blocks, String... entities) {
@@ -148,9 +148,7 @@ class SceneTest {
                 entity("ACAD_PROXY_ENTITY", 8, "0"),
                 entity("LINE", 8, "0", 67, 1, 10, 0, 20, 0, 11, 1, 21, 1));
         assertThat(scene.primitives()).hasSize(1);
-        assertThat(scene.notDrawn())
-                .containsEntry("ACAD_PROXY_ENTITY", 1)
-                .containsEntry("DIMENSION without its block", 1);
+        assertThat(scene.notDrawn()).containsEntry("ACAD_PROXY_ENTITY", 1);
     }
 
     @Test
@@ -164,9 +162,18 @@ class SceneTest {
         String dot = block("DOT", entity("LINE", 10, 0, 20, 0, 11, 1, 21, 1));
         assertThat(read(dot, entity("INSERT", 2, "DOT", 70, 30000, 71, 30000)).isGranted())
                 .isFalse();
-        assertThat(scene("", entity("LINE", 10, "NaN", 20, "1e400", 11, 1, 21, 1))
-                        .primitives())
-                .hasSize(1);
+    }
+
+    @Test
+    void anEntityWithWhatIsNoNumberIsLeftOutAndSaid() {
+        Scene scene = scene(
+                "",
+                entity("LINE", 10, "NaN", 20, "1e400", 11, 1, 21, 1),
+                entity("CIRCLE", 10, "x", 20, 0, 40, 1),
+                entity("LINE", 10, "0,5", 20, 0, 11, "1,5", 21, 0));
+        assertThat(scene.primitives()).hasSize(1);
+        assertThat(scene.extents().maxX()).isEqualTo(1.5);
+        assertThat(scene.said()).containsExactly("2 entities from line 57 on could not be read.");
     }
 
     @Test
@@ -195,8 +202,9 @@ class SceneTest {
         Assumptions.assumeTrue(Files.isDirectory(samples), "no samples here");
         try (Stream<Path> files = Files.walk(samples)) {
             for (Path file : files.filter(f -> f.toString().endsWith(".dxf")).toList()) {
-                if (!(DxfTags.read(Files.readAllBytes(file)) instanceof Outcome.Granted<DxfTags> tags)) continue;
-                Outcome<Scene> read = SceneReader.read(tags.value());
+                if (!(DxfDrawing.read(Files.readAllBytes(file)) instanceof Outcome.Granted<DxfDrawing> drawing))
+                    continue;
+                Outcome<Scene> read = drawing.value().scene();
                 if (read instanceof Outcome.Granted<Scene> scene)
                     assertThat(SvgWriter.write(scene.value(), file.toString()))
                             .as(file.toString())

@@ -13,7 +13,7 @@ import java.util.Random;
 import mintshelf.core.Dxf;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.stamp.SheetStamp.Stamped;
 import org.junit.jupiter.api.Test;
@@ -38,7 +38,7 @@ class SheetStampTest {
     }
 
     private static Map<String, String> read(byte[] sheet) {
-        return MAP.read(((Outcome.Granted<DxfTags>) DxfTags.read(sheet)).value());
+        return MAP.read(((Outcome.Granted<DxfDrawing>) DxfDrawing.read(sheet)).value());
     }
 
     /** The lines of the file that differ. */

@@ -14,8 +14,7 @@ import mintshelf.app.use.document.Sheet.Drawn;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Scene;
-import mintshelf.core.drawing.dxf.DxfTags;
-import mintshelf.core.drawing.dxf.SceneReader;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.svg.SvgWriter;
 import org.springframework.stereotype.Service;
@@ -60,15 +59,15 @@ public class ReadSheet {
         if (content.kind().isPicture()) return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING);
         if (content.kind() == ContentKind.TEXT) return text(content);
         Optional<byte[]> drawing = sheets.drawing(content);
-        if (drawing.isPresent() && DxfTags.read(drawing.get()) instanceof Outcome.Granted<DxfTags> tags) {
-            return drawing(tags.value());
+        if (drawing.isPresent() && DxfDrawing.read(drawing.get()) instanceof Outcome.Granted<DxfDrawing> read) {
+            return drawing(read.value());
         }
         return new Sheet("CARD", List.of(), false, Map.of(), Drawn.NOTHING);
     }
 
-    private Sheet drawing(DxfTags tags) {
-        Map<String, String> said = sheets.said(tags);
-        Outcome<Scene> read = SceneReader.read(tags);
+    private Sheet drawing(DxfDrawing drawing) {
+        Map<String, String> said = sheets.said(drawing);
+        Outcome<Scene> read = drawing.scene();
         if (!(read instanceof Outcome.Granted<Scene> granted)
                 || granted.value().primitives().isEmpty()) {
             String why = read.refusal().map(r -> r.says()).orElse("Its model space is empty.");
@@ -94,8 +93,8 @@ public class ReadSheet {
         if (content.size() > LARGEST_THUMBNAIL) return Optional.empty();
         Optional<byte[]> drawing = sheets.drawing(content);
         if (drawing.isEmpty()
-                || !(DxfTags.read(drawing.get()) instanceof Outcome.Granted<DxfTags> tags)
-                || !(SceneReader.read(tags.value()) instanceof Outcome.Granted<Scene> scene)
+                || !(DxfDrawing.read(drawing.get()) instanceof Outcome.Granted<DxfDrawing> read)
+                || !(read.value().scene() instanceof Outcome.Granted<Scene> scene)
                 || scene.value().primitives().isEmpty()) {
             return Optional.empty();
         }

@@ -24,8 +24,9 @@ final class Colours {
         return readable(Color.HSBtoRGB(hue, shade % 2 == 0 ? 1 : 0.5f, (float) VALUES[shade / 2]) & 0xffffff);
     }
 
-    /** Scaled down until its luminance (ITU-R BT.709) leaves enough contrast to white. */
+    /** Scaled down until its luminance (ITU-R BT.709) leaves enough contrast to white; white itself is the ink. */
     static int readable(int rgb) {
+        if (rgb == 0xffffff) return Style.INK;
         double r = rgb >> 16 & 0xff;
         double g = rgb >> 8 & 0xff;
         double b = rgb & 0xff;

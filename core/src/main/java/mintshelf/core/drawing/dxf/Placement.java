@@ -24,8 +24,29 @@ record Placement(double a, double b, double c, double d, double e, double f) {
     }
 
     static Placement turn(double degrees) {
+        if (degrees == 0) return IDENTITY;
         double r = Math.toRadians(degrees);
         return new Placement(Math.cos(r), Math.sin(r), -Math.sin(r), Math.cos(r), 0, 0);
+    }
+
+    /**
+     * Coordinates of an entity's own plane, seen from above: the axes follow from the plane's normal by the arbitrary axis
+     * algorithm of the format's published reference.
+     */
+    static Placement plane(double[] n, double elevation) {
+        if (n[0] == 0 && n[1] == 0 && n[2] > 0) return IDENTITY;
+        boolean steep = Math.abs(n[0]) < 1.0 / 64 && Math.abs(n[1]) < 1.0 / 64;
+        // The x axis is the y or the z axis of the world, times the normal.
+        double ax = steep ? n[2] : -n[1];
+        double ay = steep ? 0 : n[0];
+        double az = steep ? -n[0] : 0;
+        double length = Math.sqrt(ax * ax + ay * ay + az * az);
+        ax /= length;
+        ay /= length;
+        az /= length;
+        double bx = n[1] * az - n[2] * ay;
+        double by = n[2] * ax - n[0] * az;
+        return new Placement(ax, ay, bx, by, n[0] * elevation, n[1] * elevation);
     }
 
     double x(double x, double y) {
@@ -34,6 +55,10 @@ record Placement(double a, double b, double c, double d, double e, double f) {
 
     double y(double x, double y) {
         return b * x + d * y + f;
+    }
+
+    boolean isIdentity() {
+        return a == 1 && b == 0 && c == 0 && d == 1 && e == 0 && f == 0;
     }
 
     /** Whether circles stay circles. */
@@ -59,5 +84,11 @@ record Placement(double a, double b, double c, double d, double e, double f) {
     /** The height of something of height 1. */
     double heightOf() {
         return Math.abs(a * d - b * c) / Math.max(Math.hypot(a, b), 1e-12);
+    }
+
+    /** What undoes it; nothing may be flat. */
+    Placement inverse() {
+        double det = a * d - b * c;
+        return new Placement(d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det);
     }
 }

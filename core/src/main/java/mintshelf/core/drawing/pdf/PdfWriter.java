@@ -124,7 +124,17 @@ public final class PdfWriter {
             text(text);
         } else if (p instanceof Primitive.Fill fill) {
             ink(fill.style());
-            if (points(fill.points(), true)) out.fill();
+            boolean any = false;
+            for (double[] ring : fill.rings()) any |= points(ring, true);
+            if (any) out.fillEvenOdd();
+        } else if (p instanceof Primitive.Strokes strokes) {
+            stroke(strokes.style());
+            double[] e = strokes.ends();
+            for (int i = 0; i + 3 < e.length; i += 4) {
+                out.moveTo(x(e[i]), y(e[i + 1]));
+                out.lineTo(x(e[i + 2]), y(e[i + 3]));
+            }
+            out.stroke();
         } else if (p instanceof Primitive.Polyline line) {
             stroke(line.style());
             if (points(line.points(), line.closed())) out.stroke();
@@ -136,7 +146,7 @@ public final class PdfWriter {
     }
 
     private void ink(Style style) throws IOException {
-        int colour = style.colour() == Style.INK ? 0x14201c : style.colour();
+        int colour = style.colour() == Style.INK ? 0x14201c : style.colour() == Style.PAPER ? 0xffffff : style.colour();
         float r = (colour >> 16 & 255) / 255f;
         float g = (colour >> 8 & 255) / 255f;
         float b = (colour & 255) / 255f;

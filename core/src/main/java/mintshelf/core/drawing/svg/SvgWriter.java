@@ -4,7 +4,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
@@ -18,6 +20,7 @@ public final class SvgWriter {
     private final StringBuilder out = new StringBuilder();
     private final double precision;
     private final boolean small;
+    private boolean oneInk;
     /** Texts under a hundredth of the sheet are dust in a thumbnail. */
     private final double smallest;
 
@@ -41,46 +44,83 @@ public final class SvgWriter {
     private static String write(Scene scene, String label, boolean small) {
         Box box = scene.extents();
         if (box.isEmpty()) box = new Box(0, 0, 100, 70);
-        double margin = Math.max(Math.max(box.width(), box.height()) * 0.01, 1e-6);
-        double w = box.width() + 2 * margin;
-        double h = box.height() + 2 * margin;
-        SvgWriter writer = new SvgWriter(Math.max(w, h), small);
+        SvgWriter writer = new SvgWriter(size(box), small);
+        if (small) writer.paper(box.grown(margin(box)));
+        return frame(box, label, writer.drawn(scene));
+    }
+
+    /** A picture around what was drawn for a box, with a margin of a hundredth. */
+    static String frame(Box box, String label, String inside) {
+        Box outer = box.isEmpty() ? new Box(0, 0, 100, 70) : box.grown(margin(box));
+        SvgWriter writer = new SvgWriter(size(outer), false);
         writer.out.append(
                 "<svg xmlns=\"http://www.w3.org/2000/svg\" role=\"img\" class=\"drawing\" preserveAspectRatio=\"xMidYMid meet\" viewBox=\"");
-        writer.numbers(box.minX() - margin, -box.maxY() - margin, w, h);
+        writer.numbers(outer.minX(), -outer.maxY(), outer.width(), outer.height());
         writer.out
                 .append("\" aria-label=\"")
                 .append(escape(label))
                 .append("\" color=\"#14201c\" fill=\"none\" stroke-linecap=\"round\" stroke-linejoin=\"round\">");
-        if (small) {
-            writer.out.append("<rect fill=\"#fff\" x=\"");
-            writer.number(writer.out, box.minX() - margin);
-            writer.out.append("\" y=\"");
-            writer.number(writer.out, -box.maxY() - margin);
-            writer.out.append("\" width=\"100%\" height=\"100%\"/>");
-        }
+        return writer.out.append(inside).append("</svg>").toString();
+    }
+
+    /** What a scene draws, for a picture of this box; {@code oneInk} draws all in the colour of the group around it. */
+    static String inside(Scene scene, Box box, boolean oneInk) {
+        SvgWriter writer = new SvgWriter(size(box.isEmpty() ? new Box(0, 0, 100, 70) : box), false);
+        writer.oneInk = oneInk;
+        return writer.drawn(scene);
+    }
+
+    private static double margin(Box box) {
+        return Math.max(size(box) * 0.01, 1e-6);
+    }
+
+    private static double size(Box box) {
+        return Math.max(box.width(), box.height());
+    }
+
+    private void paper(Box box) {
+        out.append("<rect fill=\"#fff\" x=\"");
+        number(out, box.minX());
+        out.append("\" y=\"");
+        number(out, -box.maxY());
+        out.append("\" width=\"100%\" height=\"100%\"/>");
+    }
+
+    private String drawn(Scene scene) {
         Map<String, Map<Style, StringBuilder>> paths = new TreeMap<>();
         Map<String, StringBuilder> texts = new TreeMap<>();
-        for (Primitive p : scene.primitives()) writer.add(p, paths, texts);
-        for (Map.Entry<String, Boolean> layer : scene.layers().entrySet()) {
-            Map<Style, StringBuilder> strokes = paths.getOrDefault(layer.getKey(), Map.of());
-            StringBuilder words = texts.getOrDefault(layer.getKey(), new StringBuilder());
-            if (strokes.isEmpty() && words.isEmpty()) continue;
-            if (small && !layer.getValue()) continue;
-            writer.out.append("<g data-layer=\"").append(escape(layer.getKey())).append('"');
-            if (!layer.getValue()) writer.out.append(" visibility=\"hidden\"");
-            writer.out.append('>');
-            strokes.forEach(writer::path);
-            writer.out.append(words).append("</g>");
+        for (Primitive p : scene.primitives()) {
+            // What covers other things up has to come after them: what was gathered so far is written first.
+            if (p.style().colour() == Style.PAPER) flush(scene, paths, texts);
+            add(p, paths, texts);
+            if (p.style().colour() == Style.PAPER) flush(scene, paths, texts);
         }
-        return writer.out.append("</svg>").toString();
+        flush(scene, paths, texts);
+        return out.toString();
+    }
+
+    /** Writes what was gathered, a group a layer, and starts anew. */
+    private void flush(Scene scene, Map<String, Map<Style, StringBuilder>> paths, Map<String, StringBuilder> texts) {
+        Set<String> layers = new TreeSet<>(paths.keySet());
+        layers.addAll(texts.keySet());
+        for (String layer : layers) {
+            boolean shown = scene.layers().getOrDefault(layer, true);
+            if (small && !shown) continue;
+            out.append("<g data-layer=\"").append(escape(layer)).append('"');
+            if (!shown) out.append(" visibility=\"hidden\"");
+            out.append('>');
+            paths.getOrDefault(layer, Map.of()).forEach(this::path);
+            out.append(texts.getOrDefault(layer, new StringBuilder())).append("</g>");
+        }
+        paths.clear();
+        texts.clear();
     }
 
     private void path(Style style, StringBuilder d) {
         boolean fill = style.weight() == 0;
         out.append("<path d=\"").append(d).append('"');
         if (fill) {
-            out.append(" fill=\"").append(colour(style)).append("\" stroke=\"none\"/>");
+            out.append(" fill=\"").append(colour(style)).append("\" fill-rule=\"evenodd\" stroke=\"none\"/>");
             return;
         }
         out.append(" stroke=\"")
@@ -105,7 +145,9 @@ public final class SvgWriter {
         return text.toString();
     }
 
-    private static String colour(Style style) {
+    private String colour(Style style) {
+        if (oneInk && style.colour() != Style.PAPER) return "currentColor";
+        if (style.colour() == Style.PAPER) return "#fff";
         return style.colour() == Style.INK ? "currentColor" : String.format(Locale.ROOT, "#%06x", style.colour());
     }
 
@@ -121,8 +163,15 @@ public final class SvgWriter {
         StringBuilder d = paths.computeIfAbsent(style.layer(), l -> new LinkedHashMap<>())
                 .computeIfAbsent(style, s -> new StringBuilder());
         if (p instanceof Primitive.Polyline line) points(d, line.points(), line.closed());
-        else if (p instanceof Primitive.Fill fill) points(d, fill.points(), true);
+        else if (p instanceof Primitive.Fill fill) for (double[] ring : fill.rings()) points(d, ring, true);
+        else if (p instanceof Primitive.Strokes strokes) strokes(d, strokes.ends());
         else arc(d, (Primitive.Arc) p);
+    }
+
+    private void strokes(StringBuilder d, double[] ends) {
+        for (int i = 0; i + 3 < ends.length; i += 4) {
+            points(d, new double[] {ends[i], ends[i + 1], ends[i + 2], ends[i + 3]}, false);
+        }
     }
 
     private void points(StringBuilder d, double[] points, boolean closed) {

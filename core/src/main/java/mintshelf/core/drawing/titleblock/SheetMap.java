@@ -5,7 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import mintshelf.core.drawing.dxf.Attributes;
-import mintshelf.core.drawing.dxf.DxfTags;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 
 /**
  * Which attribute of a title block carries which fact, and which way: read from the sheet, or written by the shelf. A map is
@@ -30,7 +30,7 @@ public record SheetMap(String name, String block, List<Field> fields) {
     public record Field(String tag, String fact, Way way) {}
 
     /** A place on a sheet that the shelf may write: an attribute, the fact that belongs there, what stands there now. */
-    public record Site(String tag, String fact, String now, List<Integer> tags) {}
+    public record Site(String tag, String fact, String now, List<Attributes.Place> places) {}
 
     /**
      * The ready-made map: the fields of an ISO 7200 title block by their usual tags, in any block. Number, revision, status, dates
@@ -59,10 +59,10 @@ public record SheetMap(String name, String block, List<Field> fields) {
                         new Field("APPROVED", "approved", Way.WRITTEN)));
     }
 
-    /** What the sheet says, by fact name; what is empty on the sheet is left out; of two the first counts. O(tags). */
-    public Map<String, String> read(DxfTags tags) {
+    /** What the sheet says, by fact name; what is empty on the sheet is left out; of two the first counts. O(bytes). */
+    public Map<String, String> read(DxfDrawing drawing) {
         Map<String, String> said = new LinkedHashMap<>();
-        for (Attributes.Attribute attribute : Attributes.of(tags)) {
+        for (Attributes.Attribute attribute : drawing.attributes()) {
             for (Field field : fieldsOf(attribute)) {
                 if (!attribute.value().isBlank()) said.putIfAbsent(field.fact(), attribute.value());
             }
@@ -70,10 +70,10 @@ public record SheetMap(String name, String block, List<Field> fields) {
         return said;
     }
 
-    /** The places that the shelf may write on this sheet. O(tags). */
-    public List<Site> sites(DxfTags tags) {
+    /** The places that the shelf may write on this sheet. O(bytes). */
+    public List<Site> sites(DxfDrawing drawing) {
         List<Site> sites = new ArrayList<>();
-        for (Attributes.Attribute attribute : Attributes.of(tags)) {
+        for (Attributes.Attribute attribute : drawing.attributes()) {
             for (Field field : fieldsOf(attribute)) {
                 if (field.way() == Way.WRITTEN && !attribute.sites().isEmpty()) {
                     sites.add(new Site(field.tag(), field.fact(), attribute.value(), attribute.sites()));

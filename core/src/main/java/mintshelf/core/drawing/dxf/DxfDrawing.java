@@ -1,0 +1,449 @@
+package mintshelf.core.drawing.dxf;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.drawing.Scene;
+
+/**
+ * An exchange drawing (ASCII or binary, release 12 to 2018) with its tables, blocks and layouts looked up. Entities stay in the
+ * bytes and are read when a scene is made, so that a large file costs little more than its own size.
+ *
+ * <p>What cannot be read is passed over and said; only what is no drawing at all is refused. Opening is O(bytes).
+ */
+public final class DxfDrawing {
+    private static final int MOST_SAID = 20;
+    /** The name of model space among the layouts. */
+    public static final String MODEL = "Model";
+
+    final DxfSource source;
+    final Names names;
+    final Map<String, Layer> layers = new HashMap<>();
+    final Map<Long, String> layerHandles = new HashMap<>();
+    final Map<String, List<Double>> lineTypes = new HashMap<>();
+    final Map<String, TextStyle> textStyles = new HashMap<>();
+    final Map<String, DimensionStyle> dimensionStyles = new HashMap<>();
+    final Map<String, Block> blocks = new HashMap<>();
+    final Map<String, Double> variables = new HashMap<>();
+    /** Where the entities begin, -1 where there are none. */
+    int entities = -1;
+
+    int entitiesLine;
+    int entitiesEnd;
+
+    private final List<String> layerNames = new ArrayList<>();
+    private final List<String> blockNames = new ArrayList<>();
+    private final Map<Long, String> blockRecords = new HashMap<>();
+    private final List<Layout> layouts = new ArrayList<>();
+    private final Map<String, Integer> modelCounts = new TreeMap<>();
+    private final Map<String, Integer> paperCounts = new TreeMap<>();
+    private final List<String> said = new ArrayList<>();
+
+    record Layer(String name, int colour, int rgb, String lineType, int weight, boolean shown) {}
+
+    record TextStyle(double height, double width, String font) {}
+
+    record DimensionStyle(
+            double scale,
+            double arrow,
+            double offset,
+            double beyond,
+            double text,
+            double factor,
+            int decimals,
+            String post,
+            double gap) {
+        static final DimensionStyle USUAL = new DimensionStyle(1, 2.5, 0.625, 1.25, 2.5, 1, 2, "", 0.625);
+    }
+
+    /** A block: where its entities lie, its base point, its flags (4: an external reference). */
+    record Block(String name, int from, int to, int line, double x, double y, int flags, String path) {
+        boolean isReference() {
+            return (flags & 4) != 0;
+        }
+    }
+
+    /** A layout: its name and the block that holds what the entities section does not. */
+    record Layout(String name, int order, String block) {}
+
+    private DxfDrawing(DxfSource source) {
+        this.source = source;
+        this.names = new Names(source);
+    }
+
+    /** Opens a drawing, or says in one sentence why the bytes are none. */
+    public static Outcome<DxfDrawing> read(byte[] bytes) {
+        Outcome<DxfSource> opened = DxfSource.open(bytes);
+        if (!(opened instanceof Outcome.Granted<DxfSource> source)) {
+            return Outcome.refused(opened.refusal().orElseThrow());
+        }
+        DxfDrawing drawing = new DxfDrawing(source.value());
+        drawing.index();
+        if (drawing.entities < 0 && drawing.blocks.isEmpty() && drawing.layers.isEmpty()) {
+            return Outcome.refused(
+                    "dxf.empty",
+                    "The file holds no drawing" + (drawing.said.isEmpty() ? "." : ": " + lower(drawing.said.get(0))),
+                    "");
+        }
+        return Outcome.granted(drawing);
+    }
+
+    private static String lower(String sentence) {
+        return sentence.substring(0, 1).toLowerCase(Locale.ROOT) + sentence.substring(1);
+    }
+
+    static String key(String name) {
+        return name.toUpperCase(Locale.ROOT);
+    }
+
+    private void say(String sentence) {
+        if (said.size() < MOST_SAID && !said.contains(sentence)) said.add(sentence);
+    }
+
+    private String place(int line) {
+        return (source.binary ? "tag " : "line ") + String.format(Locale.ROOT, "%,d", line);
+    }
+
+    /** Goes on after damage, and says where it was. */
+    boolean mend(TagCursor tags) {
+        if (tags.cut) {
+            say("The file ends in " + place(tags.line) + ", after a group code.");
+            return false;
+        }
+        if (!tags.damaged) return false;
+        say("In " + place(tags.line) + " stands no group code; reading goes on at the next entity.");
+        return tags.resume();
+    }
+
+    private void index() {
+        TagCursor tags = new TagCursor(source);
+        Entity entity = new Entity(source, names);
+        boolean more = tags.next();
+        String section = "";
+        boolean ended = false;
+        while (more || mend(tags)) {
+            if (!more) {
+                more = tags.next();
+                continue;
+            }
+            if (tags.code != 0) {
+                more = tags.next();
+            } else if (tags.is("SECTION")) {
+                more = tags.next();
+                if (more && tags.code == 2) {
+                    section = source.ascii(tags.start, tags.end);
+                    if (section.equals("ENTITIES")) {
+                        entities = tags.at;
+                        entitiesLine = tags.line + 2 - (source.binary ? 1 : 0);
+                        more = count(tags);
+                        entitiesEnd = tags.begin;
+                        continue;
+                    }
+                    if (section.equals("HEADER")) header(tags);
+                    more = tags.next();
+                }
+            } else if (tags.is("ENDSEC")) {
+                section = "";
+                more = tags.next();
+            } else if (tags.is("EOF")) {
+                ended = true;
+                break;
+            } else if (section.equals("BLOCKS") && tags.is("BLOCK")) {
+                more = block(tags, entity);
+            } else {
+                more = entity.fill(tags);
+                if (section.equals("TABLES")) table(entity);
+                else if (section.equals("OBJECTS") && entity.type().equals("LAYOUT")) layout(entity);
+            }
+        }
+        if (!ended && !tags.cut) say("The file ends in " + place(tags.line) + " without its end mark.");
+        if (entitiesEnd <= entities) entitiesEnd = source.bytes.length;
+        layouts.sort((a, b) -> a.order() != b.order()
+                ? Integer.compare(a.order(), b.order())
+                : a.name().compareTo(b.name()));
+    }
+
+    private void header(TagCursor tags) {
+        String variable = "";
+        TagCursor ahead = new TagCursor(source, tags.at, tags.line);
+        while (ahead.next() && !(ahead.code == 0)) {
+            if (ahead.code == 9) {
+                variable = names.of(ahead.start, ahead.end);
+            } else if (!variable.isEmpty() && variables.size() < 2000 && isNumber(ahead.code)) {
+                double value = source.binary ? binary(ahead) : Numbers.real(source.bytes, ahead.start, ahead.end);
+                if (Double.isFinite(value)) {
+                    variables.putIfAbsent(ahead.code == 20 ? variable + ".y" : variable, value);
+                }
+            }
+        }
+    }
+
+    private static boolean isNumber(int code) {
+        return (code >= 10 && code < 100) || (code >= 140 && code < 300) || (code >= 370 && code < 390);
+    }
+
+    private double binary(TagCursor tag) {
+        return switch (tag.kind()) {
+            case TagCursor.REAL -> Numbers.realBinary(source.bytes, tag.start);
+            case TagCursor.SHORT -> Numbers.whole(source.bytes, tag.start, 2);
+            case TagCursor.INT -> Numbers.whole(source.bytes, tag.start, 4);
+            default -> Double.NaN;
+        };
+    }
+
+    double variable(String name, double otherwise) {
+        return variables.getOrDefault(name, otherwise);
+    }
+
+    private void table(Entity e) {
+        switch (e.type()) {
+            case "LAYER" -> {
+                String name = e.name(2, "0");
+                int colour = e.whole(62, 7);
+                boolean shown = colour >= 0 && (e.whole(70, 0) & 1) == 0;
+                int rgb = e.has(420) ? e.whole(420, 0) & 0xffffff : -1;
+                Layer layer = new Layer(name, Math.abs(colour), rgb, e.name(6, "CONTINUOUS"), e.whole(370, -3), shown);
+                if (layers.putIfAbsent(key(name), layer) == null) layerNames.add(name);
+                if (e.handle(5) != 0) layerHandles.put(e.handle(5), key(name));
+            }
+            case "LTYPE" -> {
+                List<Double> dashes = new ArrayList<>();
+                for (double dash : e.all(49)) dashes.add(dash);
+                lineTypes.put(key(e.name(2, "")), dashes);
+            }
+            case "STYLE" ->
+                textStyles.put(key(e.name(2, "")), new TextStyle(e.real(40, 0), e.real(41, 1), e.text(3, "")));
+            case "DIMSTYLE" -> {
+                DimensionStyle usual = DimensionStyle.USUAL;
+                dimensionStyles.put(
+                        key(e.name(2, "")),
+                        new DimensionStyle(
+                                e.real(40, usual.scale()),
+                                e.real(41, usual.arrow()),
+                                e.real(42, usual.offset()),
+                                e.real(44, usual.beyond()),
+                                e.real(140, usual.text()),
+                                e.real(144, usual.factor()),
+                                e.whole(271, usual.decimals()),
+                                e.text(3, ""),
+                                e.real(147, usual.gap())));
+            }
+            case "BLOCK_RECORD" -> {
+                if (e.handle(5) != 0) blockRecords.put(e.handle(5), e.name(2, ""));
+            }
+            default -> {
+                // Views, user coordinate systems and the like draw nothing.
+            }
+        }
+    }
+
+    private boolean block(TagCursor tags, Entity entity) {
+        boolean more = entity.fill(tags);
+        String name = entity.name(2, entity.name(3, ""));
+        double x = entity.real(10, 0);
+        double y = entity.real(20, 0);
+        int flags = entity.whole(70, 0);
+        String path = entity.text(1, "");
+        int from = more ? tags.begin : tags.at;
+        int line = tags.line;
+        while (true) {
+            if (!more) {
+                if (!mend(tags)) break;
+                more = tags.next();
+                continue;
+            }
+            if (tags.code == 0 && (tags.is("ENDBLK") || tags.is("ENDSEC") || tags.is("BLOCK"))) break;
+            more = tags.next();
+        }
+        Block block = new Block(name, from, more ? tags.begin : tags.at, line, x, y, flags, path);
+        if (blocks.putIfAbsent(key(name), block) == null) blockNames.add(name);
+        if (more && tags.is("ENDBLK")) {
+            // What belongs to the end mark is passed over.
+            more = tags.next();
+            while (more && tags.code != 0) more = tags.next();
+        }
+        return more;
+    }
+
+    private void layout(Entity e) {
+        int at = -1;
+        for (int i = 0; i < e.size(); i++) if (e.code(i) == 100 && e.is(i, "AcDbLayout")) at = i;
+        if (at < 0) return;
+        int name = e.find(1, at);
+        int order = e.find(71, at);
+        int record = -1;
+        for (int i = at; i < e.size() && e.code(i) < 1000; i++) if (e.code(i) == 330) record = i;
+        String block = record < 0 ? "" : blockRecords.getOrDefault(e.handleAt(record), "");
+        if (name >= 0) layouts.add(new Layout(e.text(name), order < 0 ? 0 : e.wholeAt(order), block));
+    }
+
+    /** Counts what stands in the entities section; ends before its end mark. */
+    private boolean count(TagCursor tags) {
+        String type = "";
+        boolean paper = false;
+        boolean more = tags.next();
+        while (more || mend(tags)) {
+            if (!more) {
+                more = tags.next();
+                continue;
+            }
+            if (tags.code == 0) {
+                add(type, paper);
+                paper = false;
+                if (tags.is("ENDSEC") || tags.is("EOF") || tags.is("SECTION")) return true;
+                type = names.of(tags.start, tags.end);
+            } else if (tags.code == 67) {
+                paper = source.binary
+                        ? source.bytes[tags.start] != 0
+                        : Numbers.real(source.bytes, tags.start, tags.end) == 1;
+            }
+            more = tags.next();
+        }
+        add(type, paper);
+        return false;
+    }
+
+    private static final Set<String> PARTS = Set.of("", "VERTEX", "ATTRIB", "SEQEND", "ENDSEC");
+
+    private void add(String type, boolean paper) {
+        if (!PARTS.contains(type)) (paper ? paperCounts : modelCounts).merge(type, 1, Integer::sum);
+    }
+
+    /** The version as in $ACADVER, such as AC1015; empty where the head lacks it. */
+    public String version() {
+        return source.version();
+    }
+
+    public boolean isBinary() {
+        return source.binary;
+    }
+
+    /** The name of the encoding in which texts are read, in small letters. */
+    public String encoding() {
+        return source.charset().name().toLowerCase(Locale.ROOT);
+    }
+
+    /** What of the file could not be read, a sentence each. */
+    public List<String> said() {
+        return Collections.unmodifiableList(said);
+    }
+
+    /** Names as in the layer table, in its order. */
+    public List<String> layers() {
+        return Collections.unmodifiableList(layerNames);
+    }
+
+    /** Names of the blocks that people made, in the order of the file: not those of layouts, nor anonymous ones. */
+    public List<String> blocks() {
+        return blockNames.stream()
+                .filter(n ->
+                        !n.startsWith("*") && !key(n).startsWith("$MODEL_SPACE") && !key(n).startsWith("$PAPER_SPACE"))
+                .toList();
+    }
+
+    List<Block> blocksInOrder() {
+        return blockNames.stream().map(n -> blocks.get(key(n))).toList();
+    }
+
+    /** External references: the block's name and the path that it carries. */
+    public Map<String, String> references() {
+        Map<String, String> found = new LinkedHashMap<>();
+        for (String name : blockNames) {
+            Block block = blocks.get(key(name));
+            if (block != null && block.isReference()) found.put(name, block.path());
+        }
+        return found;
+    }
+
+    /** How many entities of each type stand in model space itself. */
+    public Map<String, Integer> entities() {
+        return Collections.unmodifiableMap(modelCounts);
+    }
+
+    /** How many entities of each type the entities section holds for the active layout. */
+    public Map<String, Integer> paperEntities() {
+        return Collections.unmodifiableMap(paperCounts);
+    }
+
+    /** The names of the spaces that can be drawn, model space first, then the layouts in the order of their tabs. */
+    public List<String> layouts() {
+        List<String> all = new ArrayList<>();
+        all.add(MODEL);
+        for (Layout layout : layouts)
+            if (!key(layout.block()).startsWith("*MODEL_SPACE") && !all.contains(layout.name())) all.add(layout.name());
+        if (all.size() == 1 && !paperCounts.isEmpty()) all.add("Layout1");
+        return all;
+    }
+
+    /** The block of a layout, empty for model space; the active layout's own block may be empty. */
+    Optional<String> blockOf(String layout) {
+        return layouts.stream()
+                .filter(l -> l.name().equals(layout))
+                .map(Layout::block)
+                .findFirst();
+    }
+
+    /**
+     * The space that a reader looks at first: a layout that draws something itself, else model space.
+     */
+    public String sheet() {
+        for (String layout : layouts()) if (!layout.equals(MODEL) && isDrawn(layout)) return layout;
+        return MODEL;
+    }
+
+    private boolean isDrawn(String layout) {
+        String block = blockOf(layout).orElse("*Paper_Space");
+        Map<String, Integer> counts = isActive(block) ? paperCounts : Map.of();
+        Block own = blocks.get(key(block));
+        if (!isActive(block) && own != null && own.to() - own.from() > 40) counts = counts(own);
+        int windows = counts.getOrDefault("VIEWPORT", 0);
+        int others = counts.values().stream().mapToInt(n -> n).sum() - windows;
+        int model = modelCounts.values().stream().mapToInt(n -> n).sum();
+        // A stray line on an unused layout is no sheet: it takes a window onto the model, or as much as a frame at
+        // least.
+        return windows > 1 || others >= Math.min(12, Math.max(1, model));
+    }
+
+    private Map<String, Integer> counts(Block block) {
+        Map<String, Integer> counts = new HashMap<>();
+        TagCursor tags = new TagCursor(source, block.from(), block.line());
+        while (tags.at < block.to() && tags.next()) {
+            if (tags.code == 0) counts.merge(names.of(tags.start, tags.end), 1, Integer::sum);
+        }
+        return counts;
+    }
+
+    /** Whether the block's entities stand in the entities section. */
+    static boolean isActive(String block) {
+        return block.isEmpty()
+                || key(block).equals("*PAPER_SPACE")
+                || key(block).equals("$PAPER_SPACE");
+    }
+
+    /** The sheet, flattened; {@link #sheet()} says which space that is. */
+    public Outcome<Scene> scene() {
+        return scene(sheet(), 0);
+    }
+
+    /**
+     * A space, flattened. O(bytes of entities + primitives).
+     *
+     * @param tolerance how far chords may stand off curves, in drawing units; 0 chooses by each curve's size
+     */
+    public Outcome<Scene> scene(String layout, double tolerance) {
+        return SceneReader.read(this, layout, tolerance);
+    }
+
+    /** Attributes of inserted blocks, wherever they stand. O(bytes). */
+    public List<Attributes.Attribute> attributes() {
+        return Attributes.of(this);
+    }
+}
