@@ -138,6 +138,17 @@ if (checkIn && document.getElementById("check-in-form")) {
     button.textContent = n ? `Check in ${n} ${n === 1 ? "document" : "documents"}` : "Check in";
     why.textContent = busy ? "Bytes are on their way." : n ? "" : "Bring at least one file.";
   };
+  /** What the file changes on the sheet, as soon as it is there; checking in does not wait for it. */
+  const differences = async (row, upload) => {
+    const box = document.querySelector(`[data-brought="${row}"]`);
+    box.hidden = false;
+    box.textContent = "Comparing the sheets";
+    const answer = await fetch(`/check-in/differences?document=${row}&upload=${encodeURIComponent(upload)}`).catch(() => null);
+    const html = answer?.ok ? (await answer.text()).trim() : "";
+    const inside = html ? new DOMParser().parseFromString(html, "text/html").body : null;
+    box.replaceChildren(...(inside ? inside.childNodes : []));
+    box.hidden = !box.textContent.trim();
+  };
   const bringTo = async (row, file) => {
     const says = row.querySelector("[data-says]");
     const field = document.querySelector(`[data-upload="${row.dataset.row}"]`);
@@ -148,6 +159,7 @@ if (checkIn && document.getElementById("check-in-form")) {
       field.value = await send(file, (n) => { says.textContent = `${file.name}, ${size(n)} of ${size(file.size)}`; });
       says.textContent = `${file.name}, ${size(file.size)}`;
       row.classList.add("there");
+      differences(row.dataset.row, field.value);
     } catch (error) {
       says.textContent = words(error);
       row.classList.remove("there");

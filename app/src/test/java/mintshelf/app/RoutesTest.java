@@ -98,6 +98,31 @@ class RoutesTest {
                 "302 404 404 404 404 404");
         row(
                 t,
+                "/documents/{id}/versions/{number}/compare",
+                "/documents/" + revised + "/versions/1/compare?old=1",
+                "302 404 200 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/compare",
+                "/documents/" + revised + "/versions/2/compare",
+                "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/compare",
+                "/documents/" + released + "/versions/1/compare?with=" + draft,
+                "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/geometry",
+                "/documents/" + revised + "/versions/2/geometry",
+                "302 404 404 404 404 404");
+        row(
+                t,
+                "/check-in/differences",
+                "/check-in/differences?document=" + revised + "&upload=nothing",
+                "302 404 404 404 404 404");
+        row(
+                t,
                 "/documents/{id}/versions/{number}/sheet",
                 "/documents/" + revised + "/versions/2/sheet",
                 "302 404 404 404 404 404");

@@ -12,7 +12,9 @@ public final class Bench {
             "check-in", ContentBench::checkInAgainstPlainInserts,
             "versions", ContentBench::tenVersionsOfOneFile,
             "pages", PageBench::shelfOfTenThousand,
-            "people", PageBench::fiftyPeopleForAMinute));
+            "people", PageBench::fiftyPeopleForAMinute,
+            "read-drawing", DrawingBench::reading,
+            "compare-drawing", DrawingBench::comparing));
 
     private Bench() {}
 

@@ -18,6 +18,10 @@ import mintshelf.companion.Companion.Unreadable;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.check.CheckRules;
+import mintshelf.core.drawing.check.Finding;
+import mintshelf.core.drawing.check.RuleFile;
+import mintshelf.core.drawing.check.SheetCheck;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.compare.Comparison.Difference;
 import mintshelf.core.drawing.compare.SheetCompare;
@@ -42,6 +46,7 @@ import picocli.CommandLine.Spec;
         subcommands = {
             DrawingCommands.Facts.class,
             DrawingCommands.Compare.class,
+            DrawingCommands.Check.class,
             DrawingCommands.Render.class,
             DrawingCommands.Stamp.class
         })
@@ -151,6 +156,59 @@ final class DrawingCommands {
                     + facts.entities().values().stream().mapToInt(n -> n).sum());
             facts.notDrawn().forEach((type, n) -> out.println("not drawn: " + n + " " + type));
             facts.said().forEach(out::println);
+        }
+    }
+
+    /** What the rules say of a drawing; 1 when a binding rule is broken, or any with no rule file. */
+    @Command(name = "check", description = "what the rules say")
+    static final class Check implements Callable<Integer> {
+        @Parameters(index = "0")
+        private Path file;
+
+        @Option(names = "--rules", description = "a file of rules, see docs/formats.md")
+        private Optional<Path> rules = Optional.empty();
+
+        @Option(names = "--json")
+        private boolean json;
+
+        @Spec
+        private CommandSpec spec;
+
+        @Override
+        public Integer call() {
+            CheckRules held = CheckRules.hints();
+            if (rules.isPresent()) {
+                held = granted(rules.get(), RuleFile.read(new String(bytes(rules.get()), StandardCharsets.UTF_8)));
+            }
+            DxfDrawing drawing = open(file);
+            List<Finding> found =
+                    SheetCheck.check(drawing, held, SheetMap.readyMade().read(drawing), Map.of());
+            PrintWriter out = spec.commandLine().getOut();
+            if (json) {
+                out.println(Json.of(
+                        Map.of("findings", found.stream().map(Check::members).toList())));
+            } else {
+                if (found.isEmpty()) out.println("Every rule is kept.");
+                for (Finding f : found) {
+                    out.println((f.isBinding() ? "binding" : "hint") + (f.zone().isEmpty() ? "" : " " + f.zone()) + ": "
+                            + f.says() + " " + f.remedy());
+                }
+            }
+            out.flush();
+            boolean no = rules.isPresent() ? found.stream().anyMatch(Finding::isBinding) : !found.isEmpty();
+            return no ? 1 : 0;
+        }
+
+        private static Map<String, Object> members(Finding f) {
+            Map<String, Object> one = new LinkedHashMap<>();
+            one.put("rule", f.rule().name());
+            one.put("severity", f.severity().name().toLowerCase(Locale.ROOT));
+            one.put("count", f.count());
+            one.put("zone", f.zone());
+            one.put("box", f.box().isEmpty() ? List.of() : numbers(f.box()));
+            one.put("says", f.says());
+            one.put("remedy", f.remedy());
+            return one;
         }
     }
 

@@ -33,6 +33,8 @@ class ArrowsTest {
             Map.entry("change", Set.of("base", "document", "revision", "access", "drawing")),
             Map.entry("stamp", Set.of("base", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
+            Map.entry(
+                    "drawing.check", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing.compare", Set.of("base", "drawing")),
             Map.entry("drawing.pdf", Set.of("base", "drawing")),
             Map.entry("drawing.svg", Set.of("base", "drawing", "drawing.compare")),

@@ -16,6 +16,7 @@ import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.document.FetchFiles;
+import mintshelf.app.use.document.Geometry;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
 import org.springframework.http.ContentDisposition;
@@ -25,6 +26,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 
 /**
  * The bytes of versions and strays. What people bring is never served as a page of ours: it leaves as an attachment, or as a
@@ -45,6 +47,13 @@ public class FilePage {
         this.read = read;
         this.sheets = sheets;
         this.fetch = fetch;
+    }
+
+    /** The lines and arcs of a version's sheet, for measuring in the page. */
+    @GetMapping("/documents/{id}/versions/{number}/geometry")
+    @ResponseBody
+    Geometry geometry(Actor actor, @PathVariable long id, @PathVariable int number) {
+        return sheets.geometry(read.version(actor, id, number).content()).orElseThrow(NotThere::new);
     }
 
     @GetMapping("/documents/{id}/versions/{number}/file")

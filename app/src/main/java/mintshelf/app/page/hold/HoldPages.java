@@ -11,6 +11,7 @@ import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
@@ -30,11 +31,13 @@ public class HoldPages {
     private final CheckOut checkOut;
     private final CheckIn checkIn;
     private final ReadDocument read;
+    private final CompareSheets compare;
 
-    public HoldPages(CheckOut checkOut, CheckIn checkIn, ReadDocument read) {
+    public HoldPages(CheckOut checkOut, CheckIn checkIn, ReadDocument read, CompareSheets compare) {
         this.checkOut = checkOut;
         this.checkIn = checkIn;
         this.read = read;
+        this.compare = compare;
     }
 
     @GetMapping("/check-out")
@@ -137,7 +140,7 @@ public class HoldPages {
     }
 
     /** What became of a file: the document, and the version or the stray. */
-    public record Done(Seen seen, String what, long number, Stray stray) {}
+    public record Done(Seen seen, String what, long number, Stray stray, Integer differences) {}
 
     @GetMapping("/check-in/done")
     String done(Actor actor, @RequestParam String rows, Model model) {
@@ -148,10 +151,20 @@ public class HoldPages {
             Seen seen = read.view(actor, Long.parseLong(m.group(1))).seen();
             long number = Long.parseLong(m.group(3));
             Stray stray = m.group(2).equals("s") ? read.stray(actor, number) : null;
-            done.add(new Done(seen, m.group(2), number, stray));
+            Integer differences = m.group(2).equals("v") && number > 1 ? differences(actor, seen, (int) number) : null;
+            done.add(new Done(seen, m.group(2), number, stray, differences));
         }
         model.addAttribute("done", done);
         return "hold/done";
+    }
+
+    private Integer differences(Actor actor, Seen seen, int number) {
+        long id = seen.spine().id();
+        return compare.compare(
+                        read.version(actor, id, number - 1).content(),
+                        read.version(actor, id, number).content())
+                .map(c -> c.differences().size())
+                .orElse(null);
     }
 
     @GetMapping("/strays/{id}")

@@ -5,16 +5,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.page.Pages;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.RoundSight.Line;
 import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
+import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -30,12 +33,14 @@ public class RoundPages {
     private final SendToReview send;
     private final SignRound sign;
     private final ReadSheet sheets;
+    private final CompareSheets compare;
 
-    public RoundPages(ReadRounds rounds, SendToReview send, SignRound sign, ReadSheet sheets) {
+    public RoundPages(ReadRounds rounds, SendToReview send, SignRound sign, ReadSheet sheets, CompareSheets compare) {
         this.rounds = rounds;
         this.send = send;
         this.sign = sign;
         this.sheets = sheets;
+        this.compare = compare;
     }
 
     @GetMapping("/send-to-review")
@@ -89,6 +94,9 @@ public class RoundPages {
         model.addAttribute("shown", shown);
         model.addAttribute("version", version);
         model.addAttribute("sheet", sheets.sheet(version.content()));
+        long item = shown.item().item();
+        model.addAttribute("before", compare.before(item, version).orElse(null));
+        model.addAttribute("compared", compare.ringed(item, version).orElse(null));
         model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("answered", answered != null);
         model.addAttribute(
@@ -123,9 +131,30 @@ public class RoundPages {
         return "redirect:" + sign.answer(actor, id, actKey, seen, decided, remark);
     }
 
+    private static final int COMPARED = 20;
+
+    /** What a round's first document changes on its sheet. */
+    public record Compared(long round, Comparison comparison) {}
+
+    private Optional<Compared> compared(RoundView view) {
+        return view.lines().stream()
+                .filter(l -> !isOrder(l))
+                .findFirst()
+                .flatMap(line -> compare.toBefore(line.item().item(), rounds.version(line)))
+                .map(c -> new Compared(view.round().id(), c));
+    }
+
     @GetMapping("/in-tray")
     String inTray(Actor actor, Model model) {
-        model.addAttribute("waiting", rounds.inTray(actor));
+        List<ReadRounds.Waiting> waiting = rounds.inTray(actor);
+        model.addAttribute("waiting", waiting);
+        // Of a long tray the first are compared; the others are when their round is opened.
+        model.addAttribute(
+                "differences",
+                waiting.stream()
+                        .limit(COMPARED)
+                        .flatMap(x -> compared(x.view()).stream())
+                        .collect(Collectors.toMap(Compared::round, Compared::comparison)));
         model.addAttribute("sent", rounds.sent(actor));
         return "round/in-tray";
     }

@@ -17,6 +17,7 @@ import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.svg.SvgWriter;
+import mintshelf.core.drawing.titleblock.SheetScale;
 import org.springframework.stereotype.Service;
 
 /** Draws contents for pages. That the actor may see the content was asked before. */
@@ -71,11 +72,29 @@ public class ReadSheet {
         if (!(read instanceof Outcome.Granted<Scene> granted)
                 || granted.value().primitives().isEmpty()) {
             String why = read.refusal().map(r -> r.says()).orElse("Its model space is empty.");
-            return new Sheet("TITLE_BLOCK", List.of(), false, said, new Drawn("", Map.of(), Map.of(), why));
+            return new Sheet(
+                    "TITLE_BLOCK", List.of(), false, said, new Drawn("", Map.of(), Map.of(), drawing.said(), why));
         }
         Scene scene = granted.value();
         String svg = SvgWriter.write(scene, said.getOrDefault("title", "Drawing"));
-        return new Sheet("DRAWING", List.of(), false, said, new Drawn(svg, scene.layers(), scene.notDrawn(), ""));
+        return new Sheet(
+                "DRAWING", List.of(), false, said, new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), ""));
+    }
+
+    /**
+     * The lines and arcs of a drawing for measuring: ends of lines, and centre, radius, start and sweep of arcs, in the file's own
+     * numbers; the scale of its title block. Nothing for what is no drawing.
+     */
+    public Optional<Geometry> geometry(StoredContent content) {
+        Optional<byte[]> bytes = sheets.drawing(content);
+        if (bytes.isEmpty()
+                || !(DxfDrawing.read(bytes.get()) instanceof Outcome.Granted<DxfDrawing> read)
+                || !(read.value().scene() instanceof Outcome.Granted<Scene> scene)) {
+            return Optional.empty();
+        }
+        double scale = SheetScale.of(sheets.said(read.value()).getOrDefault("scale", ""))
+                .orElse(1);
+        return Optional.of(Geometry.of(scene.value(), scale));
     }
 
     private Sheet text(StoredContent content) {

@@ -1,7 +1,9 @@
 package mintshelf.app.use.document;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * What a page shows of a version's content.
@@ -18,15 +20,25 @@ public record Sheet(String face, List<String> lines, boolean cut, Map<String, St
      * @param svg made by us from the scene, nothing of the file passes into it but escaped text
      * @param layers with whether they are shown at first
      * @param notDrawn how many entities of each type the picture lacks
+     * @param cannot what of the file could not be read, a sentence each
      * @param refusal why there is no picture, empty where there is one
      */
-    public record Drawn(String svg, Map<String, Boolean> layers, Map<String, Integer> notDrawn, String refusal) {
-        static final Drawn NOTHING = new Drawn("", Map.of(), Map.of(), "");
+    public record Drawn(
+            String svg,
+            Map<String, Boolean> layers,
+            Map<String, Integer> notDrawn,
+            List<String> cannot,
+            String refusal) {
+        static final Drawn NOTHING = new Drawn("", Map.of(), Map.of(), List.of(), "");
 
+        /** What the picture lacks, in words; empty where it lacks nothing. */
         public String lacks() {
-            return notDrawn.entrySet().stream()
+            String lacks = notDrawn.entrySet().stream()
                     .map(e -> e.getValue() + " " + e.getKey())
-                    .collect(java.util.stream.Collectors.joining(", "));
+                    .collect(Collectors.joining(", "));
+            List<String> all = new ArrayList<>(cannot);
+            if (!lacks.isEmpty()) all.add("Not drawn: " + lacks + ".");
+            return String.join(" ", all);
         }
     }
 }

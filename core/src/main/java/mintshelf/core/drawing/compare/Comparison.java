@@ -60,6 +60,19 @@ public record Comparison(
         }
     }
 
+    /** The first differences in a few words each, with their zones. */
+    public List<String> chips() {
+        return differences.stream()
+                .limit(4)
+                .map(d -> (d.zone().isEmpty() ? "" : d.zone() + " ") + d.says())
+                .toList();
+    }
+
+    /** How many differences the new sheet does not mark with a cloud. */
+    public int unclouded() {
+        return (int) differences.stream().filter(d -> !d.clouded()).count();
+    }
+
     public boolean isEmpty() {
         return same == old && same == now;
     }

@@ -20,7 +20,7 @@ final class Likeness {
         double style = a.primitive().style().equals(b.primitive().style()) ? 0 : 0.1;
         if (a.primitive() instanceof Primitive.Text s && b.primitive() instanceof Primitive.Text t) {
             boolean sameText = s.text().equals(t.text());
-            if (sameText) return near * 0.8 + style;
+            if (sameText) return near * 0.15 + style;
             // Another text counts as a change where it stands in the place of the first.
             double place = Math.hypot(s.x() - t.x(), s.y() - t.y());
             boolean there = place <= 2 * Math.max(s.height(), t.height());

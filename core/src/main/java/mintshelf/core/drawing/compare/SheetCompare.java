@@ -151,7 +151,7 @@ public final class SheetCompare {
             if (item.shift() >= 0) continue;
             Box grown = item.box().grown(reach / 2);
             // What spans much of the sheet, such as its frame, would draw everything together: it stands alone.
-            if (Math.max(grown.width(), grown.height()) > sheet * 0.4) continue;
+            if (Math.max(grown.width(), grown.height()) > sheet * 0.6) continue;
             for (long x = cellOf(grown.minX(), cell); x <= cellOf(grown.maxX(), cell); x++) {
                 for (long y = cellOf(grown.minY(), cell); y <= cellOf(grown.maxY(), cell); y++) {
                     List<Integer> there = grid.computeIfAbsent(x * 1_000_003L + y, c -> new ArrayList<>());
@@ -232,7 +232,16 @@ public final class SheetCompare {
             }
         }
         List<String> all = new ArrayList<>();
-        changes.forEach((what, n) -> all.add(n > 1 ? n + " × " + what : what));
+        int lines = 0;
+        for (Map.Entry<String, Integer> change : changes.entrySet()) {
+            // Beside a size or a text the lines that follow it tell nothing more.
+            if (weight(change.getKey()) == 2 && weight(changes.firstKey()) < 2) lines += change.getValue();
+            else all.add(change.getValue() > 1 ? change.getValue() + " × " + change.getKey() : change.getKey());
+        }
+        if (lines > 0) {
+            int last = all.size() - 1;
+            all.set(last, all.get(last) + (lines == 1 ? ", a line with it" : ", " + lines + " lines with it"));
+        }
         if (!gone.isEmpty()) all.add("only in old: " + list(gone));
         if (!come.isEmpty()) all.add("only in new: " + list(come));
         if (all.size() <= MOST_WORDS) return String.join("; ", all);

@@ -49,6 +49,13 @@ public final class CompareSvg {
         return SvgWriter.frame(box, "Both sheets, one over the other", inside.toString());
     }
 
+    /** The new sheet as it is, with a ring round each difference. */
+    public static String ringed(Scene now, Comparison comparison) {
+        Box box = now.extents();
+        return SvgWriter.frame(
+                box, "The sheet, with its differences", SvgWriter.inside(now, box, false) + rings(comparison, box));
+    }
+
     private static String group(List<Primitive> primitives, Scene scene, Box box) {
         return SvgWriter.inside(new Scene(primitives, scene.layers(), Map.of(), List.of()), box, true);
     }
@@ -59,8 +66,8 @@ public final class CompareSvg {
         double sheet = Math.max(box.width(), box.height());
         double least = sheet * 0.008;
         for (Difference d : comparison.differences()) {
-            double rx = Math.max(d.box().width() / 2 + least, least * 1.5);
-            double ry = Math.max(d.box().height() / 2 + least, least * 1.5);
+            double rx = Math.max(d.box().width() * 0.56 + least, least * 1.5);
+            double ry = Math.max(d.box().height() * 0.56 + least, least * 1.5);
             double x = d.box().middleX();
             double y = -d.box().middleY();
             double k = Math.sqrt(0.5);

@@ -1,0 +1,71 @@
+package mintshelf.app.page.compare;
+
+import java.util.Optional;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.compare.CompareSheets;
+import mintshelf.app.use.compare.CompareSheets.Compared;
+import mintshelf.app.use.document.ReadDocument;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Two sheets and what changed between them. */
+@Controller
+class ComparePage {
+    private final ReadDocument read;
+    private final CompareSheets compare;
+
+    ComparePage(ReadDocument read, CompareSheets compare) {
+        this.read = read;
+        this.compare = compare;
+    }
+
+    /** One of the two sides. */
+    public record Side(Seen seen, VersionRow version) {}
+
+    /**
+     * Compares a version with another one, of the same document or of {@code with}; without {@code old} with what a reviewer would
+     * compare it with.
+     */
+    @GetMapping("/documents/{id}/versions/{number}/compare")
+    String show(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam Optional<Integer> old,
+            @RequestParam Optional<Long> with,
+            Model model) {
+        VersionRow now = read.version(actor, id, number);
+        long other = with.orElse(id);
+        ReadDocument.View view = read.view(actor, id);
+        ReadDocument.View before = other == id ? view : read.view(actor, other);
+        // Without a wish: what a reviewer compares with, if this person may see it; else the latest of the other
+        // document.
+        int wanted = old.orElseGet(() -> other != id
+                ? before.seen().version()
+                : compare.before(id, now)
+                        .map(VersionRow::number)
+                        .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
+                        .orElse(number));
+        VersionRow past = read.version(actor, other, wanted);
+        Optional<Compared> compared = compare.draw(past.content(), now.content());
+        model.addAttribute("now", new Side(view.seen(), now));
+        model.addAttribute("old", new Side(before.seen(), past));
+        model.addAttribute("versions", view.versions());
+        model.addAttribute("oldVersions", before.versions());
+        model.addAttribute("compared", compared.orElse(null));
+        model.addAttribute("same", now.content().hash().equals(past.content().hash()));
+        return "compare/page";
+    }
+
+    /** What a file that was brought for check-in changes, as a part of the check-in page. */
+    @GetMapping("/check-in/differences")
+    String brought(Actor actor, @RequestParam long document, @RequestParam String upload, Model model) {
+        model.addAttribute("compared", compare.brought(actor, document, upload).orElse(null));
+        return "compare/_brought";
+    }
+}

@@ -1,0 +1,174 @@
+package mintshelf.app.use.compare;
+
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sheets;
+import mintshelf.app.use.Sight;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.drawing.compare.SheetCompare;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.svg.CompareSvg;
+import mintshelf.core.drawing.titleblock.SheetScale;
+import org.springframework.stereotype.Service;
+
+/** Compares sheets. Contents never change, so that a comparison is kept by the hashes of its two. */
+@Service
+public class CompareSheets {
+    private static final int KEPT = 300;
+    private static final int KEPT_PICTURES = 12;
+
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final ContentStore contents;
+    private final Sheets sheets;
+
+    private final Map<String, Optional<Comparison>> kept = recent(KEPT);
+    private final Map<String, String> pictures = recent(KEPT_PICTURES);
+
+    public CompareSheets(Sight sight, DocumentStore documents, ContentStore contents, Sheets sheets) {
+        this.sight = sight;
+        this.documents = documents;
+        this.contents = contents;
+        this.sheets = sheets;
+    }
+
+    private static <T> Map<String, T> recent(int most) {
+        return new LinkedHashMap<>(16, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<String, T> eldest) {
+                return size() > most;
+            }
+        };
+    }
+
+    /** What changed, with a picture of both sheets one over the other. */
+    public record Compared(Comparison comparison, String svg) {}
+
+    /** Compares two contents; nothing where one of them is no drawing that can be read. The actor may see both. */
+    public Optional<Comparison> compare(StoredContent old, StoredContent now) {
+        if (old.kind() != ContentKind.DXF || now.kind() != ContentKind.DXF) return Optional.empty();
+        String key = old.hash().hex() + now.hash().hex();
+        synchronized (kept) {
+            Optional<Comparison> known = kept.get(key);
+            if (known != null) return known;
+        }
+        Optional<Comparison> found = scenes(old, now).map(Pair::compare);
+        synchronized (kept) {
+            kept.put(key, found);
+        }
+        return found;
+    }
+
+    /** Compares two contents and draws them. */
+    public Optional<Compared> draw(StoredContent old, StoredContent now) {
+        Optional<Comparison> comparison = compare(old, now);
+        if (comparison.isEmpty()) return Optional.empty();
+        String key = old.hash().hex() + now.hash().hex();
+        synchronized (pictures) {
+            String known = pictures.get(key);
+            if (known != null) return Optional.of(new Compared(comparison.get(), known));
+        }
+        Optional<Pair> pair = scenes(old, now);
+        if (pair.isEmpty()) return Optional.empty();
+        String svg = CompareSvg.whole(pair.get().old(), pair.get().now(), comparison.get());
+        synchronized (pictures) {
+            pictures.put(key, svg);
+        }
+        return Optional.of(new Compared(comparison.get(), svg));
+    }
+
+    private record Pair(Scene old, Scene now, double scale) {
+        Comparison compare() {
+            return SheetCompare.compare(old, now, scale);
+        }
+    }
+
+    private Optional<Pair> scenes(StoredContent old, StoredContent now) {
+        Optional<DxfDrawing> before = opened(old);
+        Optional<DxfDrawing> after = opened(now);
+        if (before.isEmpty() || after.isEmpty()) return Optional.empty();
+        if (!(before.get().scene() instanceof Outcome.Granted<Scene> a)
+                || !(after.get().scene() instanceof Outcome.Granted<Scene> b)) return Optional.empty();
+        double scale = SheetScale.of(sheets.said(after.get()).getOrDefault("scale", ""))
+                .orElse(1);
+        return Optional.of(new Pair(a.value(), b.value(), scale));
+    }
+
+    private Optional<DxfDrawing> opened(StoredContent content) {
+        return sheets.drawing(content)
+                .flatMap(bytes -> DxfDrawing.read(bytes) instanceof Outcome.Granted<DxfDrawing> drawing
+                        ? Optional.of(drawing.value())
+                        : Optional.empty());
+    }
+
+    /**
+     * The version that a reviewer compares with: what was signed for the revision that is released, else the version before. What
+     * the shelf itself wrote into the released sheet is no change of the designer's.
+     */
+    public Optional<VersionRow> before(long item, VersionRow now) {
+        List<VersionRow> versions = documents.versions(item);
+        Optional<Integer> released = documents.revisions(item).stream()
+                .filter(r -> r.revision().id() != now.revision())
+                .flatMap(r -> r.releasedVersion().stream())
+                .filter(n -> n < now.number())
+                .max(Comparator.naturalOrder());
+        Optional<VersionRow> base = released.flatMap(n -> find(versions, n));
+        if (base.isPresent() && base.get().madeBy() == VersionRow.MadeBy.STAMPED) {
+            base = base.get().base().flatMap(n -> find(versions, n));
+        }
+        return base.or(() -> versions.stream()
+                .filter(v -> v.number() < now.number())
+                .max(Comparator.comparingInt(VersionRow::number)));
+    }
+
+    private static Optional<VersionRow> find(List<VersionRow> versions, int number) {
+        return versions.stream().filter(v -> v.number() == number).findFirst();
+    }
+
+    /** How many differences a version has to the one before it; nothing where there is none to compare with. */
+    public Optional<Comparison> toBefore(long item, VersionRow now) {
+        return before(item, now).flatMap(before -> compare(before.content(), now.content()));
+    }
+
+    /** The sheet of a version with a ring round each difference to the one before it. */
+    public Optional<Compared> ringed(long item, VersionRow now) {
+        Optional<VersionRow> before = before(item, now);
+        if (before.isEmpty()) return Optional.empty();
+        Optional<Comparison> comparison = compare(before.get().content(), now.content());
+        if (comparison.isEmpty()) return Optional.empty();
+        return scenes(before.get().content(), now.content())
+                .map(pair -> new Compared(comparison.get(), CompareSvg.ringed(pair.now(), comparison.get())));
+    }
+
+    /** What a file that the actor brought changes against the document's head. */
+    public Optional<Compared> brought(Actor actor, long item, String token) {
+        Seen seen = sight.of(actor, item);
+        if (!seen.all()) throw new NotThere();
+        Upload upload = contents.upload(token)
+                .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
+                .orElseThrow(NotThere::new);
+        if (upload.hash().isEmpty() || upload.kind().isEmpty()) return Optional.empty();
+        VersionRow head =
+                documents.version(item, seen.document().head().number()).orElseThrow(NotThere::new);
+        StoredContent now = new StoredContent(
+                upload.content(),
+                upload.hash().get(),
+                upload.size(),
+                upload.kind().get());
+        return draw(head.content(), now);
+    }
+}

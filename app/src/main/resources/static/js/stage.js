@@ -1,0 +1,123 @@
+// A drawing that can be moved and zoomed: a CSS transform while it moves, drawn sharp when it rests.
+export function stage(element, { onMove = () => {}, onTap = () => {} } = {}) {
+  const drawings = () => [...element.parentElement.querySelectorAll("[data-stage] > svg")];
+  const whole = element.querySelector("svg").viewBox.baseVal;
+  const fit = { x: whole.x, y: whole.y, w: whole.width, h: whole.height };
+  let drawn = { ...fit };
+  let view = { ...fit };
+  let frame = 0;
+  let rest = 0;
+
+  const scaleOf = (v) => {
+    const box = element.getBoundingClientRect();
+    return Math.min(box.width / v.w, box.height / v.h);
+  };
+  const sharp = () => {
+    rest = 0;
+    drawn = { ...view };
+    drawings().forEach((svg) => {
+      svg.style.transform = "";
+      svg.setAttribute("viewBox", `${view.x} ${view.y} ${view.w} ${view.h}`);
+    });
+  };
+  const show = () => {
+    frame = 0;
+    const before = scaleOf(drawn);
+    const now = scaleOf(view);
+    const dx = (drawn.x + drawn.w / 2 - view.x - view.w / 2) * now;
+    const dy = (drawn.y + drawn.h / 2 - view.y - view.h / 2) * now;
+    drawings().forEach((svg) => { svg.style.transform = `translate(${dx}px, ${dy}px) scale(${now / before})`; });
+    clearTimeout(rest);
+    rest = setTimeout(sharp, 140);
+    onMove(view);
+  };
+  const soon = () => { if (!frame) frame = requestAnimationFrame(show); };
+
+  /** Where a point of the window lies on the sheet; k is sheet units a pixel. */
+  const at = (clientX, clientY) => {
+    const box = element.getBoundingClientRect();
+    const k = 1 / scaleOf(view);
+    return { x: view.x + view.w / 2 + (clientX - box.left - box.width / 2) * k, y: view.y + view.h / 2 + (clientY - box.top - box.height / 2) * k, k };
+  };
+  /** Where a point of the sheet lies in the element. */
+  const from = (x, y) => {
+    const box = element.getBoundingClientRect();
+    const k = scaleOf(view);
+    return { x: box.width / 2 + (x - view.x - view.w / 2) * k, y: box.height / 2 + (y - view.y - view.h / 2) * k };
+  };
+  const zoom = (factor, clientX, clientY) => {
+    const w = Math.min(fit.w * 4, Math.max(fit.w / 4000, view.w / factor));
+    const real = view.w / w;
+    const p = at(clientX, clientY);
+    view = { x: p.x - (p.x - view.x) / real, y: p.y - (p.y - view.y) / real, w, h: view.h / real };
+    soon();
+  };
+  const middle = () => {
+    const box = element.getBoundingClientRect();
+    return [box.left + box.width / 2, box.top + box.height / 2];
+  };
+  /** Shows a box of the sheet (y downwards) with some room around it. */
+  const lookAt = (box) => {
+    const w = Math.max(box.w * 3, fit.w / 6);
+    const h = Math.max(box.h * 3, fit.h / 6);
+    view = { x: box.x + box.w / 2 - w / 2, y: box.y + box.h / 2 - h / 2, w, h };
+    soon();
+  };
+
+  element.addEventListener("wheel", (event) => {
+    event.preventDefault();
+    zoom(Math.exp(-event.deltaY * 0.0016), event.clientX, event.clientY);
+  }, { passive: false });
+
+  const fingers = new Map();
+  let travelled = 0;
+  element.addEventListener("pointerdown", (event) => {
+    if (event.target.closest("[data-handle]")) return;
+    element.setPointerCapture(event.pointerId);
+    fingers.set(event.pointerId, { x: event.clientX, y: event.clientY });
+    if (fingers.size === 1) travelled = 0;
+  });
+  element.addEventListener("pointermove", (event) => {
+    const before = fingers.get(event.pointerId);
+    if (!before) return;
+    const now = { x: event.clientX, y: event.clientY };
+    travelled += Math.hypot(now.x - before.x, now.y - before.y);
+    if (fingers.size === 2) {
+      const other = [...fingers.entries()].find(([id]) => id !== event.pointerId)[1];
+      const grown = Math.hypot(now.x - other.x, now.y - other.y) / Math.max(1, Math.hypot(before.x - other.x, before.y - other.y));
+      zoom(grown, (now.x + other.x) / 2, (now.y + other.y) / 2);
+    } else {
+      const { k } = at(0, 0);
+      view.x -= (now.x - before.x) * k;
+      view.y -= (now.y - before.y) * k;
+      soon();
+    }
+    fingers.set(event.pointerId, now);
+  });
+  element.addEventListener("pointerup", (event) => {
+    const tapped = fingers.size === 1 && travelled < 5;
+    fingers.delete(event.pointerId);
+    if (tapped) onTap(event);
+  });
+  element.addEventListener("pointercancel", (event) => fingers.delete(event.pointerId));
+
+  const act = (what) => {
+    if (what === "fit") { view = { ...fit }; soon(); } else zoom(what === "in" ? 1.4 : 1 / 1.4, ...middle());
+  };
+  document.querySelectorAll("[data-zoom]").forEach((button) => button.addEventListener("click", () => act(button.dataset.zoom)));
+  element.addEventListener("keydown", (event) => {
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    if (step) {
+      event.preventDefault();
+      view.x += step[0] * view.w * 0.1;
+      view.y += step[1] * view.h * 0.1;
+      soon();
+    }
+    if (event.key === "+" || event.key === "=") act("in");
+    if (event.key === "-") act("out");
+    if (event.key === "0") act("fit");
+  });
+  new ResizeObserver(() => soon()).observe(element);
+  soon();
+  return { at, from, lookAt, fit, percent: () => Math.round((fit.w / view.w) * 100) };
+}
