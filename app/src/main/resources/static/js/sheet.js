@@ -13,9 +13,8 @@ function begin() {
     onMove: () => { scale.textContent = `${view.percent()} %`; ruler?.draw(); },
     onTap: (event) => ruler?.tap(event),
   });
-  const asked = new URLSearchParams(location.search).get("zone");
   const box = document.querySelector("[data-page=sheet]").dataset.look;
-  if (asked && box) {
+  if (box) {
     const [x1, y1, x2, y2] = box.split(" ").map(Number);
     view.lookAt({ x: x1, y: -y2, w: x2 - x1, h: y2 - y1 });
   }

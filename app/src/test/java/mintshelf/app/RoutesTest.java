@@ -118,6 +118,11 @@ class RoutesTest {
                 "302 404 404 404 404 404");
         row(
                 t,
+                "/documents/{id}/versions/{number}/checks",
+                "/documents/" + revised + "/versions/2/checks",
+                "302 404 404 404 404 404");
+        row(
+                t,
                 "/check-in/differences",
                 "/check-in/differences?document=" + revised + "&upload=nothing",
                 "302 404 404 404 404 404");

@@ -82,7 +82,7 @@ final class Parts {
             List.of("Pickled and passivated", "Break sharp edges 0.3 x 45%%d", "General tolerances ISO 2768-mK");
 
     static final Shape.Plate GLAND_B = new Shape.Plate(160, 120, 4, 10, 48, 5.5, 16);
-    static final Shape.Plate GLAND_C = new Shape.Plate(160, 120, 4, 10, 48, 6.6, 16);
+    static final Shape.Plate GLAND_C = new Shape.Plate(160, 120, 4, 10, 48, 6.6, 16).withMarks();
 
     static final List<Part> ALL = List.of(
             part(

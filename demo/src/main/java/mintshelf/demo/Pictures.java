@@ -46,6 +46,16 @@ final class Pictures {
             take(shots, SHELF, "viewer", List.of(open("TG40-3010"), "document.querySelector('.sheet .whole').click()"));
             take(
                     shots,
+                    SHELF,
+                    "compare",
+                    List.of(open("TG40-3030"), "document.querySelector('[data-compare]').click()"));
+            take(
+                    shots,
+                    SHELF,
+                    "checks",
+                    List.of(open("TG40-3030"), "document.querySelector('a[href$=checks]').click()"));
+            take(
+                    shots,
                     "/today",
                     "filing-sheet",
                     List.of(

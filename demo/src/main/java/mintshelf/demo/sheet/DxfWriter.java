@@ -125,6 +125,27 @@ public final class DxfWriter {
         arc(layer, x1 + r, y2 - r, r, 90, 180);
     }
 
+    /** A revision cloud round a box: a closed line of arcs that bulge outwards, about 4 mm each. */
+    public void cloud(double x1, double y1, double x2, double y2) {
+        entity("POLYLINE", Layer.TEXT);
+        tag(66, "1");
+        tag(70, "1");
+        int across = (int) Math.max(2, Math.round((x2 - x1) / 4));
+        int up = (int) Math.max(2, Math.round((y2 - y1) / 4));
+        for (int i = 0; i < across; i++) lobe(x1 + (x2 - x1) * i / across, y1);
+        for (int i = 0; i < up; i++) lobe(x2, y1 + (y2 - y1) * i / up);
+        for (int i = 0; i < across; i++) lobe(x2 - (x2 - x1) * i / across, y2);
+        for (int i = 0; i < up; i++) lobe(x1, y2 - (y2 - y1) * i / up);
+        entity("SEQEND", Layer.TEXT);
+    }
+
+    private void lobe(double x, double y) {
+        entity("VERTEX", Layer.TEXT);
+        tag(10, x);
+        tag(20, y);
+        tag(42, 0.7);
+    }
+
     /** Hatching under 45 degrees as single lines, clipped to a box. */
     public void hatch(double x1, double y1, double x2, double y2, double step) {
         double height = y2 - y1;

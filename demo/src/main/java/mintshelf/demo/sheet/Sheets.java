@@ -35,8 +35,31 @@ public final class Sheets {
     public sealed interface Shape {
         /** A flat plate with rounded corners, a centre bore and a hole in each corner. */
         record Plate(
-                double width, double height, double thickness, double corner, double bore, double hole, double inset)
-                implements Shape {}
+                double width,
+                double height,
+                double thickness,
+                double corner,
+                double bore,
+                double hole,
+                double inset,
+                boolean marked)
+                implements Shape {
+            public Plate(
+                    double width,
+                    double height,
+                    double thickness,
+                    double corner,
+                    double bore,
+                    double hole,
+                    double inset) {
+                this(width, height, thickness, corner, bore, hole, inset, false);
+            }
+
+            /** The same with revision clouds round its holes, but for the one that the leader points to. */
+            public Plate withMarks() {
+                return new Plate(width, height, thickness, corner, bore, hole, inset, true);
+            }
+        }
 
         /** A turned part: steps of diameter and length along the axis. */
         record Turned(double[][] steps) implements Shape {}
@@ -196,6 +219,8 @@ public final class Sheets {
             double y = cy + (i < 2 ? -hy : hy);
             out.circle(OUTLINE, x, y, p.hole() * s / 2);
             out.cross(x, y, p.hole() * s / 2 + 3);
+            double r = p.hole() * s / 2 + 5;
+            if (p.marked() && i < 3) out.cloud(x - r, y - r, x + r, y + r);
         }
         out.across(cx - hx, cy + hy, cx + hx, cy + hy, cy + h + 12, 1 / s, "");
         out.across(cx - w, cy - h, cx + w, cy - h, cy - h - 14, 1 / s, "");

@@ -10,6 +10,7 @@ import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.change.ReadOrders;
+import mintshelf.app.use.document.CheckSheets;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
@@ -19,6 +20,7 @@ import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
+import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.next.Act;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -33,15 +35,23 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class DocumentPage {
     private final ReadDocument read;
     private final ReadSheet sheets;
+    private final CheckSheets checks;
     private final ReadOrders orders;
     private final KeepFacts keep;
     private final ReadRecord record;
     private final People people;
 
     public DocumentPage(
-            ReadDocument read, ReadSheet sheets, ReadOrders orders, KeepFacts keep, ReadRecord record, People people) {
+            ReadDocument read,
+            ReadSheet sheets,
+            CheckSheets checks,
+            ReadOrders orders,
+            KeepFacts keep,
+            ReadRecord record,
+            People people) {
         this.read = read;
         this.sheets = sheets;
+        this.checks = checks;
         this.orders = orders;
         this.keep = keep;
         this.record = record;
@@ -73,6 +83,8 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
+        model.addAttribute(
+                "hints", checks.findings(view.seen(), shown).map(List::size).orElse(-1));
         model.addAttribute(
                 "strip",
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
@@ -108,13 +120,38 @@ public class DocumentPage {
                 && (document.holder().isEmpty() || mine);
     }
 
-    /** The sheet of a version, filling the window. */
+    /** What the rules say of a version's sheet. */
+    @GetMapping("/documents/{id}/versions/{number}/checks")
+    String checks(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
+        VersionRow version = read.version(actor, id, number);
+        ReadDocument.View view = read.view(actor, id);
+        List<Finding> findings = checks.findings(view.seen(), version).orElseThrow(NotThere::new);
+        model.addAttribute("view", view);
+        model.addAttribute("shown", version);
+        model.addAttribute("findings", findings);
+        model.addAttribute("svg", sheets.marked(version.content(), findings).orElse(""));
+        return "document/checks";
+    }
+
+    /** The sheet of a version, filling the window; {@code look} begins at a finding of its checks. */
     @GetMapping("/documents/{id}/versions/{number}/sheet")
-    String sheet(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
+    String sheet(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam Optional<Integer> look,
+            Model model) {
         VersionRow version = read.version(actor, id, number);
         Sheet sheet = sheets.sheet(version.content());
         if (!sheet.face().equals("DRAWING")) throw new NotThere();
-        model.addAttribute("view", read.view(actor, id));
+        ReadDocument.View view = read.view(actor, id);
+        look.flatMap(n -> checks.findings(view.seen(), version)
+                        .filter(found -> n > 0 && n <= found.size())
+                        .map(found -> found.get(n - 1).box()))
+                .filter(box -> !box.isEmpty())
+                .ifPresent(box -> model.addAttribute(
+                        "look", box.minX() + " " + box.minY() + " " + box.maxX() + " " + box.maxY()));
+        model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("sheet", sheet);
         return "document/sheet";

@@ -14,8 +14,10 @@ import mintshelf.app.use.document.Sheet.Drawn;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
+import mintshelf.core.drawing.svg.RingedSvg;
 import mintshelf.core.drawing.svg.SvgWriter;
 import mintshelf.core.drawing.titleblock.SheetScale;
 import org.springframework.stereotype.Service;
@@ -79,6 +81,18 @@ public class ReadSheet {
         String svg = SvgWriter.write(scene, said.getOrDefault("title", "Drawing"));
         return new Sheet(
                 "DRAWING", List.of(), false, said, new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), ""));
+    }
+
+    /** The sheet with a ring at the place of each finding. */
+    public Optional<String> marked(StoredContent content, List<Finding> findings) {
+        Optional<byte[]> bytes = sheets.drawing(content);
+        if (bytes.isEmpty()
+                || !(DxfDrawing.read(bytes.get()) instanceof Outcome.Granted<DxfDrawing> read)
+                || !(read.value().scene() instanceof Outcome.Granted<Scene> scene)) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                RingedSvg.of(scene.value(), findings.stream().map(Finding::box).toList()));
     }
 
     /**

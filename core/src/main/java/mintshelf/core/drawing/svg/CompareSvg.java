@@ -45,7 +45,7 @@ public final class CompareSvg {
         inside.append("<g class=\"now\" color=\"#0a5fb4\">")
                 .append(group(onlyNew, now, box))
                 .append("</g>");
-        inside.append(rings(comparison, box));
+        inside.append(RingedSvg.rings(boxes(comparison), box));
         return SvgWriter.frame(box, "Both sheets, one over the other", inside.toString());
     }
 
@@ -53,46 +53,16 @@ public final class CompareSvg {
     public static String ringed(Scene now, Comparison comparison) {
         Box box = now.extents();
         return SvgWriter.frame(
-                box, "The sheet, with its differences", SvgWriter.inside(now, box, false) + rings(comparison, box));
+                box,
+                "The sheet, with its differences",
+                SvgWriter.inside(now, box, false) + RingedSvg.rings(boxes(comparison), box));
+    }
+
+    private static List<Box> boxes(Comparison comparison) {
+        return comparison.differences().stream().map(Difference::box).toList();
     }
 
     private static String group(List<Primitive> primitives, Scene scene, Box box) {
         return SvgWriter.inside(new Scene(primitives, scene.layers(), Map.of(), List.of()), box, true);
-    }
-
-    /** A ring round each difference with its number on a leader. */
-    private static String rings(Comparison comparison, Box box) {
-        StringBuilder out = new StringBuilder("<g class=\"ring\" color=\"#74358f\">");
-        double sheet = Math.max(box.width(), box.height());
-        double least = sheet * 0.008;
-        for (Difference d : comparison.differences()) {
-            double rx = Math.max(d.box().width() * 0.56 + least, least * 1.5);
-            double ry = Math.max(d.box().height() * 0.56 + least, least * 1.5);
-            double x = d.box().middleX();
-            double y = -d.box().middleY();
-            double k = Math.sqrt(0.5);
-            double size = sheet * 0.016;
-            out.append("<g data-difference=\"").append(d.number()).append("\">");
-            out.append("<ellipse cx=\"").append(text(x)).append("\" cy=\"").append(text(y));
-            out.append("\" rx=\"").append(text(rx)).append("\" ry=\"").append(text(ry));
-            out.append(
-                    "\" fill=\"none\" stroke=\"currentColor\" stroke-width=\"1.6\" vector-effect=\"non-scaling-stroke\"/>");
-            out.append("<path d=\"M").append(text(x + rx * k)).append(' ').append(text(y - ry * k));
-            out.append('L').append(text(x + rx * k + size)).append(' ').append(text(y - ry * k - size));
-            out.append("\" stroke=\"currentColor\" stroke-width=\"1.2\" vector-effect=\"non-scaling-stroke\"/>");
-            out.append("<text x=\"").append(text(x + rx * k + size * 1.15)).append("\" y=\"");
-            out.append(text(y - ry * k - size * 0.9)).append("\" font-size=\"").append(text(size * 1.5));
-            out.append("\" font-weight=\"600\" fill=\"currentColor\">")
-                    .append(d.number())
-                    .append("</text></g>");
-        }
-        return out.append("</g>").toString();
-    }
-
-    private static String text(double value) {
-        double rounded = Math.rint(value * 1e4) / 1e4;
-        return rounded == Math.rint(rounded) && Math.abs(rounded) < 1e15
-                ? Long.toString((long) rounded)
-                : Double.toString(rounded);
     }
 }
