@@ -138,5 +138,4 @@ function begin() {
     });
   });
   tell();
-  first.focus();
 }

@@ -36,7 +36,10 @@ final class Parts {
         /** The revision block: what each revision up to this one changed. */
         private List<Sheets.Row> rows(String revision, String created) {
             List<Sheets.Row> rows = new java.util.ArrayList<>();
-            String filed = DAY.format(LocalDate.parse(created).minusMonths(revision.equals("A") ? 0 : months - 1L));
+            // The first row stays what it was, whatever comes after it.
+            String filed = revision.equals("A")
+                    ? created
+                    : DAY.format(LocalDate.of(2026, 11, 21).minusMonths(months - 1L));
             rows.add(new Sheets.Row("A", "", "First issue", filed, initials(author)));
             for (char r = 'B'; r <= revision.charAt(0); r++) {
                 String[] change = CHANGES.getOrDefault(number + " " + r, new String[] {"", "See its change order", ""});

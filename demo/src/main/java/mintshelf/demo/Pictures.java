@@ -10,6 +10,18 @@ final class Pictures {
 
     private static final String SHELF = "/shelves/1";
 
+    /** Taps on three holes of the gland plate, as a finger would. */
+    private static final String MEASURED = """
+            const svg = document.querySelector('[data-stage] > svg');
+            const stage = document.querySelector('[data-stage]');
+            stage.setPointerCapture = () => {};
+            for (const [x, y] of [[86, 219], [214, 219], [214, 131]]) {
+              const p = new DOMPoint(x, -y).matrixTransform(svg.getScreenCTM());
+              const at = { clientX: p.x, clientY: p.y, bubbles: true, pointerId: 1 };
+              for (const name of ['pointermove', 'pointerdown', 'pointerup']) stage.dispatchEvent(new PointerEvent(name, at));
+            }
+            """;
+
     private Pictures() {}
 
     private static String row(String number) {
@@ -43,7 +55,15 @@ final class Pictures {
                             row("TG40-2030") + ".click()",
                             "document.dispatchEvent(new KeyboardEvent('keydown', {key: 'v', bubbles: true}))"));
             take(shots, SHELF, "document", List.of(open("TG40-3030")));
-            take(shots, SHELF, "viewer", List.of(open("TG40-3010"), "document.querySelector('.sheet .whole').click()"));
+            take(
+                    shots,
+                    SHELF,
+                    "viewer",
+                    List.of(
+                            open("TG40-3030"),
+                            "document.querySelector('.sheet .whole').click()",
+                            "document.querySelector('[data-measure-on]').click()",
+                            MEASURED));
             take(
                     shots,
                     SHELF,

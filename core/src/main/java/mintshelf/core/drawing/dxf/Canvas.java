@@ -21,6 +21,7 @@ final class Canvas {
     private final boolean pensByColour;
     private final double lineScale;
     private final Map<StyleKey, Style> styles = new HashMap<>();
+    private final Map<String, Style> byLayer = new HashMap<>();
     private final Map<String, DxfDrawing.Layer> layers = new HashMap<>();
     private int fromBlocks;
     private int steps;
@@ -110,6 +111,19 @@ final class Canvas {
 
     Style style(Entity e, Outer outer) {
         String name = layerOf(e, outer);
+        // Most entities leave all to their layer: then one lookup is enough.
+        if (outer.depth() == 0 && !e.hasStyle()) {
+            Style known = byLayer.get(name);
+            if (known == null) {
+                known = resolved(e, outer, name);
+                byLayer.put(name, known);
+            }
+            return known;
+        }
+        return resolved(e, outer, name);
+    }
+
+    private Style resolved(Entity e, Outer outer, String name) {
         DxfDrawing.Layer layer = layer(name);
         int colour = colourOf(e, outer, layer);
         StyleKey key = new StyleKey(layer.name(), colour, dashesOf(e, outer, layer), weightOf(e, outer, layer, colour));

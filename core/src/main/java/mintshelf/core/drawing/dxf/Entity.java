@@ -94,6 +94,15 @@ final class Entity {
         return find(code) >= 0;
     }
 
+    /** Whether it says anything of its colour, line type, its scale, or line width itself. */
+    boolean hasStyle() {
+        for (int i = 0; i < size; i++) {
+            int code = codes[i];
+            if (code == 62 || code == 6 || code == 370 || code == 420 || code == 48) return true;
+        }
+        return false;
+    }
+
     String text(int code, String otherwise) {
         int at = find(code);
         return at < 0 ? otherwise : text(at);
