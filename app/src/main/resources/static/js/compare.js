@@ -110,7 +110,7 @@ function begin() {
   items.forEach((item, i) => item.querySelector("button").addEventListener("click", () => go(i)));
   page.querySelectorAll("[data-step]").forEach((b) => b.addEventListener("click", () => go(current < 0 && b.dataset.step === "-1" ? -1 : current + Number(b.dataset.step))));
   document.addEventListener("keydown", (event) => {
-    if (event.target.closest("input:not([type=checkbox]), select, textarea") || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target.closest("input:not([type=checkbox]), select, textarea") || event.ctrlKey || event.metaKey || event.altKey || document.documentElement.dataset.keys === "off") return;
     if (event.key === "n") go(current + 1);
     if (event.key === "p") go(current < 0 ? -1 : current - 1);
     if (event.key === "x" && current >= 0) items[current].querySelector("[data-tick]").click();

@@ -48,7 +48,7 @@ export function measure(element, view) {
 
   button.addEventListener("click", () => turn(!on));
   element.addEventListener("keydown", (event) => {
-    if (event.key === "d" && !event.ctrlKey && !event.metaKey) turn(!on);
+    if (event.key === "d" && !event.ctrlKey && !event.metaKey && document.documentElement.dataset.keys !== "off") turn(!on);
     if (!on) return;
     if (event.key === "Escape") { if (chain.length) chain = []; else turn(false); draw(); }
     if (event.key === "Enter") { chain = []; draw(); }
@@ -166,7 +166,11 @@ export function nearest(index, x, y, reach, only) {
   const kinds = only.size ? only : new Set(KINDS);
   const near = new Set();
   let best = null;
-  const offer = (place, distance) => { if (distance <= reach && (!best || distance < best.distance - 1e-12)) best = { ...place, distance }; };
+  // Of what lies in one place a centre tells most: it knows its radius.
+  const offer = (place, distance) => {
+    if (distance > reach) return;
+    if (!best || distance < best.distance - 1e-9 || (place.r && !best.r && distance < best.distance + 1e-9)) best = { ...place, distance };
+  };
   for (let cx = index.c(x - reach); cx <= index.c(x + reach); cx++) {
     for (let cy = index.c(y - reach); cy <= index.c(y + reach); cy++) {
       const k = index.key(cx, cy);

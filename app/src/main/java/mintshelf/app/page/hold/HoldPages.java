@@ -3,10 +3,12 @@ package mintshelf.app.page.hold;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
+import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
@@ -148,23 +150,28 @@ public class HoldPages {
         for (String part : rows.split(",")) {
             Matcher m = DONE.matcher(part);
             if (!m.matches()) throw new NotThere();
-            Seen seen = read.view(actor, Long.parseLong(m.group(1))).seen();
+            ReadDocument.View view = read.view(actor, Long.parseLong(m.group(1)));
+            Seen seen = view.seen();
             long number = Long.parseLong(m.group(3));
             Stray stray = m.group(2).equals("s") ? read.stray(actor, number) : null;
-            Integer differences = m.group(2).equals("v") && number > 1 ? differences(actor, seen, (int) number) : null;
+            Integer differences = m.group(2).equals("v") && number > 1 ? differences(view, (int) number) : null;
             done.add(new Done(seen, m.group(2), number, stray, differences));
         }
         model.addAttribute("done", done);
         return "hold/done";
     }
 
-    private Integer differences(Actor actor, Seen seen, int number) {
-        long id = seen.spine().id();
-        return compare.compare(
-                        read.version(actor, id, number - 1).content(),
-                        read.version(actor, id, number).content())
+    /** How many differences a version has to the one before it; nothing where this person does not see both. */
+    private Integer differences(ReadDocument.View view, int number) {
+        Optional<VersionRow> before = version(view, number - 1);
+        return version(view, number)
+                .flatMap(now -> before.flatMap(old -> compare.compare(old.content(), now.content())))
                 .map(c -> c.differences().size())
                 .orElse(null);
+    }
+
+    private static Optional<VersionRow> version(ReadDocument.View view, int number) {
+        return view.versions().stream().filter(v -> v.number() == number).findFirst();
     }
 
     @GetMapping("/strays/{id}")

@@ -45,8 +45,9 @@ final class Matching {
         size = both.isEmpty() ? 1 : Math.max(Math.max(both.width(), both.height()), 1e-9);
         tolerance = Math.max(0.001, size * 1e-6);
         Map<Kind, Integer> kinds = new HashMap<>();
-        old = shapes(oldScene, kinds);
-        now = shapes(newScene, kinds);
+        Map<Style, Integer> styles = new HashMap<>();
+        old = shapes(oldScene, kinds, styles);
+        now = shapes(newScene, kinds, styles);
         oldTo = filled(old.length);
         nowTo = filled(now.length);
         how = new int[old.length];
@@ -66,9 +67,8 @@ final class Matching {
     /** What of a primitive is equal or not, without tolerance. */
     private record Kind(Class<?> type, int style, int values, boolean closed, String text, int anchor) {}
 
-    private static Shape[] shapes(Scene scene, Map<Kind, Integer> kinds) {
+    private static Shape[] shapes(Scene scene, Map<Kind, Integer> kinds, Map<Style, Integer> styles) {
         List<Primitive> all = scene.primitives();
-        Map<Style, Integer> styles = new HashMap<>();
         Style last = new Style("", 0, 0, List.of());
         int lastStyle = -1;
         Shape[] shapes = new Shape[all.size()];
@@ -76,7 +76,7 @@ final class Matching {
             Primitive p = all.get(i);
             if (lastStyle < 0 || !p.style().equals(last)) {
                 last = p.style();
-                lastStyle = styles.computeIfAbsent(last, s -> style(s));
+                lastStyle = styles.computeIfAbsent(last, s -> styles.size());
             }
             Shape raw = Shape.of(i, p, 0);
             boolean text = p instanceof Primitive.Text;
@@ -95,11 +95,6 @@ final class Matching {
             shapes[i] = new Shape(i, p, number, raw.values(), raw.box());
         }
         return shapes;
-    }
-
-    /** The same number for the same style on both sheets. */
-    private static int style(Style style) {
-        return style.hashCode();
     }
 
     private static int anchor(Primitive.Text t) {
