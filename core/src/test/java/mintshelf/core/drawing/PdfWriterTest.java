@@ -83,6 +83,22 @@ class PdfWriterTest {
     }
 
     @Test
+    void layersCanBeSwitchedOnThePage() throws IOException {
+        Style other = new Style("DIM", 0x00aa00, 0.25, List.of());
+        Scene scene = sheet(
+                new Primitive.Polyline(other, new double[] {100, 200, 300, 200}, false), text(50, 50, 0, 0, "Float"));
+        try (PDDocument document =
+                Loader.loadPDF(PdfWriter.write(scene, font(), "t", "").bytes())) {
+            var layers = document.getDocumentCatalog().getOCProperties();
+            assertThat(layers.getGroupNames()).containsExactlyInAnyOrder("OUTLINE", "DIM");
+            layers.setGroupEnabled("DIM", false);
+            BufferedImage image = new PDFRenderer(document).renderImageWithDPI(0, 25.4f);
+            assertThat(dark(image, 200, 297 - 200)).isFalse();
+            assertThat(dark(image, 0 + 1, 150)).isTrue();
+        }
+    }
+
+    @Test
     void theSameSceneGivesTheSameBytes() throws IOException {
         Scene scene = sheet(text(50, 50, 30, 2, "Float and tape"));
         assertThat(PdfWriter.write(scene, font(), "t", "m").bytes())

@@ -12,6 +12,7 @@ import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.Style;
+import org.apache.pdfbox.cos.COSName;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDDocumentInformation;
 import org.apache.pdfbox.pdmodel.PDPage;
@@ -19,6 +20,8 @@ import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
+import org.apache.pdfbox.pdmodel.graphics.optionalcontent.PDOptionalContentGroup;
+import org.apache.pdfbox.pdmodel.graphics.optionalcontent.PDOptionalContentProperties;
 import org.apache.pdfbox.util.Matrix;
 
 /**
@@ -70,6 +73,7 @@ public final class PdfWriter {
     public static Written write(List<Scene> pages, byte[] font, String title, String margin) {
         try (PDDocument document = new PDDocument()) {
             document.setDocumentId((long) title.hashCode());
+            document.setVersion(1.5f);
             PDDocumentInformation about = new PDDocumentInformation();
             about.setTitle(title);
             about.setProducer("Mint Shelf");
@@ -100,12 +104,35 @@ public final class PdfWriter {
             out.setLineCapStyle(1);
             out.setLineJoinStyle(1);
             PdfWriter writer = new PdfWriter(out, font, scale, box.minX() - edge, box.minY() - edge);
+            String open = "";
             for (Primitive p : scene.primitives()) {
-                if (scene.layers().getOrDefault(p.style().layer(), true)) writer.draw(p);
+                String layer = p.style().layer();
+                if (!scene.layers().getOrDefault(layer, true)) continue;
+                if (!layer.equals(open)) {
+                    if (!open.isEmpty()) out.endMarkedContent();
+                    if (!layer.isEmpty()) out.beginMarkedContent(COSName.OC, group(document, layer));
+                    open = layer;
+                }
+                writer.draw(p);
             }
+            if (!open.isEmpty()) out.endMarkedContent();
             if (!margin.isEmpty()) writer.margin(margin, box, edge);
             missing.addAll(writer.missing);
         }
+    }
+
+    /** The optional content of a layer (ISO 32000-1, 8.11), one group for each name in the document. */
+    private static PDOptionalContentGroup group(PDDocument document, String layer) {
+        PDOptionalContentProperties all = document.getDocumentCatalog().getOCProperties();
+        if (all == null) {
+            all = new PDOptionalContentProperties();
+            document.getDocumentCatalog().setOCProperties(all);
+        }
+        PDOptionalContentGroup known = all.getGroup(layer);
+        if (known != null) return known;
+        PDOptionalContentGroup group = new PDOptionalContentGroup(layer);
+        all.addGroup(group);
+        return group;
     }
 
     /** Whether the box is a sheet of ISO 216 (A0 to A4), to a millimetre: then the page is that sheet, without an edge. */
