@@ -10,8 +10,10 @@ import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.drawing.titleblock.SheetScale;
 import org.springframework.stereotype.Component;
 
 /** Sheets as the house's sheet maps read them. */
@@ -29,6 +31,24 @@ public class Sheets {
     public Optional<byte[]> drawing(StoredContent content) {
         if (content.kind() != ContentKind.DXF || content.size() > Contents.LARGEST_SHEET) return Optional.empty();
         return Optional.of(contents.bytes(content, content.size()));
+    }
+
+    /** A drawing, opened; nothing for what is none or cannot be read. */
+    public Optional<DxfDrawing> opened(StoredContent content) {
+        return drawing(content)
+                .flatMap(bytes -> DxfDrawing.read(bytes) instanceof Outcome.Granted<DxfDrawing> read
+                        ? Optional.of(read.value())
+                        : Optional.empty());
+    }
+
+    /** A drawing, flattened; nothing where that is refused. */
+    public static Optional<Scene> scene(DxfDrawing drawing) {
+        return drawing.scene() instanceof Outcome.Granted<Scene> scene ? Optional.of(scene.value()) : Optional.empty();
+    }
+
+    /** By how much the title block says that a drawing is enlarged; 1 where it says nothing. */
+    public double scale(DxfDrawing drawing) {
+        return SheetScale.of(said(drawing).getOrDefault("scale", "")).orElse(1);
     }
 
     /** What a drawing's title block says, by fact name; empty for what is no drawing. */

@@ -67,7 +67,7 @@ class DxfReaderTest {
 
     private static byte[] binary(List<String> tags, boolean wide) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        out.write("AutoCAD Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.ISO_8859_1));
+        out.write("Harbour Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.ISO_8859_1));
         for (String tag : tags) {
             int blank = tag.indexOf(' ');
             int code = Integer.parseInt(tag.substring(0, blank));
@@ -307,7 +307,7 @@ class DxfReaderTest {
             assertThat(DxfDrawing.read("%PDF-1.7\n%".getBytes(StandardCharsets.UTF_8))
                             .isGranted())
                     .isFalse();
-            assertThat(DxfDrawing.read("AutoCAD Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.UTF_8))
+            assertThat(DxfDrawing.read("Harbour Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.UTF_8))
                             .isGranted())
                     .isFalse();
         });

@@ -15,14 +15,11 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
-import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.compare.SheetCompare;
-import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.svg.CompareSvg;
-import mintshelf.core.drawing.titleblock.SheetScale;
 import org.springframework.stereotype.Service;
 
 /** Compares sheets. Contents never change, so that a comparison is kept by the hashes of its two. */
@@ -98,21 +95,11 @@ public class CompareSheets {
     }
 
     private Optional<Pair> scenes(StoredContent old, StoredContent now) {
-        Optional<DxfDrawing> before = opened(old);
-        Optional<DxfDrawing> after = opened(now);
-        if (before.isEmpty() || after.isEmpty()) return Optional.empty();
-        if (!(before.get().scene() instanceof Outcome.Granted<Scene> a)
-                || !(after.get().scene() instanceof Outcome.Granted<Scene> b)) return Optional.empty();
-        double scale = SheetScale.of(sheets.said(after.get()).getOrDefault("scale", ""))
-                .orElse(1);
-        return Optional.of(new Pair(a.value(), b.value(), scale));
-    }
-
-    private Optional<DxfDrawing> opened(StoredContent content) {
-        return sheets.drawing(content)
-                .flatMap(bytes -> DxfDrawing.read(bytes) instanceof Outcome.Granted<DxfDrawing> drawing
-                        ? Optional.of(drawing.value())
-                        : Optional.empty());
+        return sheets.opened(old)
+                .flatMap(Sheets::scene)
+                .flatMap(before -> sheets.opened(now)
+                        .flatMap(drawing ->
+                                Sheets.scene(drawing).map(after -> new Pair(before, after, sheets.scale(drawing)))));
     }
 
     /**

@@ -9,11 +9,9 @@ import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sheets;
-import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.check.SheetCheck;
-import mintshelf.core.drawing.dxf.DxfDrawing;
 import org.springframework.stereotype.Service;
 
 /** What the rules say of a version's sheet. That the actor may see the version was asked before. */
@@ -48,18 +46,13 @@ public class CheckSheets {
             List<Finding> known = kept.get(key);
             if (known != null) return Optional.of(known);
         }
-        Optional<List<Finding>> found = sheets.drawing(version.content()).flatMap(bytes -> check(bytes, record));
+        Optional<List<Finding>> found = sheets.opened(version.content())
+                .map(drawing -> SheetCheck.check(drawing, CheckRules.hints(), sheets.said(drawing), record));
         found.ifPresent(findings -> {
             synchronized (kept) {
                 kept.put(key, findings);
             }
         });
         return found;
-    }
-
-    private Optional<List<Finding>> check(byte[] bytes, Map<String, String> record) {
-        return DxfDrawing.read(bytes) instanceof Outcome.Granted<DxfDrawing> read
-                ? Optional.of(SheetCheck.check(read.value(), CheckRules.hints(), sheets.said(read.value()), record))
-                : Optional.empty();
     }
 }

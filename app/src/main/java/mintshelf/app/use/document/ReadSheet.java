@@ -13,13 +13,13 @@ import mintshelf.app.use.Sheets;
 import mintshelf.app.use.document.Sheet.Drawn;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.svg.RingedSvg;
 import mintshelf.core.drawing.svg.SvgWriter;
-import mintshelf.core.drawing.titleblock.SheetScale;
 import org.springframework.stereotype.Service;
 
 /** Draws contents for pages. That the actor may see the content was asked before. */
@@ -61,11 +61,9 @@ public class ReadSheet {
     public Sheet sheet(StoredContent content) {
         if (content.kind().isPicture()) return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING);
         if (content.kind() == ContentKind.TEXT) return text(content);
-        Optional<byte[]> drawing = sheets.drawing(content);
-        if (drawing.isPresent() && DxfDrawing.read(drawing.get()) instanceof Outcome.Granted<DxfDrawing> read) {
-            return drawing(read.value());
-        }
-        return new Sheet("CARD", List.of(), false, Map.of(), Drawn.NOTHING);
+        return sheets.opened(content)
+                .map(this::drawing)
+                .orElseGet(() -> new Sheet("CARD", List.of(), false, Map.of(), Drawn.NOTHING));
     }
 
     private Sheet drawing(DxfDrawing drawing) {
@@ -85,30 +83,14 @@ public class ReadSheet {
 
     /** The sheet with a ring at the place of each finding. */
     public Optional<String> marked(StoredContent content, List<Finding> findings) {
-        Optional<byte[]> bytes = sheets.drawing(content);
-        if (bytes.isEmpty()
-                || !(DxfDrawing.read(bytes.get()) instanceof Outcome.Granted<DxfDrawing> read)
-                || !(read.value().scene() instanceof Outcome.Granted<Scene> scene)) {
-            return Optional.empty();
-        }
-        return Optional.of(
-                RingedSvg.of(scene.value(), findings.stream().map(Finding::box).toList()));
+        List<Box> places = findings.stream().map(Finding::box).toList();
+        return sheets.opened(content).flatMap(Sheets::scene).map(scene -> RingedSvg.of(scene, places));
     }
 
-    /**
-     * The lines and arcs of a drawing for measuring: ends of lines, and centre, radius, start and sweep of arcs, in the file's own
-     * numbers; the scale of its title block. Nothing for what is no drawing.
-     */
+    /** What can be measured on a sheet, with its title block's scale; nothing for what is no drawing. */
     public Optional<Geometry> geometry(StoredContent content) {
-        Optional<byte[]> bytes = sheets.drawing(content);
-        if (bytes.isEmpty()
-                || !(DxfDrawing.read(bytes.get()) instanceof Outcome.Granted<DxfDrawing> read)
-                || !(read.value().scene() instanceof Outcome.Granted<Scene> scene)) {
-            return Optional.empty();
-        }
-        double scale = SheetScale.of(sheets.said(read.value()).getOrDefault("scale", ""))
-                .orElse(1);
-        return Optional.of(Geometry.of(scene.value(), scale));
+        return sheets.opened(content)
+                .flatMap(drawing -> Sheets.scene(drawing).map(scene -> Geometry.of(scene, sheets.scale(drawing))));
     }
 
     private Sheet text(StoredContent content) {
@@ -124,14 +106,11 @@ public class ReadSheet {
             if (kept != null) return Optional.of(kept);
         }
         if (content.size() > LARGEST_THUMBNAIL) return Optional.empty();
-        Optional<byte[]> drawing = sheets.drawing(content);
-        if (drawing.isEmpty()
-                || !(DxfDrawing.read(drawing.get()) instanceof Outcome.Granted<DxfDrawing> read)
-                || !(read.value().scene() instanceof Outcome.Granted<Scene> scene)
-                || scene.value().primitives().isEmpty()) {
-            return Optional.empty();
-        }
-        String svg = SvgWriter.thumbnail(scene.value());
+        Optional<Scene> scene = sheets.opened(content)
+                .flatMap(Sheets::scene)
+                .filter(s -> !s.primitives().isEmpty());
+        if (scene.isEmpty()) return Optional.empty();
+        String svg = SvgWriter.thumbnail(scene.get());
         synchronized (thumbnails) {
             thumbnails.put(hash, svg);
         }

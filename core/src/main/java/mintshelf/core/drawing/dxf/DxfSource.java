@@ -5,6 +5,7 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Locale;
 import java.util.Map;
 import mintshelf.core.base.Outcome;
@@ -16,8 +17,10 @@ import mintshelf.core.base.Outcome;
  * <p>Line ends are CR LF, LF or CR and are found in bytes, for byte 0x85 sits inside characters of several code pages.
  */
 final class DxfSource {
-    /** The 22 bytes with which the published binary form begins. */
-    private static final byte[] BINARY = "AutoCAD Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.ISO_8859_1);
+    /** The published binary form begins with 22 bytes: a name of seven letters that we leave unread, and these. */
+    private static final byte[] BINARY = " Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.ISO_8859_1);
+
+    private static final int NAME = 7;
 
     private static final Map<String, String> CODE_PAGES = Map.ofEntries(
             Map.entry("ansi_874", "x-windows-874"),
@@ -59,9 +62,10 @@ final class DxfSource {
     /** Opens the bytes; refuses what is no exchange drawing, with the line at which that shows. */
     static Outcome<DxfSource> open(byte[] bytes) {
         if (bytes.length == 0) return Outcome.refused("dxf.empty", "The file holds no drawing: it is empty.", "");
-        boolean binary = startsWith(bytes, BINARY);
-        int begin =
-                binary ? BINARY.length : startsWith(bytes, new byte[] {(byte) 0xef, (byte) 0xbb, (byte) 0xbf}) ? 3 : 0;
+        boolean binary = holds(bytes, NAME, BINARY);
+        int begin = binary
+                ? NAME + BINARY.length
+                : holds(bytes, 0, new byte[] {(byte) 0xef, (byte) 0xbb, (byte) 0xbf}) ? 3 : 0;
         boolean wide = binary && bytes.length > begin + 1 && bytes[begin + 1] == 0;
         DxfSource source = new DxfSource(bytes, binary, wide, begin);
         TagCursor tags = new TagCursor(source);
@@ -84,10 +88,8 @@ final class DxfSource {
         return Outcome.refused("dxf.code", "Line " + line + " should hold a group code and does not.", "");
     }
 
-    private static boolean startsWith(byte[] bytes, byte[] first) {
-        if (bytes.length < first.length) return false;
-        for (int i = 0; i < first.length; i++) if (bytes[i] != first[i]) return false;
-        return true;
+    private static boolean holds(byte[] bytes, int at, byte[] part) {
+        return bytes.length >= at + part.length && Arrays.equals(bytes, at, at + part.length, part, 0, part.length);
     }
 
     private void head() {

@@ -31,16 +31,7 @@ final class EntityPainter {
 
     void draw(Entity e, Outer outer) {
         switch (e.type()) {
-            case "LINE" ->
-                canvas.line(
-                        canvas.source(e, outer),
-                        canvas.style(e, outer),
-                        outer,
-                        false,
-                        e.real(10, 0),
-                        e.real(20, 0),
-                        e.real(11, 0),
-                        e.real(21, 0));
+            case "LINE" -> line(e, outer, e.real(11, 0), e.real(21, 0));
             case "CIRCLE" -> circle(e, outer, 0, 360);
             case "ARC" -> {
                 double start = e.real(50, 0);
@@ -50,16 +41,7 @@ final class EntityPainter {
             case "ELLIPSE" -> ellipse(e, outer);
             case "LWPOLYLINE" -> lightPolyline(e, outer);
             case "SPLINE", "HELIX" -> spline(e, outer);
-            case "POINT" ->
-                canvas.line(
-                        canvas.source(e, outer),
-                        canvas.style(e, outer),
-                        outer,
-                        false,
-                        e.real(10, 0),
-                        e.real(20, 0),
-                        e.real(10, 0),
-                        e.real(20, 0));
+            case "POINT" -> line(e, outer, e.real(10, 0), e.real(20, 0));
             case "SOLID", "TRACE" -> solid(e, outer);
             case "3DFACE" -> face(e, outer);
             case "TEXT", "ATTRIB" -> texts.line(e, outer);
@@ -86,6 +68,11 @@ final class EntityPainter {
                 if (!SILENT.contains(e.type())) canvas.lacks(e.type());
             }
         }
+    }
+
+    /** From the entity's first point; to itself it is a dot. */
+    private void line(Entity e, Outer outer, double x, double y) {
+        canvas.line(canvas.source(e, outer), canvas.style(e, outer), outer, false, e.real(10, 0), e.real(20, 0), x, y);
     }
 
     private Outer plane(Entity e, Outer outer) {
