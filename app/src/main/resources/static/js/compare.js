@@ -2,7 +2,6 @@
 import { stage } from "./stage.js";
 
 const page = document.querySelector("[data-page=compare]");
-document.querySelector("[data-choose]")?.addEventListener("change", (event) => event.target.form.submit());
 if (page?.querySelector("[data-stage] > svg")) begin();
 
 function begin() {

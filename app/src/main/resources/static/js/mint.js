@@ -109,3 +109,8 @@ if (ticked) {
   boxes.forEach((box) => box.addEventListener("change", say));
   say();
 }
+
+// A choice that shows its result at once.
+for (const choice of document.querySelectorAll("[data-choose]")) {
+  choice.addEventListener("change", () => choice.form.submit());
+}

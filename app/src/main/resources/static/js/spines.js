@@ -51,6 +51,9 @@ function begin() {
     const send = bar.querySelector("[data-act='send']");
     send.hidden = !rows.every((row) => row.dataset.sends === "true");
     send.href = `/send-to-review?items=${ids}`;
+    const write = bar.querySelector("[data-act='write']");
+    write.hidden = send.hidden;
+    write.href = `/write-sheets?items=${ids}`;
     const change = bar.querySelector("[data-act='change']");
     change.hidden = !rows.every((row) => row.dataset.changes === "true");
     change.textContent = `Ask for a change (${rows.length})…`;

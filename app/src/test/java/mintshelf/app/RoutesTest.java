@@ -22,6 +22,8 @@ class RoutesTest {
     private final long draft = server.file("priya", shelf, "route draft.txt", "d" + System.nanoTime(), true);
     private final long released = server.released(shelf, "route released.txt");
     private final long revised = server.released(shelf, "route revised.txt");
+    private final long drawn =
+            server.file("priya", shelf, "drawing", "route drawn.dxf", Review.sheet(Server.key()), false);
     private final long stray;
     private final long sheet;
     private final long round;
@@ -111,6 +113,12 @@ class RoutesTest {
                 "/documents/{id}/versions/{number}/compare",
                 "/documents/" + released + "/versions/1/compare?with=" + draft,
                 "302 404 404 200 200 200");
+        row(t, "/sheet-maps", "/sheet-maps", "302 403 403 403 403 200");
+        row(t, "/sheet-maps/new", "/sheet-maps/new", "302 403 403 403 403 200");
+        row(t, "/sheet-maps/{id}", "/sheet-maps/1", "302 403 403 403 403 200");
+        row(t, "/documents/{id}/title-block", "/documents/" + drawn + "/title-block", "302 404 404 200 200 200");
+        row(t, "/documents/{id}/written", "/documents/" + drawn + "/written", "302 404 404 403 200 200");
+        row(t, "/write-sheets", "/write-sheets?items=" + drawn, "302 404 404 200 200 200");
         row(
                 t,
                 "/documents/{id}/versions/{number}/geometry",

@@ -39,7 +39,7 @@ class ArrowsTest {
             Map.entry("drawing.pdf", Set.of("base", "drawing")),
             Map.entry("drawing.svg", Set.of("base", "drawing", "drawing.compare")),
             Map.entry("drawing.dxf", Set.of("base", "drawing")),
-            Map.entry("drawing.titleblock", Set.of("base", "drawing.dxf", "fact")));
+            Map.entry("drawing.titleblock", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "fact")));
 
     private final JavaClasses core = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)

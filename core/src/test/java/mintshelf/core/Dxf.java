@@ -1,6 +1,11 @@
 package mintshelf.core;
 
+import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
 
 /** Small exchange drawings for tests. */
 public final class Dxf {
@@ -17,6 +22,27 @@ public final class Dxf {
                     .append(eol);
         }
         return text.toString().getBytes(charset);
+    }
+
+    /** The same tags in the binary form, with codes of two bytes or, as before release 13, of one. */
+    public static byte[] binary(List<String> tags, boolean wide) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        out.writeBytes("Harbour Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.ISO_8859_1));
+        for (String tag : tags) {
+            int blank = tag.indexOf(' ');
+            int code = Integer.parseInt(tag.substring(0, blank));
+            String value = tag.substring(blank + 1);
+            ByteBuffer bytes = ByteBuffer.allocate(400).order(ByteOrder.LITTLE_ENDIAN);
+            if (wide) bytes.putShort((short) code);
+            else if (code < 255) bytes.put((byte) code);
+            else bytes.put((byte) 255).putShort((short) code);
+            if (code >= 10 && code < 60) bytes.putDouble(Double.parseDouble(value));
+            else if (code >= 60 && code < 80) bytes.putShort(Short.parseShort(value));
+            else if (code >= 90 && code < 100) bytes.putInt(Integer.parseInt(value));
+            else bytes.put(value.getBytes(StandardCharsets.UTF_8)).put((byte) 0);
+            out.write(bytes.array(), 0, bytes.position());
+        }
+        return out.toByteArray();
     }
 
     /** A sheet with a title block, an entity and a section that no reader knows. */

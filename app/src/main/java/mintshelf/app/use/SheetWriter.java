@@ -3,20 +3,28 @@ package mintshelf.app.use;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.VersionDigest;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.RevisionBlock;
+import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
@@ -26,7 +34,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Writes what the record says into a sheet, as a version of its own with a proof; the version that was signed stays as it is.
- * Within the transaction of the move that asks for it.
+ * Within the transaction of the act that asks for it.
  */
 @Component
 public class SheetWriter {
@@ -34,22 +42,28 @@ public class SheetWriter {
 
     private final DocumentStore documents;
     private final Sheets sheets;
+    private final SheetHistory history;
     private final Contents contents;
     private final OutputStore outputs;
+    private final OrderStore orders;
     private final Settings settings;
     private final Clock clock;
 
     public SheetWriter(
             DocumentStore documents,
             Sheets sheets,
+            SheetHistory history,
             Contents contents,
             OutputStore outputs,
+            OrderStore orders,
             Settings settings,
             Clock clock) {
         this.documents = documents;
         this.sheets = sheets;
+        this.history = history;
         this.contents = contents;
         this.outputs = outputs;
+        this.orders = orders;
         this.settings = settings;
         this.clock = clock;
     }
@@ -89,6 +103,118 @@ public class SheetWriter {
     }
 
     /**
+     * What the revision block of a sheet says of the document's revisions, the first one first. Revisions without a label, and
+     * those that were dropped, have no row.
+     *
+     * @param revision the one that is written now; when it is released with this writing, {@code values} names its day and who
+     *     approved it
+     */
+    List<Map<String, String>> rows(Document document, long revision, RevisionBlock block, Map<String, String> values) {
+        List<RevisionRow> all = documents.revisions(document.id()).stream()
+                .filter(r -> !r.dropped() && r.revision().label().isPresent())
+                .toList();
+        Map<Long, String> onOrders =
+                orders.numbers(all.stream().map(r -> r.revision().id()).toList());
+        List<Map<String, String>> rows = new ArrayList<>();
+        for (RevisionRow r : all) {
+            boolean now = r.revision().id() == revision;
+            String issued = now
+                    ? values.getOrDefault("issued", "")
+                    : r.releasedAt().map(this::day).orElse("");
+            if (block.releasedOnly() && issued.isEmpty()) continue;
+            Map<String, String> row = new LinkedHashMap<>();
+            row.put("revision", r.revision().label().orElseThrow());
+            row.put(
+                    "description",
+                    r.revision().reason().isEmpty()
+                            ? "First issue"
+                            : r.revision().reason());
+            row.put("date", issued);
+            row.put("by", r.startedBy());
+            row.put("approved", now ? values.getOrDefault("approved_by", "") : approved(document, r));
+            Optional.ofNullable(onOrders.get(r.revision().id())).ifPresent(order -> row.put("order", order));
+            rows.add(row);
+        }
+        return rows;
+    }
+
+    /** Who approved a revision that is or was in force, as its own sheet said. */
+    private String approved(Document document, RevisionRow row) {
+        return row.releasedVersion()
+                .flatMap(n -> documents.version(document.id(), n))
+                .flatMap(v -> outputs.proof(v.id()))
+                .map(p -> p.values().values().getOrDefault("approved_by", ""))
+                .orElse("");
+    }
+
+    /** A sheet as it will be written, with the map and the values that it is written with. */
+    public record Draft(SheetMapStore.Edition map, SheetStamp.Values values, byte[] signed, Stamped stamped) {}
+
+    /**
+     * Writes the values into a copy of a sheet; nothing is kept.
+     *
+     * @param chosen the map to write with; without one the one that fits
+     * @param place whether a sheet without a revision block gets one
+     * @return nothing when the content is no sheet that a map knows
+     */
+    public Optional<Draft> draft(
+            Document document,
+            long revision,
+            StoredContent content,
+            Map<String, String> values,
+            Optional<SheetMapStore.Edition> chosen,
+            boolean place) {
+        Optional<byte[]> signed = sheets.drawing(content);
+        Optional<DxfDrawing> drawing = signed.flatMap(sheets::opened);
+        if (drawing.isEmpty()) return Optional.empty();
+        Optional<SheetMapStore.Edition> map = chosen.or(() -> sheets.mapFor(drawing.get()));
+        if (map.isEmpty()) return Optional.empty();
+        List<Map<String, String>> rows = map.get()
+                .map()
+                .revisions()
+                .filter(r -> place || r.drawn() || r.isOn(drawing.get()))
+                .map(r -> rows(document, revision, r, values))
+                .orElse(List.of());
+        SheetStamp.Values all = new SheetStamp.Values(values, rows, place);
+        Stamped stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);
+        boolean released = !values.getOrDefault("issued", "").isEmpty();
+        if (released && !rows.isEmpty()) {
+            String zones = changedZones(document, map.get().map(), all, stamped.bytes());
+            if (!zones.isEmpty()) {
+                all = new SheetStamp.Values(values, withZones(rows, values.getOrDefault("revision", ""), zones), place);
+                stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);
+            }
+        }
+        return Optional.of(new Draft(map.get(), all, signed.get(), stamped));
+    }
+
+    /**
+     * Where the sheet differs from the one that was signed for the revision before. Both carry the same blocks for that, so that
+     * only the designer's changes count.
+     */
+    private String changedZones(Document document, SheetMap map, SheetStamp.Values values, byte[] written) {
+        VersionRow head =
+                documents.version(document.id(), document.head().number()).orElseThrow();
+        return history.ofFormerRevision(document.id(), head)
+                .flatMap(v -> sheets.drawing(v.content()))
+                .flatMap(old -> SheetStamp.write(old, map, values) instanceof Outcome.Granted<Stamped> same
+                        ? Optional.of(same.value().bytes())
+                        : Optional.empty())
+                .map(old -> history.changedZones(old, written))
+                .orElse("");
+    }
+
+    private static List<Map<String, String>> withZones(List<Map<String, String>> rows, String label, String zones) {
+        return rows.stream()
+                .map(row -> {
+                    Map<String, String> all = new LinkedHashMap<>(row);
+                    if (label.equals(row.get("revision"))) all.put("zone", zones);
+                    return all;
+                })
+                .toList();
+    }
+
+    /**
      * Writes the values into the sheet of a document's head and makes it the next version.
      *
      * @param revision to which the version belongs
@@ -102,16 +228,18 @@ public class SheetWriter {
             StoredContent content,
             Map<String, String> values,
             String comment) {
-        Optional<byte[]> signed = sheets.drawing(content);
-        if (signed.isEmpty()) return Optional.empty();
-        Optional<SheetMapStore.Edition> map = sheets.mapFor(signed.get());
-        if (map.isEmpty()) return Optional.empty();
-        Stamped stamped =
-                SheetStamp.write(signed.get(), map.get().map(), values).orElseThrow(Refused::new);
+        return draft(document, revision, content, values, Optional.empty(), false)
+                .flatMap(draft -> keep(actor, document, revision, draft, comment));
+    }
+
+    /** Proves a written sheet and makes it the next version; nothing when nothing on it changes. */
+    public Optional<Integer> keep(Actor actor, Document document, long revision, Draft draft, String comment) {
+        Stamped stamped = draft.stamped();
         if (stamped.edits().isEmpty()) return Optional.empty();
-        SheetStamp.prove(signed.get(), stamped.bytes(), map.get().map(), values).ifPresent(differs -> {
-            throw new Refused(differs);
-        });
+        SheetStamp.prove(draft.signed(), stamped.bytes(), draft.map().map(), draft.values())
+                .ifPresent(differs -> {
+                    throw new Refused(differs);
+                });
         Instant now = clock.instant();
         StoredContent written = contents.keep(stamped.bytes());
         Map<String, String> facts = documents.facts(revision);
@@ -133,7 +261,8 @@ public class SheetWriter {
                 now);
         long version = documents.version(document.id(), number).orElseThrow().id();
         outputs.prove(
-                new OutputStore.Proof(version, head, map.get().id(), stamped.signed(), stamped.hash(), values),
+                new OutputStore.Proof(
+                        version, head, draft.map().id(), stamped.signed(), stamped.hash(), draft.values()),
                 stamped.edits());
         return Optional.of(number);
     }

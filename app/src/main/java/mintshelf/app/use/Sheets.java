@@ -2,7 +2,6 @@ package mintshelf.app.use;
 
 import java.util.Comparator;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
@@ -35,10 +34,13 @@ public class Sheets {
 
     /** A drawing, opened; nothing for what is none or cannot be read. */
     public Optional<DxfDrawing> opened(StoredContent content) {
-        return drawing(content)
-                .flatMap(bytes -> DxfDrawing.read(bytes) instanceof Outcome.Granted<DxfDrawing> read
-                        ? Optional.of(read.value())
-                        : Optional.empty());
+        return drawing(content).flatMap(this::opened);
+    }
+
+    public Optional<DxfDrawing> opened(byte[] drawing) {
+        return DxfDrawing.read(drawing) instanceof Outcome.Granted<DxfDrawing> read
+                ? Optional.of(read.value())
+                : Optional.empty();
     }
 
     /** A drawing, flattened; nothing where that is refused. */
@@ -79,12 +81,16 @@ public class Sheets {
         return facts;
     }
 
-    /** The map by which the shelf writes into this drawing: the one with most places on it; none when it has no place. */
-    public Optional<Edition> mapFor(byte[] drawing) {
-        if (!(DxfDrawing.read(drawing) instanceof Outcome.Granted<DxfDrawing> read)) return Optional.empty();
-        List<Edition> all = maps.latest();
-        return all.stream()
-                .filter(e -> !e.map().sites(read.value()).isEmpty())
-                .max(Comparator.comparingInt(e -> e.map().sites(read.value()).size()));
+    /**
+     * The map by which the shelf writes into this drawing: of those for its format, then of those for any, the one with most
+     * places on it; none when no map has a place.
+     */
+    public Optional<Edition> mapFor(DxfDrawing drawing) {
+        return maps.latest().stream()
+                .filter(e -> !e.map().sites(drawing).isEmpty()
+                        || e.map().revisions().filter(r -> r.isOn(drawing)).isPresent())
+                .filter(e -> e.map().isFor(drawing))
+                .max(Comparator.comparing((Edition e) -> !e.map().format().isEmpty())
+                        .thenComparing(e -> e.map().sites(drawing).size()));
     }
 }

@@ -6,17 +6,21 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.dxf.Attributes.Place;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.dxf.DxfEdit;
+import mintshelf.core.drawing.dxf.RowBlock;
+import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
 
 /**
- * Writes what the record says into a sheet's title block. A pure function of the signed bytes, the values and the sheet map: the
- * same three give the same bytes, today and in ten years, which is what lets sign-offs carry over to the written sheet.
+ * Writes what the record says into a sheet's title block and revision block. A pure function of the signed bytes, the values and
+ * the sheet map: the same three give the same bytes, today and in ten years, which is what lets sign-offs carry over to the
+ * written sheet.
  */
 public final class SheetStamp {
     /** Values of exchange drawings before 2000 end at this many bytes. */
@@ -24,48 +28,128 @@ public final class SheetStamp {
 
     private SheetStamp() {}
 
-    /** One value that was replaced. */
+    /** One value that was replaced; rows of the revision block as one edit. */
     public record Edit(String tag, String fact, String before, String after) {}
+
+    /**
+     * What the record says.
+     *
+     * @param values of the title block, by fact name, each one line
+     * @param rows of the revision block, the first revision first, by the names of {@link RevisionBlock#FACTS}
+     * @param place whether a sheet without a revision block gets one
+     */
+    public record Values(Map<String, String> values, List<Map<String, String>> rows, boolean place) {
+        public Values {
+            values = Map.copyOf(values);
+            rows = rows.stream().map(Map::copyOf).toList();
+        }
+
+        /** Values of a title block alone. */
+        public static Values of(Map<String, String> values) {
+            return new Values(values, List.of(), false);
+        }
+    }
 
     /** A written sheet, what was replaced in it, and the two hashes that a proof names. */
     public record Stamped(byte[] bytes, List<Edit> edits, ContentHash signed, ContentHash hash) {}
 
-    /**
-     * Replaces the mapped values for which {@code values} has one; O(bytes).
-     *
-     * @param signed an ASCII exchange drawing
-     * @param values by fact name, each one line
-     */
+    /** Replaces the mapped values for which {@code values} has one, and nothing else. */
     public static Outcome<Stamped> write(byte[] signed, SheetMap map, Map<String, String> values) {
+        return write(signed, map, Values.of(values));
+    }
+
+    /**
+     * Replaces the mapped values for which the record has one, and the rows of the revision block; O(bytes).
+     *
+     * @param signed an exchange drawing
+     */
+    public static Outcome<Stamped> write(byte[] signed, SheetMap map, Values record) {
         if (!(DxfDrawing.read(signed) instanceof Outcome.Granted<DxfDrawing> read)
                 || !read.value().said().isEmpty()) {
             return Outcome.refused("stamp.unreadable", "The sheet cannot be read.", "It is released as it is.");
         }
-        DxfEdit edit = new DxfEdit(read.value());
+        DxfDrawing drawing = read.value();
+        DxfEdit edit = new DxfEdit(drawing);
         List<Edit> edits = new ArrayList<>();
-        for (SheetMap.Site site : map.sites(read.value())) {
-            String value = values.get(site.fact());
+        for (SheetMap.Site site : map.sites(drawing)) {
+            String value = record.values().get(site.fact());
             if (value == null || value.equals(site.now())) continue;
-            if (edit.length(value) > LONGEST) {
-                return Outcome.refused(
-                        "stamp.long",
-                        "“" + site.fact() + "” is too long for the sheet's field " + site.tag() + ".",
-                        "Shorten it.");
-            }
+            if (edit.length(value) > LONGEST) return tooLong(site.fact(), site.tag());
             site.places().forEach(place -> edit.replace(place, value));
             edits.add(new Edit(site.tag(), site.fact(), site.now(), value));
         }
-        byte[] bytes = edit.bytes();
+        if (map.revisions().isPresent()) {
+            Optional<Refusal> refused = rows(drawing, edit, map.revisions().get(), record, edits);
+            if (refused.isPresent()) return Outcome.refused(refused.get());
+        }
+        byte[] bytes = edits.isEmpty() ? signed : edit.bytes();
         return Outcome.granted(
                 new Stamped(bytes, List.copyOf(edits), ContentHash.compute(signed), ContentHash.compute(bytes)));
     }
 
-    /**
-     * Proves that a written sheet is the signed one but for what the record says: writing again gives the same hash, and every byte
-     * outside the mapped places is the signed one. Nothing when it holds, else what differs.
-     */
+    private static <T> Outcome<T> tooLong(String fact, String field) {
+        return Outcome.refused(
+                "stamp.long", "“" + fact + "” is too long for the sheet's field " + field + ".", "Shorten it.");
+    }
+
+    private static Optional<Refusal> rows(
+            DxfDrawing drawing, DxfEdit edit, RevisionBlock block, Values record, List<Edit> edits) {
+        boolean there = block.isOn(drawing);
+        if (record.rows().isEmpty() || (!there && !record.place() && !block.drawn())) return Optional.empty();
+        List<Map<String, String>> before = block.read(drawing);
+        List<Map<String, String>> after = block.merged(before, record.rows());
+        for (Map<String, String> row : after) {
+            for (Map.Entry<String, String> cell : row.entrySet()) {
+                if (edit.length(cell.getValue()) > LONGEST) {
+                    return tooLong(cell.getKey(), "in the revision block").refusal();
+                }
+            }
+        }
+        Outcome<Integer> written = RowBlock.write(drawing, edit, block.shape(drawing, "0"), block.tagged(after));
+        if (written instanceof Outcome.Granted<Integer> changed) {
+            if (changed.value() > 0) named(before, after, edits);
+            return Optional.empty();
+        }
+        // A sheet that cannot carry a block is released without one; only who asked for it is told.
+        return record.place() ? written.refusal() : Optional.empty();
+    }
+
+    /** One edit for each row that is not as it was. */
+    private static void named(List<Map<String, String>> before, List<Map<String, String>> after, List<Edit> edits) {
+        int had = edits.size();
+        for (Map<String, String> row : after) {
+            String label = row.getOrDefault("revision", "");
+            Map<String, String> was = before.stream()
+                    .filter(r -> label.equals(r.get("revision")))
+                    .findFirst()
+                    .orElse(Map.of());
+            if (!says(was).equals(says(row))) {
+                edits.add(new Edit("revision block", "row " + label, says(was), says(row)));
+            }
+        }
+        if (edits.size() == had) edits.add(new Edit("revision block", "rows", "", "in another order"));
+    }
+
+    private static String says(Map<String, String> row) {
+        return RevisionBlock.FACTS.stream()
+                .skip(1)
+                .map(fact -> row.getOrDefault(fact, ""))
+                .filter(v -> !v.isBlank())
+                .collect(Collectors.joining(", "));
+    }
+
+    /** As {@link #prove(byte[], byte[], SheetMap, Values)} for a title block alone. */
     public static Optional<Refusal> prove(byte[] signed, byte[] stamped, SheetMap map, Map<String, String> values) {
-        if (!(write(signed, map, values) instanceof Outcome.Granted<Stamped> again)) {
+        return prove(signed, stamped, map, Values.of(values));
+    }
+
+    /**
+     * Proves that a written sheet is the signed one but for what the record says: writing again gives the same hash, and what is
+     * left of both without the mapped places and the shelf's own blocks is the same, byte for byte. Nothing when it holds, else
+     * what differs.
+     */
+    public static Optional<Refusal> prove(byte[] signed, byte[] stamped, SheetMap map, Values record) {
+        if (!(write(signed, map, record) instanceof Outcome.Granted<Stamped> again)) {
             return differs("writing it again is refused");
         }
         if (!again.value().hash().equals(ContentHash.compute(stamped))) return differs("writing it again gives others");
@@ -73,30 +157,32 @@ public final class SheetStamp {
                 || !(DxfDrawing.read(stamped) instanceof Outcome.Granted<DxfDrawing> after)) {
             return differs("it cannot be read");
         }
-        List<Place> old = places(map, before.value());
-        List<Place> now = places(map, after.value());
-        if (old.size() != now.size()) return differs("it has " + now.size() + " places, the signed one " + old.size());
-        int a = 0;
-        int b = 0;
-        for (int i = 0; i <= old.size(); i++) {
-            int oldEnd = i < old.size() ? old.get(i).from() : signed.length;
-            int newEnd = i < now.size() ? now.get(i).from() : stamped.length;
-            int at = Arrays.mismatch(signed, a, oldEnd, stamped, b, newEnd);
-            if (at >= 0) return differs("byte " + (b + at + 1) + " is not as it was signed");
-            if (i < old.size()) {
-                a = old.get(i).to();
-                b = now.get(i).to();
-            }
-        }
-        return Optional.empty();
+        byte[] old = rest(signed, map, before.value());
+        byte[] now = rest(stamped, map, after.value());
+        int at = Arrays.mismatch(old, now);
+        return at < 0
+                ? Optional.empty()
+                : differs("byte " + (at + 1) + " of what the shelf must not touch is not as it was signed");
     }
 
-    private static List<Place> places(SheetMap map, DxfDrawing drawing) {
-        return map.sites(drawing).stream()
-                .flatMap(site -> site.places().stream())
-                .distinct()
-                .sorted(Comparator.comparingInt(Place::from))
-                .toList();
+    /** A sheet without what the shelf may write in it. */
+    private static byte[] rest(byte[] bytes, SheetMap map, DxfDrawing drawing) {
+        List<Place> owned = new ArrayList<>();
+        map.sites(drawing).forEach(site -> owned.addAll(site.places()));
+        map.revisions().ifPresent(r -> owned.addAll(RowBlock.owned(drawing, r.block())));
+        owned.sort(Comparator.comparingInt(Place::from).thenComparing(Place::to, Comparator.reverseOrder()));
+        byte[] rest = new byte[bytes.length];
+        int length = 0;
+        int at = 0;
+        for (Place place : owned) {
+            if (place.from() > at) {
+                System.arraycopy(bytes, at, rest, length, place.from() - at);
+                length += place.from() - at;
+            }
+            at = Math.max(at, place.to());
+        }
+        System.arraycopy(bytes, at, rest, length, bytes.length - at);
+        return Arrays.copyOf(rest, length + bytes.length - at);
     }
 
     private static Optional<Refusal> differs(String how) {

@@ -3,10 +3,7 @@ package mintshelf.core.drawing;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -65,26 +62,6 @@ class DxfReaderTest {
         assertThat(box.maxY()).isCloseTo(maxY, within(by));
     }
 
-    private static byte[] binary(List<String> tags, boolean wide) throws IOException {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        out.write("Harbour Binary DXF\r\n\u001a\0".getBytes(StandardCharsets.ISO_8859_1));
-        for (String tag : tags) {
-            int blank = tag.indexOf(' ');
-            int code = Integer.parseInt(tag.substring(0, blank));
-            String value = tag.substring(blank + 1);
-            ByteBuffer bytes = ByteBuffer.allocate(400).order(ByteOrder.LITTLE_ENDIAN);
-            if (wide) bytes.putShort((short) code);
-            else if (code < 255) bytes.put((byte) code);
-            else bytes.put((byte) 255).putShort((short) code);
-            if (code >= 10 && code < 60) bytes.putDouble(Double.parseDouble(value));
-            else if (code >= 60 && code < 80) bytes.putShort(Short.parseShort(value));
-            else if (code >= 90 && code < 100) bytes.putInt(Integer.parseInt(value));
-            else bytes.put(value.getBytes(StandardCharsets.UTF_8)).put((byte) 0);
-            out.write(bytes.array(), 0, bytes.position());
-        }
-        return out.toByteArray();
-    }
-
     @Test
     void theBinaryFormSaysTheSameAsTheOneInLetters() throws IOException {
         List<String> tags = tags(
@@ -94,7 +71,7 @@ class DxfReaderTest {
                 "0 LWPOLYLINE;8 OUTLINE;90 2;70 0;10 0;20 0;42 1;10 10;20 0");
         Scene letters = scene(drawing(file(tags)), DxfDrawing.MODEL);
         for (boolean wide : new boolean[] {true, false}) {
-            DxfDrawing drawing = drawing(binary(tags, wide));
+            DxfDrawing drawing = drawing(Dxf.binary(tags, wide));
             assertThat(drawing.isBinary()).isTrue();
             assertThat(SheetCompare.compare(letters, scene(drawing, DxfDrawing.MODEL))
                             .isEmpty())

@@ -241,6 +241,12 @@ public final class DxfWriter {
 
     /** Puts a title block: lines and captions in a block of its own, the values as attributes of its insert. */
     public void titleBlock(double x, double y, Runnable drawing, List<Field> fields) {
+        attributed("TITLE", drawing, fields);
+        insert("TITLE", x, y, fields);
+    }
+
+    /** Defines a block of lines with attributes. */
+    public void attributed(String block, Runnable drawing, List<Field> fields) {
         target = new StringBuilder();
         drawing.run();
         for (Field field : fields) {
@@ -254,11 +260,15 @@ public final class DxfWriter {
             tag(2, field.tag());
             tag(70, "0");
         }
-        blocks.put("TITLE", target.toString());
+        blocks.put(block, target.toString());
         target = entities;
+    }
+
+    /** Inserts such a block with its values. */
+    public void insert(String block, double x, double y, List<Field> fields) {
         entity("INSERT", Layer.FRAME);
         tag(66, "1");
-        tag(2, "TITLE");
+        tag(2, block);
         tag(10, x);
         tag(20, y);
         for (Field field : fields) {
@@ -307,7 +317,7 @@ public final class DxfWriter {
             tag(0, "BLOCK");
             tag(8, "0");
             tag(2, name);
-            tag(70, name.startsWith("*") ? "1" : name.equals("TITLE") ? "2" : "0");
+            tag(70, name.startsWith("*") ? "1" : "2");
             tag(10, 0.0);
             tag(20, 0.0);
             tag(3, name);

@@ -7,6 +7,7 @@ import static mintshelf.demo.sheet.DxfWriter.Layer.HIDDEN;
 import static mintshelf.demo.sheet.DxfWriter.Layer.OUTLINE;
 import static mintshelf.demo.sheet.DxfWriter.Layer.TEXT;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /** The sheets of the demo: an A3 frame with zones (ISO 5457), a title block (ISO 7200), and the views of a part. */
@@ -153,24 +154,41 @@ public final class Sheets {
         out.titleBlock(230, 10, () -> captions(out), fields);
     }
 
-    /** Rows above the title block, the first revision lowest, headings at the foot. */
+    private static final double[] ROW_COLUMNS = {0, 12, 26, 110, 136, 180};
+    private static final String[] ROW_TAGS = {"REV", "ZONE", "DESCRIPTION", "DATE", "BY"};
+
+    /** Rows above the title block, the first revision lowest, headings at the foot; a first revision has an empty row. */
     private static void revisionBlock(DxfWriter out, List<Row> rows) {
-        if (rows.isEmpty()) return;
-        double[] columns = {230, 242, 256, 340, 366, 410};
+        double left = 230;
         double foot = 54;
-        double top = foot + 5 + 6 * rows.size();
-        for (double x : columns) out.line(GRID, x, foot, x, top);
-        out.line(FRAME, columns[0], top, columns[5], top);
-        out.line(FRAME, columns[0], foot, columns[0], top);
         String[] heads = {"Rev.", "Zone", "Revision", "Date", "By"};
-        for (int i = 0; i < heads.length; i++) out.text(TEXT, columns[i] + 1, foot + 1.6, 1.8, heads[i]);
+        for (int i = 0; i < heads.length; i++) {
+            out.line(i == 0 ? FRAME : GRID, left + ROW_COLUMNS[i], foot, left + ROW_COLUMNS[i], foot + 5);
+            out.text(TEXT, left + ROW_COLUMNS[i] + 1, foot + 1.6, 1.8, heads[i]);
+        }
+        out.line(GRID, left, foot + 5, left + 180, foot + 5);
+        out.attributed("REVISION_ROW", () -> rowLines(out), cells(new Row("", "", "", "", "")));
         double y = foot + 5;
-        for (Row row : rows) {
-            out.line(GRID, columns[0], y, columns[5], y);
-            String[] cells = {row.revision(), row.zone(), row.text(), row.date(), row.by()};
-            for (int i = 0; i < cells.length; i++) out.text(TEXT, columns[i] + 1.5, y + 1.8, 2.5, cells[i]);
+        for (Row row : rows.isEmpty() ? List.of(new Row("", "", "", "", "")) : rows) {
+            out.insert("REVISION_ROW", left, y, cells(row));
             y += 6;
         }
+    }
+
+    private static void rowLines(DxfWriter out) {
+        out.line(FRAME, 0, 6, 180, 6);
+        for (int i = 0; i < ROW_TAGS.length; i++) {
+            out.line(i == 0 ? FRAME : GRID, ROW_COLUMNS[i], 0, ROW_COLUMNS[i], 6);
+        }
+    }
+
+    private static List<DxfWriter.Field> cells(Row row) {
+        String[] values = {row.revision(), row.zone(), row.text(), row.date(), row.by()};
+        List<DxfWriter.Field> cells = new ArrayList<>();
+        for (int i = 0; i < values.length; i++) {
+            cells.add(new DxfWriter.Field(ROW_TAGS[i], ROW_COLUMNS[i] + 1.5, 1.8, 2.5, values[i]));
+        }
+        return cells;
     }
 
     private static void captions(DxfWriter out) {

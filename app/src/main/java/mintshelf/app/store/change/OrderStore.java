@@ -16,6 +16,7 @@ import mintshelf.core.access.Access;
 import mintshelf.core.change.OrderLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** Change orders and their lines. */
@@ -175,6 +176,18 @@ public class OrderStore {
                 .orderBy(ORDER_LINE.CHANGE_ORDER.desc())
                 .limit(most)
                 .fetch(row -> new On(row.value1(), row.value2(), Optional.ofNullable(row.value3())));
+    }
+
+    /** The numbers of the orders that revisions were made on, by revision; one statement. */
+    public Map<Long, String> numbers(Collection<Long> revisions) {
+        if (revisions.isEmpty()) return Map.of();
+        return db.select(ORDER_LINE.TO_REVISION, DSL.min(ITEM.NUMBER))
+                .from(ORDER_LINE)
+                .join(ITEM)
+                .on(ITEM.ID.eq(ORDER_LINE.CHANGE_ORDER))
+                .where(ORDER_LINE.TO_REVISION.in(revisions))
+                .groupBy(ORDER_LINE.TO_REVISION)
+                .fetchMap(row -> row.value1(), row -> row.value2());
     }
 
     /** Whether an order names the revision. */

@@ -5,8 +5,12 @@ import static mintshelf.database.schema.Tables.SHEET_MAP;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.database.schema.tables.records.SheetMapRecord;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
@@ -23,12 +27,19 @@ public class SheetMapStore {
     }
 
     /** A map with the id of its edition. */
-    public record Edition(long id, SheetMap map) {}
+    public record Edition(long id, int edition, boolean inUse, SheetMap map) {}
 
-    record Definition(String block, List<SheetMap.Field> fields) {}
+    /** As kept; what earlier releases did not keep is null. */
+    record Definition(String block, String format, List<Field> fields, RevisionBlock revisions) {}
+
+    record Field(String tag, String fact, SheetMap.Way way, SheetMap.Spot spot) {}
 
     /** Adds a map, or the next edition of one that is there. */
     public long add(SheetMap map) {
+        return add(map, true);
+    }
+
+    public long add(SheetMap map, boolean inUse) {
         int last = db.select(SHEET_MAP.EDITION)
                 .from(SHEET_MAP)
                 .where(SHEET_MAP.NAME.eq(map.name()))
@@ -36,10 +47,16 @@ public class SheetMapStore {
                 .limit(1)
                 .fetchOptional(SHEET_MAP.EDITION)
                 .orElse(0);
+        List<Field> fields = map.fields().stream()
+                .map(f -> new Field(f.tag(), f.fact(), f.way(), f.spot().orElse(null)))
+                .toList();
+        Definition definition = new Definition(
+                map.block(), map.format(), fields, map.revisions().orElse(null));
         return db.insertInto(SHEET_MAP)
                 .set(SHEET_MAP.NAME, map.name())
                 .set(SHEET_MAP.EDITION, last + 1)
-                .set(SHEET_MAP.DEFINITION, json.writeValueAsString(new Definition(map.block(), map.fields())))
+                .set(SHEET_MAP.IN_USE, inUse)
+                .set(SHEET_MAP.DEFINITION, json.writeValueAsString(definition))
                 .returningResult(SHEET_MAP.ID)
                 .fetchSingle()
                 .value1();
@@ -49,24 +66,39 @@ public class SheetMapStore {
         return !db.fetchExists(SHEET_MAP);
     }
 
-    /** The latest edition of each map, in the order in which the maps were added. */
-    public List<Edition> latest() {
+    /** The latest edition of each map, in the order in which the maps were added; those out of use too. */
+    public List<Edition> all() {
         Map<String, Edition> latest = new LinkedHashMap<>();
         db.selectFrom(SHEET_MAP)
                 .orderBy(SHEET_MAP.EDITION, SHEET_MAP.ID)
-                .forEach(row -> latest.put(row.getName(), edition(row.getId(), row.getName(), row.getDefinition())));
+                .forEach(row -> latest.put(row.getName().toLowerCase(Locale.ROOT), edition(row)));
         return new ArrayList<>(latest.values());
+    }
+
+    /** The latest edition of each map that is in use. */
+    public List<Edition> latest() {
+        return all().stream().filter(Edition::inUse).toList();
     }
 
     /** An edition that a proof names. */
     public Edition edition(long id) {
-        return db.selectFrom(SHEET_MAP)
-                .where(SHEET_MAP.ID.eq(id))
-                .fetchSingle(row -> edition(row.getId(), row.getName(), row.getDefinition()));
+        return find(id).orElseThrow();
     }
 
-    private Edition edition(long id, String name, String definition) {
-        Definition read = json.readValue(definition, Definition.class);
-        return new Edition(id, new SheetMap(name, read.block(), read.fields()));
+    public Optional<Edition> find(long id) {
+        return db.selectFrom(SHEET_MAP).where(SHEET_MAP.ID.eq(id)).fetchOptional(this::edition);
+    }
+
+    private Edition edition(SheetMapRecord row) {
+        Definition read = json.readValue(row.getDefinition(), Definition.class);
+        List<SheetMap.Field> fields = read.fields().stream()
+                .map(f -> new SheetMap.Field(f.tag(), f.fact(), f.way(), Optional.ofNullable(f.spot())))
+                .toList();
+        String format = read.format() == null ? "" : read.format();
+        return new Edition(
+                row.getId(),
+                row.getEdition(),
+                row.getInUse(),
+                new SheetMap(row.getName(), read.block(), format, fields, Optional.ofNullable(read.revisions())));
     }
 }

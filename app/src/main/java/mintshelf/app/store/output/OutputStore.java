@@ -7,7 +7,9 @@ import static mintshelf.database.schema.Tables.VERSION;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.ContentHash;
@@ -35,7 +37,9 @@ public class OutputStore {
             long sheetMap,
             ContentHash signed,
             ContentHash stamped,
-            java.util.Map<String, String> values) {}
+            SheetStamp.Values values) {}
+
+    record BlockRows(List<Map<String, String>> rows, boolean place) {}
 
     public void prove(Proof proof, List<SheetStamp.Edit> edits) {
         db.insertInto(STAMP)
@@ -44,7 +48,13 @@ public class OutputStore {
                 .set(STAMP.SHEET_MAP, proof.sheetMap())
                 .set(STAMP.SIGNED_HASH, proof.signed().bytes())
                 .set(STAMP.STAMPED_HASH, proof.stamped().bytes())
-                .set(STAMP.FACT_VALUES, json.writeValueAsString(new java.util.TreeMap<>(proof.values())))
+                .set(
+                        STAMP.FACT_VALUES,
+                        json.writeValueAsString(new TreeMap<>(proof.values().values())))
+                .set(
+                        STAMP.BLOCK_ROWS,
+                        json.writeValueAsString(new BlockRows(
+                                proof.values().rows(), proof.values().place())))
                 .set(STAMP.EDITS, json.writeValueAsString(edits))
                 .execute();
     }
@@ -65,13 +75,17 @@ public class OutputStore {
 
     @SuppressWarnings("unchecked")
     private Proof proof(org.jooq.Record row) {
+        BlockRows rows = row.get(STAMP.BLOCK_ROWS) == null
+                ? new BlockRows(List.of(), false)
+                : json.readValue(row.get(STAMP.BLOCK_ROWS), BlockRows.class);
         return new Proof(
                 row.get(STAMP.VERSION),
                 row.get(STAMP.SIGNED_VERSION),
                 row.get(STAMP.SHEET_MAP),
                 ContentHash.of(row.get(STAMP.SIGNED_HASH)),
                 ContentHash.of(row.get(STAMP.STAMPED_HASH)),
-                json.readValue(row.get(STAMP.FACT_VALUES), java.util.Map.class));
+                new SheetStamp.Values(
+                        json.readValue(row.get(STAMP.FACT_VALUES), Map.class), rows.rows(), rows.place()));
     }
 
     /** An output to be made. */

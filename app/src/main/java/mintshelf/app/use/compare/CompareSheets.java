@@ -1,8 +1,6 @@
 package mintshelf.app.use.compare;
 
-import java.util.Comparator;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.content.ContentStore;
@@ -13,6 +11,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.SheetHistory;
 import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
 import mintshelf.core.content.ContentKind;
@@ -32,12 +31,15 @@ public class CompareSheets {
     private final DocumentStore documents;
     private final ContentStore contents;
     private final Sheets sheets;
+    private final SheetHistory history;
 
     private final Map<String, Optional<Comparison>> kept = recent(KEPT);
     private final Map<String, String> pictures = recent(KEPT_PICTURES);
 
-    public CompareSheets(Sight sight, DocumentStore documents, ContentStore contents, Sheets sheets) {
+    public CompareSheets(
+            Sight sight, DocumentStore documents, ContentStore contents, Sheets sheets, SheetHistory history) {
         this.sight = sight;
+        this.history = history;
         this.documents = documents;
         this.contents = contents;
         this.sheets = sheets;
@@ -88,6 +90,20 @@ public class CompareSheets {
         return Optional.of(new Compared(comparison.get(), svg));
     }
 
+    /** Compares a content with bytes that nobody keeps, and draws both. */
+    public Optional<Compared> draw(StoredContent old, byte[] now) {
+        return sheets.opened(old)
+                .flatMap(Sheets::scene)
+                .flatMap(before -> sheets.opened(now)
+                        .flatMap(drawing -> Sheets.scene(drawing)
+                                .map(after -> new Pair(before, after, sheets.scale(drawing)))
+                                .map(pair -> {
+                                    Comparison comparison = pair.compare();
+                                    return new Compared(
+                                            comparison, CompareSvg.whole(pair.old(), pair.now(), comparison));
+                                })));
+    }
+
     private record Pair(Scene old, Scene now, double scale) {
         Comparison compare() {
             return SheetCompare.compare(old, now, scale);
@@ -102,28 +118,9 @@ public class CompareSheets {
                                 Sheets.scene(drawing).map(after -> new Pair(before, after, sheets.scale(drawing)))));
     }
 
-    /**
-     * The version that a reviewer compares with: what was signed for the revision that is released, else the version before. What
-     * the shelf itself wrote into the released sheet is no change of the designer's.
-     */
+    /** The version that a reviewer compares with; see {@link SheetHistory#before}. */
     public Optional<VersionRow> before(long item, VersionRow now) {
-        List<VersionRow> versions = documents.versions(item);
-        Optional<Integer> released = documents.revisions(item).stream()
-                .filter(r -> r.revision().id() != now.revision())
-                .flatMap(r -> r.releasedVersion().stream())
-                .filter(n -> n < now.number())
-                .max(Comparator.naturalOrder());
-        Optional<VersionRow> base = released.flatMap(n -> find(versions, n));
-        if (base.isPresent() && base.get().madeBy() == VersionRow.MadeBy.STAMPED) {
-            base = base.get().base().flatMap(n -> find(versions, n));
-        }
-        return base.or(() -> versions.stream()
-                .filter(v -> v.number() < now.number())
-                .max(Comparator.comparingInt(VersionRow::number)));
-    }
-
-    private static Optional<VersionRow> find(List<VersionRow> versions, int number) {
-        return versions.stream().filter(v -> v.number() == number).findFirst();
+        return history.before(item, now);
     }
 
     /** How many differences a version has to the one before it; nothing where there is none to compare with. */

@@ -37,7 +37,7 @@ public final class SheetCheck {
         this.rules = rules;
         this.scene = scene;
         this.extents = scene.extents();
-        this.zones = Zones.of(sheet(scene, extents));
+        this.zones = Zones.of(scene);
     }
 
     /**
@@ -75,18 +75,6 @@ public final class SheetCheck {
         check.references(drawing);
         check.unread();
         return List.copyOf(check.findings);
-    }
-
-    /** The largest closed rectangle of a known format, else all that is drawn. */
-    private static Box sheet(Scene scene, Box extents) {
-        if (!Zones.of(extents).format().isEmpty()) return extents;
-        Box best = Box.EMPTY;
-        for (Primitive p : scene.primitives()) {
-            if (!(p instanceof Primitive.Polyline line) || line.points().length < 8) continue;
-            Box box = p.box();
-            if (!Zones.of(box).format().isEmpty() && (best.isEmpty() || box.width() > best.width())) best = box;
-        }
-        return best.isEmpty() ? extents : best;
     }
 
     private void find(Rule rule, String says, String remedy, int count, Box box) {
@@ -301,7 +289,7 @@ public final class SheetCheck {
 
     private void offSheet() {
         if (zones.format().isEmpty() || !Zones.of(extents).format().isEmpty()) return;
-        Box edge = sheet(scene, extents).grown(0.5);
+        Box edge = zones.sheet().grown(0.5);
         List<Primitive> off = new ArrayList<>();
         for (Primitive p : scene.primitives()) if (shown(p) && !edge.touches(p.box())) off.add(p);
         if (!off.isEmpty()) {

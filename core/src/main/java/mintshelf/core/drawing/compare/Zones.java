@@ -1,6 +1,8 @@
 package mintshelf.core.drawing.compare;
 
 import mintshelf.core.drawing.Box;
+import mintshelf.core.drawing.Primitive;
+import mintshelf.core.drawing.Scene;
 
 /** The fields of a sheet's frame (ISO 5457:1999, clause 4.4): 50 mm from the middle on, letters downwards without I and O, numbers to the right. */
 public final class Zones {
@@ -42,6 +44,30 @@ public final class Zones {
             }
         }
         return new Zones(extents, 0, 0, 1, "");
+    }
+
+    /** The zones of a scene's sheet: of all that is drawn, else of the largest closed rectangle that is a format. O(primitives). */
+    public static Zones of(Scene scene) {
+        Box extents = scene.extents();
+        Zones best = of(extents);
+        if (!best.format.isEmpty()) return best;
+        for (Primitive p : scene.primitives()) {
+            if (!(p instanceof Primitive.Polyline line) || line.points().length < 8) continue;
+            Zones here = of(p.box());
+            if (here.format.isEmpty()) continue;
+            if (best.format.isEmpty() || here.sheet.width() > best.sheet.width()) best = here;
+        }
+        return best;
+    }
+
+    /** The trimmed sheet, or all that is drawn where that is none. */
+    public Box sheet() {
+        return sheet;
+    }
+
+    /** How long a millimetre of the sheet is in its units: 1, or 1/25.4 on a sheet in inches. */
+    public double millimetre() {
+        return columns == 0 ? 1 : field / 50;
     }
 
     /** The sheet's format, such as A3; empty where it is none. */

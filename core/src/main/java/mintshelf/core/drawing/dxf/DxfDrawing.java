@@ -38,6 +38,14 @@ public final class DxfDrawing {
 
     int entitiesLine;
     int entitiesEnd;
+    /** Where the sections of blocks and the table of their records end; -1 where there are none. */
+    int blocksEnd = -1;
+
+    int blockRecordsEnd = -1;
+    /** The handle of that table, 0 where it has none. */
+    long blockRecordsHandle;
+    /** Where the next free handle stands in the head. */
+    Optional<Attributes.Place> handSeed = Optional.empty();
 
     private final List<String> layerNames = new ArrayList<>();
     private final List<String> blockNames = new ArrayList<>();
@@ -129,6 +137,7 @@ public final class DxfDrawing {
         boolean more = tags.next();
         String section = "";
         boolean ended = false;
+        boolean records = false;
         while (more || mend(tags)) {
             if (!more) {
                 more = tags.next();
@@ -151,6 +160,7 @@ public final class DxfDrawing {
                     more = tags.next();
                 }
             } else if (tags.is("ENDSEC")) {
+                if (section.equals("BLOCKS")) blocksEnd = tags.begin;
                 section = "";
                 more = tags.next();
             } else if (tags.is("EOF")) {
@@ -159,7 +169,13 @@ public final class DxfDrawing {
             } else if (section.equals("BLOCKS") && tags.is("BLOCK")) {
                 more = block(tags, entity);
             } else {
+                int begin = tags.begin;
                 more = entity.fill(tags);
+                if (entity.type().equals("TABLE")) {
+                    records = entity.text(2, "").equals("BLOCK_RECORD");
+                    if (records) blockRecordsHandle = entity.handle(5);
+                }
+                if (entity.type().equals("ENDTAB") && records) blockRecordsEnd = begin;
                 if (section.equals("TABLES")) table(entity);
                 else if (section.equals("OBJECTS") && entity.type().equals("LAYOUT")) layout(entity);
             }
@@ -177,6 +193,8 @@ public final class DxfDrawing {
         while (ahead.next() && !(ahead.code == 0)) {
             if (ahead.code == 9) {
                 variable = names.of(ahead.start, ahead.end);
+            } else if (ahead.code == 5 && variable.equals("$HANDSEED")) {
+                handSeed = Optional.of(new Attributes.Place(ahead.start, ahead.end));
             } else if (!variable.isEmpty() && variables.size() < 2000 && isNumber(ahead.code)) {
                 double value = source.binary ? binary(ahead) : Numbers.real(source.bytes, ahead.start, ahead.end);
                 if (Double.isFinite(value)) {
@@ -426,6 +444,31 @@ public final class DxfDrawing {
         return block.isEmpty()
                 || key(block).equals("*PAPER_SPACE")
                 || key(block).equals("$PAPER_SPACE");
+    }
+
+    /** Where the sheet's own entities lie; {@code space} 1 for those of the active layout, 0 for model space, -1 for all. */
+    record Room(int from, int to, int space) {}
+
+    Room room() {
+        boolean model = sheet().equals(MODEL);
+        String block = model ? "" : blockOf(sheet()).orElse("*Paper_Space");
+        if (isActive(block)) return new Room(entities, entitiesEnd, model ? 0 : 1);
+        Block own = blocks.get(key(block));
+        return own == null ? new Room(-1, -1, -1) : new Room(own.from(), own.to(), -1);
+    }
+
+    /** The handle of a block's record; 0 where it has none. */
+    long recordOf(String block) {
+        return blockRecords.entrySet().stream()
+                .filter(r -> r.getValue().equalsIgnoreCase(block))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(0L);
+    }
+
+    /** Whether entities need handles and the marks of their classes: from release 13 on. */
+    boolean isMarked() {
+        return version().startsWith("AC") && version().compareTo("AC1012") >= 0;
     }
 
     /** The sheet, flattened; {@link #sheet()} says which space that is. */

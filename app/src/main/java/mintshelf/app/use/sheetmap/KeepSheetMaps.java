@@ -1,0 +1,123 @@
+package mintshelf.app.use.sheetmap;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.store.house.SheetMapStore.Edition;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.HouseRules;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sheets;
+import mintshelf.app.use.Sight;
+import mintshelf.core.base.Texts;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.search.SearchText;
+import org.springframework.stereotype.Service;
+
+/** The library of sheet maps. A map that is changed gets its next edition; what was written with an earlier one stays proven. */
+@Service
+public class KeepSheetMaps {
+    private final SheetMapStore maps;
+    private final DocumentStore documents;
+    private final ListStore lists;
+    private final Sheets sheets;
+    private final Sight sight;
+    private final Acts acts;
+    private final Recorder recorder;
+
+    public KeepSheetMaps(
+            SheetMapStore maps,
+            DocumentStore documents,
+            ListStore lists,
+            Sheets sheets,
+            Sight sight,
+            Acts acts,
+            Recorder recorder) {
+        this.maps = maps;
+        this.documents = documents;
+        this.lists = lists;
+        this.sheets = sheets;
+        this.sight = sight;
+        this.acts = acts;
+        this.recorder = recorder;
+    }
+
+    /** The latest edition of each map, those out of use too. */
+    public List<Edition> all(Actor actor) {
+        HouseRules.ask(actor);
+        return maps.all();
+    }
+
+    public Edition map(Actor actor, long id) {
+        HouseRules.ask(actor);
+        return maps.find(id).orElseThrow(NotThere::new);
+    }
+
+    /** What a map finds on the sheet of a document. */
+    public record Tried(
+            Seen seen,
+            List<SheetMap.Said> said,
+            List<Map<String, String>> rows,
+            boolean format,
+            List<SheetMap.Placed> texts) {}
+
+    /** Holds a map against the sheet of the document with this number; nothing where that is none that the actor sees. */
+    public Optional<Tried> tried(Actor actor, SheetMap map, String number, int mostTexts) {
+        HouseRules.ask(actor);
+        Optional<Seen> seen =
+                sight.of(actor, lists.search(SearchText.read(number), actor.access(), 0, 1)).values().stream()
+                        .findFirst();
+        return seen.flatMap(s -> documents
+                .version(s.spine().id(), s.version())
+                .flatMap(v -> sheets.opened(v.content()))
+                .map(drawing -> tried(s, map, drawing, mostTexts)));
+    }
+
+    private static Tried tried(Seen seen, SheetMap map, DxfDrawing drawing, int mostTexts) {
+        return new Tried(
+                seen,
+                map.found(drawing),
+                map.revisions().map(r -> r.read(drawing)).orElse(List.of()),
+                map.isFor(drawing),
+                SheetMap.placed(drawing).stream().limit(mostTexts).toList());
+    }
+
+    /** Adds a map, or the next edition of the one with its name. */
+    public String keep(Actor actor, String key, SheetMap map, boolean inUse, boolean isNew) {
+        HouseRules.ask(actor);
+        String name = Texts.required("The name", map.name(), 60).orElseThrow(Refused::new);
+        List<String> wrong = map.wrong();
+        if (!wrong.isEmpty()) {
+            throw Refused.because("sheet_map.wrong", String.join(" ", wrong), "Nothing was changed.");
+        }
+        return acts.once(actor, key, () -> {
+            Optional<Edition> there = maps.all().stream()
+                    .filter(e -> e.map().name().toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT)))
+                    .findFirst();
+            if (isNew && there.isPresent()) {
+                throw Refused.because(
+                        "sheet_map.there", "There is a sheet map “" + name + "” already.", "Choose another name.");
+            }
+            SheetMap named = new SheetMap(
+                    there.map(e -> e.map().name()).orElse(name),
+                    map.block(),
+                    map.format(),
+                    map.fields(),
+                    map.revisions());
+            if (there.filter(e -> e.map().equals(named) && e.inUse() == inUse).isPresent()) return "/sheet-maps";
+            maps.add(named, inUse);
+            String how = there.isEmpty() ? "added" : inUse ? "changed" : "took out of use";
+            recorder.noteHouse(actor, "house.sheet_map", how + " the sheet map “" + named.name() + "”", "");
+            return "/sheet-maps";
+        });
+    }
+}

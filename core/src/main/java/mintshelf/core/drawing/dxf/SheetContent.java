@@ -1,0 +1,138 @@
+package mintshelf.core.drawing.dxf;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.core.drawing.dxf.Attributes.Place;
+
+/** What stands on the sheet itself, outside its blocks: single texts, and the rows of a block that is inserted once a row. */
+public final class SheetContent {
+    private SheetContent() {}
+
+    /**
+     * A text of the sheet.
+     *
+     * @param x of its insertion or alignment point, in the sheet's units
+     * @param site where its value lies; empty for a text of several lines, which is read and never written
+     * @param entity where the whole entity lies
+     */
+    public record Label(String value, double x, double y, Optional<Place> site, Place entity) {}
+
+    /**
+     * An inserted row.
+     *
+     * @param values by tag in capitals
+     * @param sites of the values, by tag in capitals
+     * @param range from its insert to the end of its attributes
+     */
+    public record Row(double x, double y, Map<String, String> values, Map<String, List<Place>> sites, Place range) {}
+
+    /** The texts of the space that a reader looks at first. O(bytes). */
+    public static List<Label> labels(DxfDrawing drawing) {
+        List<Label> labels = new ArrayList<>();
+        walk(drawing, e -> {
+            boolean one = e.type().equals("TEXT");
+            if (!one && !e.type().equals("MTEXT")) return;
+            int at = e.find(1);
+            if (at < 0) return;
+            boolean aligned = one && (e.whole(72, 0) != 0 || e.whole(73, 0) != 0) && e.has(11);
+            String value = one
+                    ? TextCodes.line(e.text(at))
+                    : String.join(" ", TextCodes.lines(e.joined(3) + e.line(1))).strip();
+            labels.add(new Label(
+                    value,
+                    e.real(aligned ? 11 : 10, 0),
+                    e.real(aligned ? 21 : 20, 0),
+                    one ? Optional.of(new Place(e.start(at), e.end(at))) : Optional.empty(),
+                    new Place(e.begin, e.after)));
+        });
+        return labels;
+    }
+
+    /** The inserts of a block on the sheet, in the order of the file; without case. O(bytes). */
+    public static List<Row> rows(DxfDrawing drawing, String block) {
+        List<Row> rows = new ArrayList<>();
+        Building building = new Building();
+        walk(drawing, e -> {
+            switch (e.type()) {
+                case "INSERT" -> {
+                    building.end(rows);
+                    if (e.text(2, "").equalsIgnoreCase(block)) building.begin(e);
+                }
+                case "ATTRIB" -> building.attribute(e);
+                case "SEQEND" -> building.last(e);
+                default -> building.end(rows);
+            }
+        });
+        building.end(rows);
+        return rows;
+    }
+
+    private static final class Building {
+        private boolean open;
+        private double x;
+        private double y;
+        private int from;
+        private int to;
+        private Map<String, String> values = new LinkedHashMap<>();
+        private Map<String, List<Place>> sites = new LinkedHashMap<>();
+
+        void begin(Entity e) {
+            open = true;
+            x = e.real(10, 0);
+            y = e.real(20, 0);
+            from = e.begin;
+            to = e.after;
+            values = new LinkedHashMap<>();
+            sites = new LinkedHashMap<>();
+        }
+
+        void attribute(Entity e) {
+            if (!open) return;
+            to = e.after;
+            int at = e.find(1);
+            String tag = e.text(2, "").toUpperCase(Locale.ROOT);
+            if (at < 0 || values.putIfAbsent(tag, TextCodes.line(e.text(at))) != null) return;
+            List<Place> places = new ArrayList<>();
+            for (int i = at; i >= 0; i = e.find(1, i + 1)) places.add(new Place(e.start(i), e.end(i)));
+            sites.put(tag, places);
+        }
+
+        void last(Entity e) {
+            if (open) to = e.after;
+        }
+
+        void end(List<Row> rows) {
+            if (open) rows.add(new Row(x, y, values, sites, new Place(from, to)));
+            open = false;
+        }
+    }
+
+    /** Walks over the entities of the sheet itself. What a buffer holds ends with the call. */
+    private static void walk(DxfDrawing drawing, java.util.function.Consumer<Entity> each) {
+        DxfDrawing.Room room = drawing.room();
+        if (room.from() < 0) return;
+        TagCursor tags = new TagCursor(drawing.source, room.from(), 1);
+        Entity e = new Entity(drawing.source, drawing.names);
+        boolean more = tags.next();
+        // Attributes and end marks carry no space of their own in files of old releases: they follow their insert.
+        boolean here = true;
+        while (true) {
+            while (!more || tags.code != 0) {
+                if (tags.at >= room.to()) return;
+                if (!more && (!tags.damaged || !tags.resume())) return;
+                more = tags.next();
+            }
+            if (tags.begin >= room.to() || tags.is("ENDSEC") || tags.is("ENDBLK") || tags.is("EOF")) return;
+            more = e.fill(tags);
+            boolean part = e.type().equals("ATTRIB")
+                    || e.type().equals("SEQEND")
+                    || e.type().equals("VERTEX");
+            if (!part) here = room.space() < 0 || e.whole(67, 0) == room.space();
+            if (here) each.accept(e);
+        }
+    }
+}

@@ -1,0 +1,283 @@
+package mintshelf.core.stamp;
+
+import static java.nio.charset.StandardCharsets.ISO_8859_1;
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.core.Dxf;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.drawing.Primitive;
+import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.dxf.SheetContent;
+import mintshelf.core.drawing.titleblock.RevisionBlock;
+import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.stamp.SheetStamp.Stamped;
+import mintshelf.core.stamp.SheetStamp.Values;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class RevisionRowsTest {
+    private static final SheetMap MAP = SheetMap.readyMade();
+    private static final RevisionBlock BLOCK = MAP.revisions().orElseThrow();
+    private static final Map<String, String> A =
+            Map.of("revision", "A", "description", "first issue", "date", "2025-06-02", "by", "Priya Malhan");
+    private static final Map<String, String> B = Map.of(
+            "revision", "B", "zone", "C4", "description", "holes Ø 6.6", "date", "2026-03-10", "by", "T. Okrent");
+
+    /** An A3 frame in a file of a release, with all tables that it asks for. */
+    private static byte[] sheet(String version, String... entities) {
+        return Dxf.of("\r\n", UTF_8, tags(version, entities).toArray(String[]::new));
+    }
+
+    private static List<String> tags(String version, String... entities) {
+        List<String> tags = new ArrayList<>(List.of("0 SECTION", "2 HEADER", "9 $ACADVER", "1 " + version));
+        boolean marked = version.compareTo("AC1012") >= 0;
+        if (marked) tags.addAll(List.of("9 $HANDSEED", "5 30"));
+        tags.addAll(List.of("0 ENDSEC", "0 SECTION", "2 TABLES"));
+        if (marked) {
+            tags.addAll(List.of("0 TABLE", "2 BLOCK_RECORD", "5 1", "100 AcDbSymbolTable", "70 1"));
+            tags.addAll(List.of("0 BLOCK_RECORD", "5 1F", "330 1", "100 AcDbSymbolTableRecord"));
+            tags.addAll(List.of("100 AcDbBlockTableRecord", "2 *Model_Space", "0 ENDTAB"));
+        }
+        tags.addAll(List.of("0 ENDSEC", "0 SECTION", "2 BLOCKS"));
+        if (entities.length > 0) {
+            tags.addAll(List.of("0 BLOCK", "8 0", "2 REVISION_ROW", "70 2", "10 0", "20 0"));
+            for (String tag : List.of("REV", "DESCRIPTION", "BY")) {
+                tags.addAll(List.of("0 ATTDEF", "8 0", "10 2", "20 1", "40 2.5", "1 ", "3 " + tag, "2 " + tag, "70 0"));
+            }
+            tags.addAll(List.of("0 ENDBLK", "8 0"));
+        }
+        tags.addAll(List.of("0 ENDSEC", "0 SECTION", "2 ENTITIES", "0 LWPOLYLINE", "5 20", "8 0", "90 4", "70 1"));
+        tags.addAll(List.of("10 0", "20 0", "10 420", "20 0", "10 420", "20 297", "10 0", "20 297"));
+        tags.addAll(List.of(entities));
+        tags.addAll(List.of("0 ENDSEC", "0 EOF"));
+        return tags;
+    }
+
+    private static String[] row(String handle, double y, String rev, String text) {
+        return new String[] {
+            "0 INSERT",
+            "5 " + handle + "0",
+            "8 0",
+            "66 1",
+            "2 REVISION_ROW",
+            "10 230",
+            "20 " + y,
+            "0 ATTRIB",
+            "5 " + handle + "1",
+            "330 " + handle + "0",
+            "8 0",
+            "10 232",
+            "20 " + (y + 1),
+            "40 2.5",
+            "1 " + rev,
+            "2 REV",
+            "70 0",
+            "0 ATTRIB",
+            "5 " + handle + "2",
+            "330 " + handle + "0",
+            "8 0",
+            "10 250",
+            "20 " + (y + 1),
+            "40 2.5",
+            "1 " + text,
+            "2 DESCRIPTION",
+            "70 0",
+            "0 SEQEND",
+            "5 " + handle + "3",
+            "8 0"
+        };
+    }
+
+    private static DxfDrawing drawing(byte[] bytes) {
+        return ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes)).value();
+    }
+
+    private static Stamped write(byte[] sheet, Values values) {
+        Outcome<Stamped> written = SheetStamp.write(sheet, MAP, values);
+        assertThat(written.refusal()).isEmpty();
+        return ((Outcome.Granted<Stamped>) written).value();
+    }
+
+    private static Values rows(boolean place, List<Map<String, String>> rows) {
+        return new Values(Map.of(), rows, place);
+    }
+
+    private static List<String> texts(byte[] sheet) {
+        Scene scene = ((Outcome.Granted<Scene>) drawing(sheet).scene()).value();
+        return scene.primitives().stream()
+                .filter(Primitive.Text.class::isInstance)
+                .map(p -> ((Primitive.Text) p).text())
+                .toList();
+    }
+
+    private static void holds(byte[] signed, Stamped stamped, Values values) {
+        assertThat(SheetStamp.prove(signed, stamped.bytes(), MAP, values)).isEmpty();
+        assertThat(write(stamped.bytes(), values).hash()).as("written again").isEqualTo(stamped.hash());
+        assertThat(write(stamped.bytes(), values).edits()).isEmpty();
+        List<String> handles = new ArrayList<>();
+        String[] lines = new String(stamped.bytes(), ISO_8859_1).split("\r\n");
+        for (int i = 0; i + 1 < lines.length; i += 2) {
+            boolean seed = i >= 2 && lines[i - 1].equals("$HANDSEED");
+            if (lines[i].strip().equals("5") && !seed) handles.add(lines[i + 1]);
+        }
+        assertThat(handles).doesNotHaveDuplicates();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"AC1009", "AC1015", "AC1032"})
+    void aBlockIsDrawnWhereTheSheetHasNoneAndOnlyWhenAsked(String version) {
+        byte[] sheet = sheet(version);
+        assertThat(write(sheet, rows(false, List.of(A))).bytes()).isEqualTo(sheet);
+        Values values = rows(true, List.of(A, B));
+        Stamped drawn = write(sheet, values);
+        holds(sheet, drawn, values);
+        assertThat(drawing(drawn.bytes()).said()).isEmpty();
+        assertThat(texts(drawn.bytes())).contains("Rev.", "A", "B", "C4", "holes Ø 6.6", "2026-03-10");
+        // Later writings find the rows and go on with them, asked or not.
+        Values more = rows(false, List.of(A, B, Map.of("revision", "C", "description", "x".repeat(120))));
+        Stamped third = write(drawn.bytes(), more);
+        holds(drawn.bytes(), third, more);
+        assertThat(BLOCK.read(drawing(third.bytes())))
+                .hasSize(3)
+                .last()
+                .satisfies(row -> assertThat(row.get("description")).endsWith("..."));
+        assertThat(SheetContent.rows(drawing(third.bytes()), "SHELF_REVISION_ROW"))
+                .extracting(SheetContent.Row::y)
+                .containsExactly(59.04, 65.04, 71.04);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"AC1009", "AC1021"})
+    void rowsOfTheSheetsOwnBlockAreFilledAndRepeated(String version) {
+        List<String> entities = new ArrayList<>(List.of(row("A", 54, "A", "first issue")));
+        entities.addAll(List.of(row("B", 61, "", "")));
+        byte[] sheet = sheet(version, entities.toArray(String[]::new));
+        Values two = rows(false, List.of(A, B));
+        Stamped filled = write(sheet, two);
+        holds(sheet, filled, two);
+        assertThat(BLOCK.read(drawing(filled.bytes())))
+                .extracting(r -> r.get("revision"))
+                .containsExactly("A", "B");
+        assertThat(filled.bytes().length - sheet.length).as("values only").isLessThan(20);
+        Values three = rows(false, List.of(A, B, Map.of("revision", "C", "description", "lid thicker")));
+        Stamped more = write(sheet, three);
+        holds(sheet, more, three);
+        assertThat(SheetContent.rows(drawing(more.bytes()), "REVISION_ROW"))
+                .extracting(SheetContent.Row::y)
+                .containsExactly(54.0, 61.0, 68.0);
+    }
+
+    @Test
+    void aRowThatNobodyRecordedStays() {
+        byte[] sheet = sheet("AC1015", row("A", 54, "P1", "drawn by hand"));
+        Values values = rows(false, List.of(A));
+        Stamped written = write(sheet, values);
+        holds(sheet, written, values);
+        assertThat(BLOCK.read(drawing(written.bytes())))
+                .extracting(r -> r.get("revision"))
+                .containsExactly("P1", "A");
+    }
+
+    @Test
+    void theOldestGoWhenThereAreMoreThanTheFormatTakes() {
+        List<Map<String, String>> record = new ArrayList<>();
+        for (int i = 0; i < 12; i++) record.add(Map.of("revision", Character.toString('A' + i)));
+        assertThat(BLOCK.merged(List.of(), record)).hasSize(8).first().isEqualTo(Map.of("revision", "E"));
+        assertThat(BLOCK.merged(List.of(B, Map.of("revision", "X")), List.of(A, B)))
+                .as("rows of the record stand in its order")
+                .extracting(r -> r.get("revision"))
+                .containsExactly("A", "B", "X");
+        byte[] sheet = sheet("AC1015");
+        Values values = new Values(Map.of(), record, true);
+        holds(sheet, write(sheet, values), values);
+    }
+
+    @Test
+    void tagsOfRowsAreNotTheTitleBlocks() {
+        byte[] sheet = sheet("AC1015", row("A", 54, "A", "first issue"));
+        assertThat(MAP.sites(drawing(sheet))).isEmpty();
+        assertThat(MAP.read(drawing(sheet))).isEmpty();
+    }
+
+    @Test
+    void aSheetWithoutTablesIsRefusedOnlyWhenABlockIsAskedFor() {
+        byte[] bare = Dxf.of("\n", UTF_8, "0 SECTION", "2 ENTITIES", "0 LINE", "10 1", "0 ENDSEC", "0 EOF");
+        assertThat(write(bare, rows(false, List.of(A))).edits()).isEmpty();
+        assertThat(SheetStamp.write(bare, MAP, rows(true, List.of(A))).refusal().map(Refusal::code))
+                .contains("sheet.no_tables");
+    }
+
+    @Test
+    void theProofFindsWhatWasChangedBesideTheRows() {
+        byte[] sheet = sheet("AC1015");
+        Values values = rows(true, List.of(A));
+        byte[] stamped = write(sheet, values).bytes();
+        for (int i = 0; i < stamped.length; i += 7) {
+            byte[] bent = stamped.clone();
+            bent[i] ^= 1;
+            assertThat(SheetStamp.prove(sheet, bent, MAP, values)).isPresent();
+        }
+    }
+
+    @Test
+    void textsAtAPlaceAreReadAndWritten() {
+        SheetMap.Spot spot = new SheetMap.Spot(190, 10, 60, 10);
+        SheetMap map = new SheetMap(
+                "old sheets",
+                "",
+                "A3",
+                List.of(
+                        new SheetMap.Field("", "number", SheetMap.Way.WRITTEN, Optional.of(spot)),
+                        new SheetMap.Field(
+                                "", "title", SheetMap.Way.READ, Optional.of(new SheetMap.Spot(130, 10, 100, 10)))),
+                Optional.empty());
+        byte[] sheet = sheet(
+                "AC1015",
+                "0 TEXT",
+                "8 0",
+                "10 233",
+                "20 12",
+                "40 3.5",
+                "1 old 1",
+                "0 MTEXT",
+                "8 0",
+                "10 300",
+                "20 15",
+                "40 3.5",
+                "1 Gland\\Pplate",
+                "0 TEXT",
+                "8 0",
+                "10 20",
+                "20 200",
+                "40 3.5",
+                "1 elsewhere");
+        assertThat(map.read(drawing(sheet))).isEqualTo(Map.of("number", "old 1", "title", "Gland plate"));
+        Values values = Values.of(Map.of("number", "TG40-3030", "title", "never"));
+        Stamped written = ((Outcome.Granted<Stamped>) SheetStamp.write(sheet, map, values)).value();
+        assertThat(written.edits()).extracting(SheetStamp.Edit::after).containsExactly("TG40-3030");
+        assertThat(SheetStamp.prove(sheet, written.bytes(), map, values)).isEmpty();
+        assertThat(new String(written.bytes(), UTF_8)).contains("elsewhere").doesNotContain("old 1");
+    }
+
+    @Test
+    void binarySheetsGetTheirRowsToo() {
+        byte[] sheet = Dxf.binary(tags("AC1015", row("A", 54, "A", "first issue")), true);
+        assertThat(BLOCK.read(drawing(sheet))).hasSize(1);
+        Values values = rows(false, List.of(A, B));
+        Stamped written = write(sheet, values);
+        assertThat(SheetStamp.prove(sheet, written.bytes(), MAP, values)).isEmpty();
+        assertThat(write(written.bytes(), values).hash()).isEqualTo(written.hash());
+        assertThat(BLOCK.read(drawing(written.bytes())))
+                .hasSize(2)
+                .last()
+                .isEqualTo(Map.of("revision", "B", "description", "holes Ø 6.6"));
+    }
+}
