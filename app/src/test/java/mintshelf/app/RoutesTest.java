@@ -113,6 +113,8 @@ class RoutesTest {
                 "/documents/{id}/versions/{number}/compare",
                 "/documents/" + released + "/versions/1/compare?with=" + draft,
                 "302 404 404 200 200 200");
+        row(t, "/check-rules", "/check-rules", "302 403 403 403 403 200");
+        row(t, "/check-rules/{kind}", "/check-rules/drawing", "302 403 403 403 403 200");
         row(t, "/sheet-maps", "/sheet-maps", "302 403 403 403 403 200");
         row(t, "/sheet-maps/new", "/sheet-maps/new", "302 403 403 403 403 200");
         row(t, "/sheet-maps/{id}", "/sheet-maps/1", "302 403 403 403 403 200");
@@ -245,6 +247,8 @@ class RoutesTest {
                     .replace("{number}", "1")
                     .replace("{move}", "release")
                     .replace("{token}", "x")
+                    .replace("{kind}", "drawing")
+                    .replace("{waiver}", "1")
                     .replace(
                             "{id}",
                             pattern.startsWith("/shelves")
@@ -263,7 +267,7 @@ class RoutesTest {
                                                                                             .person()
                                                                             : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
-                    + "&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&"
+                    + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&"
                     + "upload." + revised + "=x";
             assertThat(reader.postRaw(path, form).statusCode())
                     .as("without token " + path)

@@ -10,6 +10,7 @@ import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.compare.SheetCompare;
 import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.svg.CompareSvg;
 import org.springframework.stereotype.Component;
 
 /** What a version of a sheet followed, as the designer's work: what the shelf wrote itself is passed over. */
@@ -57,6 +58,16 @@ public class SheetHistory {
     /** The version that was signed for the revision before a version's own. */
     public Optional<VersionRow> ofFormerRevision(long item, VersionRow now) {
         return ofFormerRevision(item, now, documents.versions(item));
+    }
+
+    /** Compares two sheets of which nobody keeps the later one, and draws both; nothing where one cannot be read. */
+    public Optional<Compared> draw(byte[] old, byte[] now) {
+        Optional<Scene> before = sheets.opened(old).flatMap(Sheets::scene);
+        Optional<DxfDrawing> drawing = sheets.opened(now);
+        Optional<Scene> after = drawing.flatMap(Sheets::scene);
+        if (before.isEmpty() || after.isEmpty()) return Optional.empty();
+        Comparison comparison = SheetCompare.compare(before.get(), after.get(), sheets.scale(drawing.get()));
+        return Optional.of(new Compared(comparison, CompareSvg.whole(before.get(), after.get(), comparison)));
     }
 
     /**

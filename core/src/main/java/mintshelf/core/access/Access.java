@@ -15,6 +15,12 @@ public record Access(long person, String name, List<Grant> grants) {
                 .anyMatch(g -> g.role().rights().contains(right) && g.scope().covers(place));
     }
 
+    /** Whether a role of this code is given at the place. */
+    public boolean has(String role, Place place) {
+        return grants.stream()
+                .anyMatch(g -> g.role().code().equals(role) && g.scope().covers(place));
+    }
+
     /** Whether some grant gives the right somewhere. */
     public boolean maySomewhere(Right right) {
         return grants.stream().anyMatch(g -> g.role().rights().contains(right));

@@ -32,6 +32,27 @@ public record SearchText(String text, List<String> words) {
         return new SearchText(text, words);
     }
 
+    /** The line of a text that has most of the words, as beginnings of its words; empty where none has any. O(letters). */
+    public String line(String text) {
+        String best = "";
+        long most = 0;
+        for (String line : text.split("\n")) {
+            String low = line.toLowerCase(Locale.ROOT);
+            long has = words.stream().filter(w -> begins(low, w)).count();
+            if (has <= most) continue;
+            most = has;
+            best = line;
+        }
+        return Texts.shorten(best, 160);
+    }
+
+    private static boolean begins(String line, String word) {
+        for (int at = line.indexOf(word); at >= 0; at = line.indexOf(word, at + 1)) {
+            if (at == 0 || !Character.isLetterOrDigit(line.charAt(at - 1))) return true;
+        }
+        return false;
+    }
+
     public boolean isEmpty() {
         return text.isEmpty();
     }

@@ -8,9 +8,11 @@ import mintshelf.app.page.Words;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.CheckSheets;
+import mintshelf.app.use.CheckSheets.Held;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.change.ReadOrders;
-import mintshelf.app.use.document.CheckSheets;
+import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
@@ -20,6 +22,8 @@ import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.next.Act;
 import org.springframework.stereotype.Controller;
@@ -36,6 +40,7 @@ public class DocumentPage {
     private final ReadDocument read;
     private final ReadSheet sheets;
     private final CheckSheets checks;
+    private final WaiveFindings waive;
     private final ReadOrders orders;
     private final KeepFacts keep;
     private final ReadRecord record;
@@ -45,6 +50,7 @@ public class DocumentPage {
             ReadDocument read,
             ReadSheet sheets,
             CheckSheets checks,
+            WaiveFindings waive,
             ReadOrders orders,
             KeepFacts keep,
             ReadRecord record,
@@ -52,6 +58,7 @@ public class DocumentPage {
         this.read = read;
         this.sheets = sheets;
         this.checks = checks;
+        this.waive = waive;
         this.orders = orders;
         this.keep = keep;
         this.record = record;
@@ -84,7 +91,8 @@ public class DocumentPage {
         model.addAttribute("shown", shown);
         model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
         model.addAttribute(
-                "hints", checks.findings(view.seen(), shown).map(List::size).orElse(-1));
+                "checked",
+                checks.findings(document, shown).map(DocumentPage::says).orElse(""));
         model.addAttribute(
                 "strip",
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
@@ -120,16 +128,39 @@ public class DocumentPage {
                 && (document.holder().isEmpty() || mine);
     }
 
+    private static final Refusal FORMER =
+            Refusal.of("waiver.former", "This is a former version.", "Findings are let pass for the latest one.");
+
+    /** In short: "1 binding, 2 hints"; what was let pass is not counted. */
+    private static String says(List<Held> findings) {
+        long binding = findings.stream().filter(Held::isInTheWay).count();
+        long hints = findings.stream().filter(h -> !h.finding().isBinding()).count();
+        if (findings.isEmpty()) return "every rule is kept";
+        if (binding + hints == 0) return "what is binding was let pass";
+        String told = hints == 0 ? "" : Numbers.count(hints, "hint", "hints");
+        if (binding == 0) return told;
+        return binding + " binding" + (told.isEmpty() ? "" : ", " + told);
+    }
+
     /** What the rules say of a version's sheet. */
     @GetMapping("/documents/{id}/versions/{number}/checks")
     String checks(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
         VersionRow version = read.version(actor, id, number);
         ReadDocument.View view = read.view(actor, id);
-        List<Finding> findings = checks.findings(view.seen(), version).orElseThrow(NotThere::new);
+        List<Held> findings = checks.findings(view.seen().document(), version).orElseThrow(NotThere::new);
+        List<Finding> bare = findings.stream().map(Held::finding).toList();
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("findings", findings);
-        model.addAttribute("svg", sheets.marked(version.content(), findings).orElse(""));
+        model.addAttribute("says", says(findings));
+        model.addAttribute("keys", bare.stream().map(CheckSheets::key).toList());
+        model.addAttribute(
+                "inTheWay", findings.stream().filter(Held::isInTheWay).count());
+        boolean latest = number == view.seen().document().head().number();
+        model.addAttribute(
+                "waiverRefusal",
+                latest ? waive.refusal(actor, view.seen().document()).orElse(null) : FORMER);
+        model.addAttribute("svg", sheets.marked(version.content(), bare).orElse(""));
         return "document/checks";
     }
 
@@ -145,9 +176,9 @@ public class DocumentPage {
         Sheet sheet = sheets.sheet(version.content());
         if (!sheet.face().equals("DRAWING")) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
-        look.flatMap(n -> checks.findings(view.seen(), version)
+        look.flatMap(n -> checks.findings(view.seen().document(), version)
                         .filter(found -> n > 0 && n <= found.size())
-                        .map(found -> found.get(n - 1).box()))
+                        .map(found -> found.get(n - 1).finding().box()))
                 .filter(box -> !box.isEmpty())
                 .ifPresent(box -> model.addAttribute(
                         "look", box.minX() + " " + box.minY() + " " + box.maxX() + " " + box.maxY()));

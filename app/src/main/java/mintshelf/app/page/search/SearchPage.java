@@ -2,7 +2,6 @@ package mintshelf.app.page.search;
 
 import java.util.List;
 import mintshelf.app.use.Actor;
-import mintshelf.app.use.Seen;
 import mintshelf.app.use.search.Search;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -27,7 +26,7 @@ public class SearchPage {
             @RequestParam(defaultValue = "0") int from,
             Model model) {
         int start = Math.max(0, Math.min(from, MOST));
-        List<Seen> found = search.find(actor, q, start, PAGE + 1);
+        List<Search.Hit> found = search.find(actor, q, start, PAGE + 1);
         model.addAttribute("q", q);
         model.addAttribute("hits", found.size() > PAGE ? found.subList(0, PAGE) : found);
         model.addAttribute("from", start);

@@ -9,6 +9,7 @@ import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -235,8 +236,10 @@ public class ListStore {
     /**
      * Finds documents by beginnings of their number (current or former), of their file name, and by beginnings of words of title
      * and file name. Exact numbers come first.
+     *
+     * @param saying documents whose content says the words
      */
-    public List<Long> search(SearchText text, Access access, int from, int most) {
+    public List<Long> search(SearchText text, Access access, Collection<Long> saying, int from, int most) {
         if (text.isEmpty()) return List.of();
         String key = mintshelf.core.base.Texts.key(text.text());
         Condition byNumber = DSL.exists(DSL.selectOne()
@@ -258,10 +261,14 @@ public class ListStore {
                                         : ""),
                         0)
                 .when(byNumber, 1)
-                .otherwise(2);
+                .when(byWords, 2)
+                .otherwise(3);
         return db.select(ITEM.ID)
                 .from(ITEM)
-                .where(ITEM.DROPPED_AT.isNull(), DSL.or(byNumber, byFile, byWords), Visible.to(access))
+                .where(
+                        ITEM.DROPPED_AT.isNull(),
+                        DSL.or(byNumber, byFile, byWords, ITEM.ID.in(saying)),
+                        Visible.to(access))
                 .orderBy(rank, ITEM.NUMBER_SORT, ITEM.ID)
                 .limit(most)
                 .offset(from)

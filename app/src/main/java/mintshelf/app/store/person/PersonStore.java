@@ -204,6 +204,11 @@ public class PersonStore {
                 .fetchGroups(GROUP_MEMBER.PERSON, PERSON_GROUP.NAME);
     }
 
+    /** The names of all roles by their codes, in the order of the names. */
+    public Map<String, String> roleNames() {
+        return db.select(ROLE.CODE, ROLE.NAME).from(ROLE).orderBy(ROLE.NAME).fetchMap(ROLE.CODE, ROLE.NAME);
+    }
+
     /** Adds a role when its code is new. */
     public long addRole(Role role) {
         Optional<Long> known =

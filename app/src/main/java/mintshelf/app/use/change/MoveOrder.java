@@ -13,6 +13,7 @@ import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
 import mintshelf.app.use.Asking;
+import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.Moves;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
@@ -34,6 +35,7 @@ import org.springframework.stereotype.Service;
 /** Moves an order and its documents along: the work starts, the board is asked, the order is stopped. All lines together. */
 @Service
 public class MoveOrder {
+    private final CheckSheets checks;
     private final Sight sight;
     private final OrderStore orders;
     private final OrderPaper papers;
@@ -47,6 +49,7 @@ public class MoveOrder {
     private final Clock clock;
 
     public MoveOrder(
+            CheckSheets checks,
             Sight sight,
             OrderStore orders,
             OrderPaper papers,
@@ -58,6 +61,7 @@ public class MoveOrder {
             Acts acts,
             Recorder recorder,
             Clock clock) {
+        this.checks = checks;
         this.sight = sight;
         this.orders = orders;
         this.papers = papers;
@@ -172,6 +176,7 @@ public class MoveOrder {
                 inTheWay.add(Refusal.of(
                         "order.line", document.number() + " is not ready: " + state.says() + ".", remedy(state)));
             }
+            inTheWay.addAll(checks.inTheWay(document));
         }
         List<Seen> all = bundle(locked);
         Optional<Move> carry = locked.route()

@@ -9,6 +9,7 @@ import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.Compared;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.SheetHistory;
@@ -54,9 +55,6 @@ public class CompareSheets {
         };
     }
 
-    /** What changed, with a picture of both sheets one over the other. */
-    public record Compared(Comparison comparison, String svg) {}
-
     /** Compares two contents; nothing where one of them is no drawing that can be read. The actor may see both. */
     public Optional<Comparison> compare(StoredContent old, StoredContent now) {
         if (old.kind() != ContentKind.DXF || now.kind() != ContentKind.DXF) return Optional.empty();
@@ -88,20 +86,6 @@ public class CompareSheets {
             pictures.put(key, svg);
         }
         return Optional.of(new Compared(comparison.get(), svg));
-    }
-
-    /** Compares a content with bytes that nobody keeps, and draws both. */
-    public Optional<Compared> draw(StoredContent old, byte[] now) {
-        return sheets.opened(old)
-                .flatMap(Sheets::scene)
-                .flatMap(before -> sheets.opened(now)
-                        .flatMap(drawing -> Sheets.scene(drawing)
-                                .map(after -> new Pair(before, after, sheets.scale(drawing)))
-                                .map(pair -> {
-                                    Comparison comparison = pair.compare();
-                                    return new Compared(
-                                            comparison, CompareSvg.whole(pair.old(), pair.now(), comparison));
-                                })));
     }
 
     private record Pair(Scene old, Scene now, double scale) {

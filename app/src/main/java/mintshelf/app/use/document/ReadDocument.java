@@ -19,6 +19,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.Seen;
@@ -37,6 +38,7 @@ import org.springframework.stereotype.Service;
 /** A document as its pages show it, and the bytes of its versions. */
 @Service
 public class ReadDocument {
+    private final CheckSheets checks;
     private final Sight sight;
     private final DocumentStore documents;
     private final HouseStore house;
@@ -50,6 +52,7 @@ public class ReadDocument {
     private final Clock clock;
 
     public ReadDocument(
+            CheckSheets checks,
             Sight sight,
             DocumentStore documents,
             HouseStore house,
@@ -61,6 +64,7 @@ public class ReadDocument {
             OrderStore orders,
             UnitOfWork unit,
             Clock clock) {
+        this.checks = checks;
         this.sight = sight;
         this.documents = documents;
         this.house = house;
@@ -176,7 +180,7 @@ public class ReadDocument {
                 .orElse(List.of());
     }
 
-    private static List<Offered> moves(
+    private List<Offered> moves(
             Actor actor,
             Seen seen,
             Route route,
@@ -195,6 +199,9 @@ public class ReadDocument {
                     new ArrayList<>(MoveRules.ask(move, seen.document(), actor.access(), empty, missing));
             boolean goesWith =
                     move.does(Effect.OPEN_ROUND) || route.stage(move.to()).stageClass() == StageClass.RELEASED;
+            if (goesWith && seen.current().stage().stageClass() == StageClass.PREPARING) {
+                inTheWay.addAll(checks.inTheWay(seen.document()));
+            }
             if (goesWith && order.isPresent()) {
                 inTheWay.add(
                         0,

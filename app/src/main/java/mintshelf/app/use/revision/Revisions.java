@@ -15,6 +15,7 @@ import mintshelf.app.store.record.RecordStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.Moves;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
@@ -39,6 +40,7 @@ import org.springframework.stereotype.Service;
 /** Revisions: start the next one, drop a pending one, move along the route. */
 @Service
 public class Revisions {
+    private final CheckSheets checks;
     private final Sight sight;
     private final DocumentStore documents;
     private final HoldStore holds;
@@ -53,6 +55,7 @@ public class Revisions {
     private final Clock clock;
 
     public Revisions(
+            CheckSheets checks,
             Sight sight,
             DocumentStore documents,
             HoldStore holds,
@@ -65,6 +68,7 @@ public class Revisions {
             Acts acts,
             Recorder recorder,
             Clock clock) {
+        this.checks = checks;
         this.sight = sight;
         this.documents = documents;
         this.holds = holds;
@@ -242,7 +246,11 @@ public class Revisions {
             Document document = seen.document();
             Route route = house.edition(document.current().stage().edition());
             Move move = route.move(moveCode).orElseThrow(NotThere::new);
-            List<Refusal> inTheWay = MoveRules.ask(move, document, actor.access(), moves.emptyFacts(document));
+            List<Refusal> inTheWay =
+                    new ArrayList<>(MoveRules.ask(move, document, actor.access(), moves.emptyFacts(document)));
+            boolean unreviewed = document.current().stage().stageClass() == StageClass.PREPARING
+                    && route.stage(move.to()).stageClass() == StageClass.RELEASED;
+            if (unreviewed) inTheWay.addAll(checks.inTheWay(document));
             if (!inTheWay.isEmpty()) {
                 throw Refused.because(
                         inTheWay.get(0).code(),

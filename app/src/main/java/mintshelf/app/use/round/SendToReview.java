@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.hold.HoldStore;
@@ -17,6 +18,7 @@ import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
 import mintshelf.app.use.Asking;
+import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.Moves;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
@@ -35,6 +37,7 @@ import org.springframework.stereotype.Service;
 /** Sends documents to review together: who will be asked is seen before, then it happens whole or not at all. */
 @Service
 public class SendToReview {
+    private final CheckSheets checks;
     private final Sight sight;
     private final DocumentStore documents;
     private final HouseStore house;
@@ -48,6 +51,7 @@ public class SendToReview {
     private final Clock clock;
 
     public SendToReview(
+            CheckSheets checks,
             Sight sight,
             DocumentStore documents,
             HouseStore house,
@@ -59,6 +63,7 @@ public class SendToReview {
             Acts acts,
             Recorder recorder,
             Clock clock) {
+        this.checks = checks;
         this.sight = sight;
         this.documents = documents;
         this.house = house;
@@ -147,8 +152,10 @@ public class SendToReview {
                     "Start its next revision, or leave it out."));
         }
         // The actor's own check-out ends in the same act.
-        return MoveRules.ask(send.get(), document, actor.access(), moves.emptyFacts(document)).stream()
-                .filter(r -> !(mine && r.code().equals("gate.held")))
+        return Stream.concat(
+                        MoveRules.ask(send.get(), document, actor.access(), moves.emptyFacts(document)).stream()
+                                .filter(r -> !(mine && r.code().equals("gate.held"))),
+                        checks.inTheWay(document).stream())
                 .toList();
     }
 

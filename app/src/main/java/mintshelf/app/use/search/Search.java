@@ -1,6 +1,8 @@
 package mintshelf.app.use.search;
 
 import java.util.List;
+import java.util.Map;
+import mintshelf.app.store.content.TextStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Seen;
@@ -11,17 +13,33 @@ import org.springframework.stereotype.Service;
 /** Finds documents by number, title and file name. */
 @Service
 public class Search {
+    private static final int MOST_SAYING = 5000;
+
     private final ListStore lists;
+    private final TextStore texts;
     private final Sight sight;
 
-    public Search(ListStore lists, Sight sight) {
+    public Search(ListStore lists, TextStore texts, Sight sight) {
         this.lists = lists;
+        this.texts = texts;
         this.sight = sight;
     }
 
+    /**
+     * A document that was found.
+     *
+     * @param says the line of its content that says what was looked for; empty when its name does
+     */
+    public record Hit(Seen seen, String says) {}
+
     /** Up to {@code most} hits from the {@code from}th on. */
-    public List<Seen> find(Actor actor, String text, int from, int most) {
-        List<Long> ids = lists.search(SearchText.read(text), actor.access(), from, most);
-        return List.copyOf(sight.of(actor, ids).values());
+    public List<Hit> find(Actor actor, String text, int from, int most) {
+        SearchText search = SearchText.read(text);
+        Map<Long, String> saying = texts.find(search, actor.access(), MOST_SAYING);
+        List<Long> ids = lists.search(search, actor.access(), saying.keySet(), from, most);
+        return sight.of(actor, ids).values().stream()
+                .map(seen -> new Hit(
+                        seen, search.line(saying.getOrDefault(seen.spine().id(), ""))))
+                .toList();
     }
 }

@@ -74,7 +74,10 @@ public class KeepSheetMaps {
     public Optional<Tried> tried(Actor actor, SheetMap map, String number, int mostTexts) {
         HouseRules.ask(actor);
         Optional<Seen> seen =
-                sight.of(actor, lists.search(SearchText.read(number), actor.access(), 0, 1)).values().stream()
+                sight
+                        .of(actor, lists.search(SearchText.read(number), actor.access(), List.of(), 0, 1))
+                        .values()
+                        .stream()
                         .findFirst();
         return seen.flatMap(s -> documents
                 .version(s.spine().id(), s.version())

@@ -17,15 +17,16 @@ import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.Compared;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.SheetHistory;
 import mintshelf.app.use.SheetWriter;
 import mintshelf.app.use.SheetWriter.Draft;
 import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
-import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
@@ -46,7 +47,7 @@ public class WriteSheets {
     private final SheetMapStore maps;
     private final Sheets sheets;
     private final SheetWriter writer;
-    private final CompareSheets compare;
+    private final SheetHistory history;
     private final OutputStore outputs;
     private final Acts acts;
     private final Recorder recorder;
@@ -59,7 +60,7 @@ public class WriteSheets {
             SheetMapStore maps,
             Sheets sheets,
             SheetWriter writer,
-            CompareSheets compare,
+            SheetHistory history,
             OutputStore outputs,
             Acts acts,
             Recorder recorder,
@@ -70,7 +71,7 @@ public class WriteSheets {
         this.maps = maps;
         this.sheets = sheets;
         this.writer = writer;
-        this.compare = compare;
+        this.history = history;
         this.outputs = outputs;
         this.acts = acts;
         this.recorder = recorder;
@@ -257,14 +258,13 @@ public class WriteSheets {
     }
 
     /** The sheet as it is against the sheet as it would be written. */
-    public Optional<CompareSheets.Compared> preview(Actor actor, long item, How how) {
+    public Optional<Compared> preview(Actor actor, long item, How how) {
         Seen seen = sight.of(actor, item);
         if (!seen.all()) throw new NotThere();
         Row row = row(actor, seen, how);
         if (row.refusal().isPresent()) throw new Refused(row.refusal().get());
-        VersionRow head =
-                documents.version(item, seen.document().head().number()).orElseThrow();
-        return compare.draw(head.content(), row.draft().orElseThrow().stamped().bytes());
+        Draft draft = row.draft().orElseThrow();
+        return history.draw(draft.signed(), draft.stamped().bytes());
     }
 
     /** Writes all of the sheets, or none. */

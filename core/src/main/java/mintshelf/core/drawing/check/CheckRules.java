@@ -35,6 +35,7 @@ public record CheckRules(Map<Rule, Severity> severities, List<String> demanded, 
         DOUBLED("nothing is drawn twice"),
         NO_LENGTH("nothing is drawn without a length"),
         OFF_SHEET("nothing lies off the sheet"),
+        BALLOONS("the parts list and the balloons agree"),
         MISSING_REFERENCE("nothing refers to what is missing"),
         UNREAD("all of it can be read");
 
@@ -56,6 +57,11 @@ public record CheckRules(Map<Rule, Severity> severities, List<String> demanded, 
         HINT,
         /** In the way of a review until it is mended or waived in words. */
         BINDING
+    }
+
+    /** Whether some rule of these can be in the way of a review. */
+    public boolean isBinding() {
+        return severities.containsValue(Severity.BINDING);
     }
 
     /** What a house begins with: everything is a hint, for no house agrees with every clause of a standard. */

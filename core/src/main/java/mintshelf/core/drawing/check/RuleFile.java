@@ -15,10 +15,12 @@ import mintshelf.core.drawing.check.CheckRules.Severity;
 
 /**
  * Rules as text, a line each: {@code text-height = binding}, with {@code hint}, {@code binding} or {@code off};
- * {@code least-text = 2.5}, {@code demanded = number, title}, {@code layers = OUTLINE, DIM}. Lines that begin with # are remarks;
+ * {@code least-text = 2.5}, {@code demanded = number, title}, {@code house-layers = OUTLINE, DIM}. Lines that begin with # are remarks;
  * what is left out is as a house begins with.
  */
 public final class RuleFile {
+    private static final Set<String> SEVERITIES = Set.of("hint", "binding", "off");
+
     private RuleFile() {}
 
     /** Reads rules, or says which line is none. */
@@ -28,6 +30,7 @@ public final class RuleFile {
         List<String> demanded = usual.demanded();
         double least = usual.leastText();
         Set<String> layers = Set.of();
+        boolean layersSaid = false;
         int number = 0;
         for (String raw : text.lines().limit(10_000).toList()) {
             number++;
@@ -37,12 +40,13 @@ public final class RuleFile {
             if (equals < 0) return refused(number, "has no =");
             String name = line.substring(0, equals).strip().toLowerCase(Locale.ROOT);
             String value = line.substring(equals + 1).strip();
-            switch (name) {
+            boolean severe = SEVERITIES.contains(value.toLowerCase(Locale.ROOT));
+            switch (name.equals("layers") && !severe ? "house-layers" : name) {
                 case "demanded" -> demanded = list(value);
-                case "layers" -> {
+                case "house-layers" -> {
                     layers = new HashSet<>();
                     for (String layer : list(value)) layers.add(layer.toUpperCase(Locale.ROOT));
-                    severities.putIfAbsent(Rule.LAYERS, Severity.HINT);
+                    if (!layersSaid) severities.put(Rule.LAYERS, Severity.HINT);
                 }
                 case "least-text" -> {
                     try {
@@ -56,6 +60,7 @@ public final class RuleFile {
                 default -> {
                     if (rule(name).isEmpty()) return refused(number, "there is no rule “" + name + "”");
                     Rule rule = rule(name).get();
+                    if (rule == Rule.LAYERS) layersSaid = true;
                     switch (value.toLowerCase(Locale.ROOT)) {
                         case "hint" -> severities.put(rule, Severity.HINT);
                         case "binding" -> severities.put(rule, Severity.BINDING);
@@ -83,7 +88,7 @@ public final class RuleFile {
         out.append("least-text = ").append(rules.leastText()).append('\n');
         out.append("demanded = ").append(String.join(", ", rules.demanded())).append('\n');
         if (!rules.layers().isEmpty()) {
-            out.append("layers = ")
+            out.append("house-layers = ")
                     .append(String.join(", ", rules.layers().stream().sorted().toList()))
                     .append('\n');
         }

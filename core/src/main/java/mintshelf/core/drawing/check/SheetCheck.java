@@ -72,6 +72,7 @@ public final class SheetCheck {
         check.doubled();
         check.withoutLength();
         check.offSheet();
+        check.balloons(drawing);
         check.references(drawing);
         check.unread();
         return List.copyOf(check.findings);
@@ -300,6 +301,31 @@ public final class SheetCheck {
                     off.size(),
                     Box.EMPTY);
         }
+    }
+
+    /** Only where the sheet has a parts list: a number in a circle means other things elsewhere. */
+    private void balloons(DxfDrawing drawing) {
+        PartsList list = PartsList.of(drawing, scene, zones.millimetre());
+        if (list.lines().isEmpty()) return;
+        list.lines().values().stream()
+                .filter(line -> !list.balloons().containsKey(line.find()))
+                .forEach(line -> find(
+                        Rule.BALLOONS,
+                        "Line " + line.find() + " of the parts list" + named(line) + " has no balloon.",
+                        "Point a balloon at it, or take the line out."));
+        list.balloons().forEach((number, boxes) -> {
+            if (list.lines().containsKey(number)) return;
+            find(
+                    Rule.BALLOONS,
+                    "The balloon " + number + " has no line in the parts list.",
+                    "Add the line, or take the balloon out.",
+                    boxes.size(),
+                    boxes.get(0));
+        });
+    }
+
+    private static String named(PartsList.Line line) {
+        return line.number().isEmpty() ? "" : " (" + line.number() + ")";
     }
 
     private static Box first(List<Primitive> all) {

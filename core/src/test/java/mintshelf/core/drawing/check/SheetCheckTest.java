@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import mintshelf.core.Dxf;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.check.CheckRules.Rule;
@@ -27,9 +28,8 @@ class SheetCheckTest {
     }
 
     private static List<Finding> check(CheckRules rules, Map<String, String> record, String... entities) {
-        List<String> tags =
-                new ArrayList<>(List.of("0 SECTION", "2 BLOCKS", "0 BLOCK", "2 TITLE", "0 ENDBLK", "0 ENDSEC"));
-        tags.addAll(List.of("0 SECTION", "2 ENTITIES"));
+        List<String> tags = new ArrayList<>(List.of("0 SECTION", "2 BLOCKS", "0 BLOCK", "2 TITLE", "0 ENDBLK"));
+        tags.addAll(List.of("0 BLOCK", "2 PARTS_ROW", "0 ENDBLK", "0 ENDSEC", "0 SECTION", "2 ENTITIES"));
         for (String entity : entities) tags.addAll(List.of(entity.split(";")));
         tags.addAll(List.of("0 ENDSEC", "0 EOF"));
         byte[] bytes = Dxf.of("\n", StandardCharsets.UTF_8, tags.toArray(new String[0]));
@@ -60,6 +60,39 @@ class SheetCheckTest {
                         "The title block has no material.",
                         "The sheet says number “TG40-3030”, the record “TG40-3031”.");
         assertThat(check(FRAME)).extracting(Finding::rule).containsExactly(Rule.TITLE_BLOCK);
+    }
+
+    private static String line(String find, String number) {
+        return "0 INSERT;66 1;2 PARTS_ROW;10 0;20 0" + attribute("FIND", find) + attribute("QTY", "2")
+                + attribute("NUMBER", number) + ";0 SEQEND";
+    }
+
+    private static String balloon(String number, double x) {
+        return "0 CIRCLE;8 DIM;10 " + x + ";20 200;40 5;0 TEXT;8 DIM;10 " + x + ";20 198.25;40 3.5;1 " + number
+                + ";72 1;11 " + x + ";21 198.25";
+    }
+
+    @Test
+    void linesOfThePartsListAndBalloonsBelongTogether() {
+        assertThat(check(
+                        FRAME,
+                        TITLE,
+                        line("1", "TG40-1010"),
+                        line("2", "TG40-1020"),
+                        balloon("1", 60),
+                        balloon("2", 90)))
+                .isEmpty();
+        List<Finding> found =
+                check(FRAME, TITLE, line("1", "TG40-1010"), line("2", "TG40-1020"), balloon("1", 60), balloon("7", 90));
+        assertThat(found)
+                .extracting(Finding::says)
+                .containsExactly(
+                        "Line 2 of the parts list (TG40-1020) has no balloon.",
+                        "The balloon 7 has no line in the parts list.");
+        assertThat(found.get(1).zone()).isEqualTo("B2");
+        assertThat(check(FRAME, TITLE, balloon("7", 90)))
+                .as("no parts list, no balloons")
+                .isEmpty();
     }
 
     @Test
@@ -122,6 +155,12 @@ class SheetCheckTest {
                         "# ours\nsheet-format = off\nscale = binding\nleast-text = 3.5\nlayers = outline, DIM\n"))
                 .value();
         assertThat(rules.severities()).doesNotContainKey(Rule.SHEET_FORMAT).containsKey(Rule.LAYERS);
+        for (CheckRules each : List.of(
+                CheckRules.hints(),
+                new CheckRules(Map.of(Rule.LAYERS, CheckRules.Severity.BINDING), List.of(), 3.5, Set.of("DIM")),
+                new CheckRules(Map.of(Rule.SCALE, CheckRules.Severity.HINT), List.of("title"), 2, Set.of("DIM")))) {
+            assertThat(RuleFile.read(RuleFile.write(each))).isEqualTo(Outcome.granted(each));
+        }
         assertThat(((Outcome.Granted<CheckRules>) RuleFile.read(RuleFile.write(rules))).value())
                 .isEqualTo(rules);
         assertThat(check(rules, Map.of(), FRAME.replace("FRAME", "DIM"), TITLE.replace("1:2", "1:3")))

@@ -1,0 +1,92 @@
+package mintshelf.app.store.content;
+
+import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.CONTENT_TEXT;
+import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.LINE;
+import static mintshelf.database.schema.Tables.REVISION;
+import static mintshelf.database.schema.Tables.VERSION;
+import static mintshelf.database.schema.Tables.VERSION_FILE;
+
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import mintshelf.app.store.document.Visible;
+import mintshelf.core.access.Access;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.search.SearchText;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+
+/** What contents say in words. */
+@Repository
+public class TextStore {
+    private final DSLContext db;
+
+    public TextStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** Sealed contents of some kinds after an id that nobody has read for words yet. */
+    public List<StoredContent> unread(Collection<ContentKind> kinds, long after, int most) {
+        return db.select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
+                .from(CONTENT)
+                .leftJoin(CONTENT_TEXT)
+                .on(CONTENT_TEXT.CONTENT.eq(CONTENT.ID))
+                .where(
+                        CONTENT.ID.gt(after),
+                        CONTENT.STATE.eq("SEALED"),
+                        CONTENT.CONTENT_KIND.in(kinds.stream().map(Enum::name).toList()),
+                        CONTENT_TEXT.CONTENT.isNull())
+                .orderBy(CONTENT.ID)
+                .limit(most)
+                .fetch(row -> new StoredContent(
+                        row.value1(), ContentHash.of(row.value2()), row.value3(), ContentKind.valueOf(row.value4())));
+    }
+
+    /** Keeps the words of a content; another node may have done so meanwhile. */
+    public void keep(long content, List<String> lines) {
+        db.insertInto(CONTENT_TEXT)
+                .set(CONTENT_TEXT.CONTENT, content)
+                .set(CONTENT_TEXT.WORDS, String.join("\n", lines))
+                .onDuplicateKeyIgnore()
+                .execute();
+    }
+
+    /**
+     * Documents whose content says all of the words: the released version of those that a person may see, the latest one too
+     * where they see work in preparation. With the lines of the version that fits.
+     */
+    public Map<Long, String> find(SearchText text, Access access, int most) {
+        if (text.words().isEmpty()) return Map.of();
+        Condition says = DSL.condition(
+                "match (content_text.words) against ({0} in boolean mode)",
+                DSL.val(text.words().stream().map(w -> "+" + w + "*").collect(Collectors.joining(" "))));
+        Condition latest = Visible.inPreparationTo(access)
+                .and(DSL.exists(DSL.selectOne().from(LINE).where(LINE.HEAD_VERSION.eq(VERSION.ID))));
+        Condition released = Visible.to(access)
+                .and(DSL.exists(DSL.selectOne()
+                        .from(REVISION)
+                        .where(REVISION.ITEM.eq(ITEM.ID), REVISION.RELEASED_VERSION.eq(VERSION.ID))
+                        .and(REVISION.RELEASED_MARK.isNotNull())));
+        Map<Long, String> found = new LinkedHashMap<>();
+        db.select(VERSION.ITEM, CONTENT_TEXT.WORDS)
+                .from(CONTENT_TEXT)
+                .join(VERSION_FILE)
+                .on(VERSION_FILE.CONTENT.eq(CONTENT_TEXT.CONTENT), VERSION_FILE.ROLE.eq("MAIN"))
+                .join(VERSION)
+                .on(VERSION.ID.eq(VERSION_FILE.VERSION))
+                .join(ITEM)
+                .on(ITEM.ID.eq(VERSION.ITEM), ITEM.DROPPED_AT.isNull())
+                .where(says, latest.or(released))
+                .orderBy(VERSION.ITEM, VERSION.NUMBER.desc())
+                .limit(most)
+                .forEach(row -> found.putIfAbsent(row.value1(), row.value2()));
+        return found;
+    }
+}

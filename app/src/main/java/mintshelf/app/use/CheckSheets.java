@@ -1,0 +1,120 @@
+package mintshelf.app.use;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.CheckRuleStore;
+import mintshelf.app.store.house.CheckRuleStore.Edition;
+import mintshelf.app.store.house.CheckRuleStore.Waiver;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.drawing.check.CheckRules;
+import mintshelf.core.drawing.check.Finding;
+import mintshelf.core.drawing.check.SheetCheck;
+import org.springframework.stereotype.Service;
+
+/** What the rules of its kind say of a version's sheet. That the actor may see the version was asked before. */
+@Service
+public class CheckSheets {
+    private static final int KEPT = 300;
+    private static final int LONGEST_KEY = 500;
+
+    private final Sheets sheets;
+    private final DocumentStore documents;
+    private final CheckRuleStore rules;
+
+    private record Key(String hash, Map<String, String> record, CheckRules rules) {}
+
+    private final Map<Key, List<Finding>> kept = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Key, List<Finding>> eldest) {
+            return size() > KEPT;
+        }
+    };
+
+    public CheckSheets(Sheets sheets, DocumentStore documents, CheckRuleStore rules) {
+        this.sheets = sheets;
+        this.documents = documents;
+        this.rules = rules;
+    }
+
+    /** A finding, and how it was let pass. */
+    public record Held(Finding finding, Optional<Waiver> waiver) {
+        /** Whether a review has to wait for it. */
+        public boolean isInTheWay() {
+            return finding.isBinding() && waiver.isEmpty();
+        }
+    }
+
+    /** What a waiver names. */
+    public static String key(Finding finding) {
+        return Texts.shorten(finding.key(), LONGEST_KEY);
+    }
+
+    /** The rules of a document's kind. */
+    public Edition rules(Document document) {
+        return rules.latest(document.place().kind());
+    }
+
+    /** The findings, those in the way first; nothing for what is no drawing that can be read. */
+    public Optional<List<Held>> findings(Document document, VersionRow version) {
+        Edition edition = rules(document);
+        Map<String, String> record = new HashMap<>(documents.facts(version.revision()));
+        record.put("number", document.number());
+        record.put("title", document.title());
+        Key key = new Key(version.content().hash().hex(), Map.copyOf(record), edition.rules());
+        Optional<List<Finding>> found;
+        synchronized (kept) {
+            found = Optional.ofNullable(kept.get(key));
+        }
+        if (found.isEmpty()) {
+            found = sheets.opened(version.content())
+                    .map(drawing -> SheetCheck.check(drawing, edition.rules(), sheets.said(drawing), record));
+            found.ifPresent(findings -> {
+                synchronized (kept) {
+                    kept.put(key, findings);
+                }
+            });
+        }
+        return found.map(findings -> held(findings, version));
+    }
+
+    private List<Held> held(List<Finding> findings, VersionRow version) {
+        if (findings.isEmpty()) return List.of();
+        List<Waiver> waivers = rules.waivers(version.revision());
+        return findings.stream()
+                .map(f -> new Held(
+                        f,
+                        waivers.stream().filter(w -> w.finding().equals(key(f))).findFirst()))
+                .sorted((a, b) -> Boolean.compare(b.isInTheWay(), a.isInTheWay()))
+                .toList();
+    }
+
+    /** What of its checks keeps a document's latest version from review. Asks nothing of kinds whose rules are hints. */
+    public List<Refusal> inTheWay(Document document) {
+        if (!rules(document).rules().isBinding()) return List.of();
+        return documents
+                .version(document.id(), document.head().number())
+                .flatMap(version -> findings(document, version))
+                .map(all -> all.stream()
+                        .filter(Held::isInTheWay)
+                        .map(h -> refusal(document, h.finding()))
+                        .toList())
+                .orElse(List.of());
+    }
+
+    private static Refusal refusal(Document document, Finding finding) {
+        String where = finding.zone().isEmpty() ? "" : " (zone " + finding.zone() + ")";
+        String says = finding.says();
+        return Refusal.of(
+                "gate.checks",
+                "A check of " + document.number() + where + ": "
+                        + (says.endsWith(".") ? says.substring(0, says.length() - 1) : says) + ".",
+                finding.remedy() + " Or let it pass in words, on the page of its checks.");
+    }
+}

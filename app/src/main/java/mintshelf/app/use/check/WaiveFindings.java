@@ -1,0 +1,126 @@
+package mintshelf.app.use.check;
+
+import java.time.Clock;
+import java.util.Optional;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.CheckRuleStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.CheckSheets;
+import mintshelf.app.use.CheckSheets.Held;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.revision.StageClass;
+import org.springframework.stereotype.Service;
+
+/** Letting a binding finding pass, in words, for one revision; and taking that back. */
+@Service
+public class WaiveFindings {
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final CheckSheets checks;
+    private final CheckRuleStore rules;
+    private final PersonStore people;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public WaiveFindings(
+            Sight sight,
+            DocumentStore documents,
+            CheckSheets checks,
+            CheckRuleStore rules,
+            PersonStore people,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.documents = documents;
+        this.checks = checks;
+        this.rules = rules;
+        this.people = people;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** What stands in the way of letting findings of a document pass. */
+    public Optional<Refusal> refusal(Actor actor, Document document) {
+        String role = checks.rules(document).waivedBy();
+        boolean may =
+                actor.access().has(role, document.place()) || actor.access().may(Right.KEEP_SHELF, document.place());
+        if (!may) {
+            String name = people.roleNames().getOrDefault(role, role);
+            return Optional.of(Refusal.of(
+                    "waiver.role", "A finding of " + document.number() + " is let pass by: " + name + ".", "Ask one."));
+        }
+        boolean preparing = document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.PREPARING)
+                .isPresent();
+        if (!preparing) {
+            return Optional.of(Refusal.of(
+                    "waiver.stage",
+                    document.number() + " is not in preparation.",
+                    "Findings are let pass before a review."));
+        }
+        return Optional.empty();
+    }
+
+    /** Lets a finding of the latest version pass, for its revision. */
+    public String waive(Actor actor, long item, String key, String finding, String words) {
+        String said = Texts.required("Why it may pass", words, 500).orElseThrow(Refused::new);
+        return acts.once(actor, key, () -> {
+            Document document = asked(actor, item);
+            VersionRow head = documents.version(item, document.head().number()).orElseThrow(NotThere::new);
+            Held held = checks.findings(document, head).orElseThrow(NotThere::new).stream()
+                    .filter(h -> CheckSheets.key(h.finding()).equals(finding))
+                    .findFirst()
+                    .orElseThrow(() -> Refused.because(
+                            "waiver.gone", "The sheet does not say that any more.", "Look at its checks again."));
+            if (held.waiver().isPresent()) return checksOf(head, item);
+            rules.waive(head.revision(), finding, said, actor.person(), clock.instant());
+            recorder.note(
+                    actor,
+                    item,
+                    "check.waived",
+                    head.number(),
+                    "let pass: " + held.finding().says(),
+                    said);
+            return checksOf(head, item);
+        });
+    }
+
+    /** Takes a waiver back. */
+    public String takeBack(Actor actor, long item, String key, long waiver) {
+        return acts.once(actor, key, () -> {
+            Document document = asked(actor, item);
+            VersionRow head = documents.version(item, document.head().number()).orElseThrow(NotThere::new);
+            String finding = rules.end(head.revision(), waiver, clock.instant()).orElseThrow(NotThere::new);
+            String says = finding.substring(finding.indexOf(' ') + 1);
+            recorder.note(actor, item, "check.waiver_ended", head.number(), "does not let pass any more: " + says, "");
+            return checksOf(head, item);
+        });
+    }
+
+    private Document asked(Actor actor, long item) {
+        Seen seen = sight.locked(actor, item);
+        if (!seen.all()) throw new NotThere();
+        refusal(actor, seen.document()).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        return seen.document();
+    }
+
+    private static String checksOf(VersionRow head, long item) {
+        return "/documents/" + item + "/versions/" + head.number() + "/checks";
+    }
+}

@@ -1,0 +1,65 @@
+package mintshelf.app.use.search;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.TextStore;
+import mintshelf.app.use.Contents;
+import mintshelf.app.use.Sheets;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.dxf.DrawingWords;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+
+/** Reads what drawings and texts say, once for each content, so that the search finds them. */
+@Service
+public class ReadWords {
+    private static final List<ContentKind> KINDS = List.of(ContentKind.DXF, ContentKind.TEXT);
+    private static final int LETTERS = 40_000;
+    private static final int PORTION = 50;
+
+    private final TextStore texts;
+    private final Sheets sheets;
+    private final Contents contents;
+
+    public ReadWords(TextStore texts, Sheets sheets, Contents contents) {
+        this.texts = texts;
+        this.sheets = sheets;
+        this.contents = contents;
+    }
+
+    /** Reads all contents that nobody has read yet; what cannot be read says nothing and is not tried again. */
+    @Scheduled(initialDelayString = "PT4S", fixedDelayString = "PT4S")
+    public void run() {
+        long after = 0;
+        for (List<StoredContent> some = texts.unread(KINDS, 0, PORTION);
+                !some.isEmpty();
+                some = texts.unread(KINDS, after, PORTION)) {
+            for (StoredContent content : some) {
+                after = content.id();
+                texts.keep(content.id(), words(content));
+            }
+        }
+    }
+
+    private List<String> words(StoredContent content) {
+        try {
+            if (content.kind() == ContentKind.DXF) {
+                return sheets.opened(content)
+                        .map(drawing -> DrawingWords.of(drawing, LETTERS))
+                        .orElse(List.of());
+            }
+            String text = new String(contents.bytes(content, LETTERS), StandardCharsets.UTF_8);
+            Set<String> lines = new LinkedHashSet<>(Arrays.asList(text.split("\\R")));
+            lines.removeIf(String::isBlank);
+            return List.copyOf(lines);
+        } catch (RuntimeException e) {
+            LoggerFactory.getLogger(ReadWords.class).warn("The words of content {} were not read", content.id(), e);
+            return List.of();
+        }
+    }
+}

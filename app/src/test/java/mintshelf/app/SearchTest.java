@@ -1,0 +1,67 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import mintshelf.app.use.search.ReadWords;
+import mintshelf.app.use.search.Search;
+import org.junit.jupiter.api.Test;
+
+/** Words of contents are found by those who may see the version that says them. */
+class SearchTest {
+    private final Server server = Server.shared();
+    private final long shelf = server.shelf();
+
+    private List<String> found(String login, String text) {
+        server.bean(ReadWords.class).run();
+        return server.bean(Search.class).find(server.actor(login), text, 0, 20).stream()
+                .map(hit -> hit.seen().document().title() + ": " + hit.says())
+                .toList();
+    }
+
+    private static byte[] sheet(String note) {
+        return new String(Review.sheet(Server.key()), StandardCharsets.ISO_8859_1)
+                .replace("316L", note)
+                .getBytes(StandardCharsets.ISO_8859_1);
+    }
+
+    @Test
+    void wordsOnADrawingAreFoundInTheVersionsThatAPersonSees() {
+        long item = server.file("priya", shelf, Server.PLAIN, "plate of words.dxf", sheet("quenched zwirl old"), true);
+        assertThat(found("priya", "zwirl quen")).containsExactly("Gland plate: quenched zwirl old");
+        assertThat(found("rafael", "zwirl")).as("not released yet").isEmpty();
+        server.checkIn("priya", item, sheet("tempered zwirl"), false);
+        server.release("priya", item);
+        assertThat(found("rafael", "zwirl")).containsExactly("Gland plate: tempered zwirl");
+        assertThat(found("priya", "quenched zwirl"))
+                .as("only former versions say it")
+                .isEmpty();
+        server.bean(mintshelf.app.use.revision.Revisions.class)
+                .start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
+        server.checkIn("priya", item, sheet("polished zwirl"), false);
+        assertThat(found("rafael", "polished")).as("in preparation").isEmpty();
+        assertThat(found("priya", "polished zwirl")).hasSize(1);
+        assertThat(found("rafael", "tempered")).hasSize(1);
+        assertThat(Web.as(server, "rafael").get("/search?q=tempered+zwirl").body())
+                .contains("says “tempered zwirl”");
+    }
+
+    @Test
+    void linesOfATextAreFoundAndNumbersComeFirst() {
+        long item = server.file("priya", shelf, "notes on xylot.txt", "line one\nthe brackish 8842 sluice\n", false);
+        assertThat(found("priya", "brackish slui")).containsExactly("Notes on xylot: the brackish 8842 sluice");
+        String number = server.document(item).number();
+        server.file("priya", shelf, "others.txt", "see " + number + " for more " + Server.key(), false);
+        assertThat(found("priya", number).get(0)).startsWith("Notes on xylot");
+    }
+
+    @Test
+    void whatCannotBeReadSaysNothingAndIsNotTriedAgain() {
+        server.file("priya", shelf, "broken sheet.dxf", "  0\nSECTION\n  2\nENTITIES\n  0\nTEXT\n  1\nzzqx", false);
+        assertThat(found("priya", "zzqx")).hasSizeLessThanOrEqualTo(1);
+        assertThat(server.bean(mintshelf.app.store.content.TextStore.class)
+                        .unread(List.of(mintshelf.core.content.ContentKind.DXF), 0, 10))
+                .isEmpty();
+    }
+}
