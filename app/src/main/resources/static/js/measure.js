@@ -1,6 +1,6 @@
 // Measuring on the sheet: picks ends, middles, centres, quadrants and crossings, exact to the file's own numbers.
 const REACH = 14;
-const KINDS = ["end", "middle", "centre", "quadrant", "crossing"];
+const KINDS = ["end", "middle", "centre", "quadrant", "crossing", "line"];
 
 export function measure(element, view) {
   const bar = document.querySelector("[data-measure]");
@@ -37,7 +37,7 @@ export function measure(element, view) {
       try { await load(); } catch { button.textContent = "Measure"; say("The lines could not be read. Try again."); on = false; return; }
       button.textContent = "Measure";
     }
-    if (!found.length) say("Pick two places. A tap on a circle takes its centre. Escape begins anew.");
+    if (!found.length) say("Pick two places, or two lines for their angle. A tap on a circle takes its centre. Escape begins anew.");
   };
   const say = (text) => {
     list.hidden = false;
@@ -74,14 +74,24 @@ export function measure(element, view) {
     if (chain.length > 1) {
       const [a, b] = chain.slice(-2);
       found.push(between(a, b));
-      if (chain.length > 2) found.push(`chain of ${chain.length - 1}: ${number(total() / scale)}`);
+      if (chain.length > 2 && !chain.some((place) => place.line)) found.push(`chain of ${chain.length - 1}: ${number(total() / scale)}`);
     }
     list.hidden = false;
     list.replaceChildren(...found.slice(-8).map((text) => { const item = document.createElement("li"); item.textContent = text; return item; }));
     draw();
   };
+  const lines = (a, b) => {
+    const angle = angleBetween(a, b);
+    if (angle < 1e-4) return `parallel, ${number(offLine(a, b.x1, b.y1) / scale)} apart`;
+    return `${number(angle)}° between the lines, ${number(180 - angle)}° on the other side`;
+  };
   const total = () => chain.slice(1).reduce((sum, b, i) => sum + Math.hypot(b.x - chain[i].x, b.y - chain[i].y), 0);
   const between = (a, b) => {
+    if (a.line && b.line) return lines(a.line, b.line);
+    if (a.line || b.line) {
+      const [line, place] = a.line ? [a.line, b] : [b.line, a];
+      return `${number(offLine(line, place.x, place.y) / scale)} from the line, square to it`;
+    }
     const dx = (b.x - a.x) / scale;
     const dy = (b.y - a.y) / scale;
     const angle = (Math.atan2(dy, dx) * 180) / Math.PI;
@@ -188,6 +198,15 @@ export function nearest(index, x, y, reach, only) {
       }
     }
   }
+  if (kinds.has("line") && (!best || only.has("line"))) {
+    // Where no point is near, the line itself: two of them have an angle, or a distance.
+    for (const item of items) {
+      if (item.r !== undefined) continue;
+      const foot = footOn(item, x, y);
+      const off = Math.hypot(foot.x - x, foot.y - y);
+      if (off <= reach * 0.6 && (!best || off < best.distance)) best = { ...foot, kind: "line", line: item, distance: off };
+    }
+  }
   if (kinds.has("centre") && (!best || best.distance > reach * 0.4)) {
     // On the line of a circle its centre is what is meant.
     for (const item of items) {
@@ -197,6 +216,25 @@ export function nearest(index, x, y, reach, only) {
     }
   }
   return best;
+}
+
+const footOn = (line, x, y) => {
+  const dx = line.x2 - line.x1, dy = line.y2 - line.y1;
+  const t = Math.max(0, Math.min(1, ((x - line.x1) * dx + (y - line.y1) * dy) / (dx * dx + dy * dy || 1)));
+  return { x: line.x1 + t * dx, y: line.y1 + t * dy };
+};
+
+/** How far a point is from a line without ends. */
+export function offLine(line, x, y) {
+  const dx = line.x2 - line.x1, dy = line.y2 - line.y1;
+  return Math.abs((x - line.x1) * dy - (y - line.y1) * dx) / (Math.hypot(dx, dy) || 1);
+}
+
+/** The smaller angle between two lines, in degrees from 0 to 90. */
+export function angleBetween(a, b) {
+  const one = Math.atan2(a.y2 - a.y1, a.x2 - a.x1), other = Math.atan2(b.y2 - b.y1, b.x2 - b.x1);
+  const angle = Math.abs(((one - other) * 180) / Math.PI) % 180;
+  return Math.min(angle, 180 - angle);
 }
 
 const covers = (arc, x, y) => arc.sweep >= 360 || ((((Math.atan2(y - arc.y, x - arc.x) * 180) / Math.PI - arc.from) % 360) + 360) % 360 <= arc.sweep + 1e-9;

@@ -131,9 +131,22 @@ class CompareTest {
         browser.find(".measure-bar summary").click();
         browser.find("[data-pick=centre]").click();
         // A tap near each circle's line: what is measured is exact all the same.
-        Object taps = browser.driver().executeScript("""
+        Object taps = tap("[87.75, 235], [289, 235]");
+        assertThat(taps.toString())
+                .contains("Ø 5.5, R 2.75")
+                .contains("Ø 8, R 4")
+                .contains("200 · across 200 · up 0 · 0° between centres");
+        browser.find("[data-stage]").sendKeys(Keys.ESCAPE);
+        browser.find("[data-pick=centre]").click();
+        browser.find("[data-pick=line]").click();
+        assertThat(tap("[420, 100], [100, 0]").toString()).contains("90° between the lines");
+    }
+
+    /** Taps near places of the sheet and gives what was measured. */
+    private static Object tap(String places) {
+        return browser.driver().executeScript("""
                 const [svg, stage] = [document.querySelector('[data-stage] > svg'), document.querySelector('[data-stage]')];
-                for (const [x, y] of [[87.75, 235], [289, 235]]) {
+                for (const [x, y] of [%s]) {
                   const p = new DOMPoint(x, -y).matrixTransform(svg.getScreenCTM());
                   const at = { clientX: p.x + 1, clientY: p.y + 1, bubbles: true, pointerId: 1, isPrimary: true };
                   stage.dispatchEvent(new PointerEvent('pointermove', at));
@@ -142,12 +155,54 @@ class CompareTest {
                   stage.dispatchEvent(new PointerEvent('pointerup', at));
                 }
                 return [...document.querySelectorAll('[data-measured] li')].map((li) => li.textContent).join('|');
-                """);
-        assertThat(taps.toString())
-                .contains("Ø 5.5, R 2.75")
-                .contains("Ø 8, R 4")
-                .contains("200 · across 200 · up 0 · 0° between centres");
-        browser.find("[data-stage]").sendKeys(Keys.ESCAPE);
+                """.formatted(places));
+    }
+
+    @Test
+    void twoVersionsPickedOnTheStripAreComparedAndAnotherDocumentByItsNumber() {
+        long item = held("strip.dxf");
+        SERVER.checkIn("priya", item, sheet("3", "one"), true);
+        SERVER.checkIn("priya", item, sheet("4", "two"), false);
+        browser.signIn("priya");
+        browser.open("/documents/" + item);
+        browser.press("Compare two versions…");
+        for (String version : new String[] {"3", "1"}) {
+            browser.driver()
+                    .executeScript("document.querySelector('.strip a[data-version=\"" + version
+                            + "\"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true}))");
+        }
+        assertThat(browser.find("[data-pick-two-go]").getText()).isEqualTo("Compare 1 and 3");
+        browser.find("[data-pick-two-go]").click();
+        browser.await(b -> b.driver().getCurrentUrl().contains("/versions/3/compare?old=1"));
+        long other = held("other strip.dxf");
+        browser.find(".other-document summary").click();
+        browser.find("#number").sendKeys(SERVER.document(other).number());
+        browser.press("Compare with it");
+        browser.await(b -> b.driver().getCurrentUrl().contains("with=" + other));
+        assertThat(browser.find("header").getText())
+                .contains(SERVER.document(other).number());
+    }
+
+    @Test
+    void aReaderOfASheetChoosesItsLayout() {
+        byte[] two = Dxf.of(
+                "\n",
+                StandardCharsets.UTF_8,
+                ("0 SECTION;2 ENTITIES;0 CIRCLE;8 0;10 5;20 5;40 2;0 LINE;8 0;67 1;10 0;20 0;11 210;21 0;"
+                                + "0 LINE;8 0;67 1;10 0;20 0;11 0;21 297;0 TEXT;8 0;67 1;10 20;20 20;40 5;1 on paper;"
+                                + "0 ENDSEC;0 EOF")
+                        .split(";"));
+        long item = SERVER.file("priya", SERVER.shelf(), Server.PLAIN, "layouts.dxf", two, false);
+        Web web = Web.as(SERVER, "priya");
+        String sheet = "/documents/" + item + "/versions/1/sheet";
+        assertThat(web.get(sheet).body()).contains("on paper").contains("Model space");
+        assertThat(web.get(sheet + "?layout=Model").body())
+                .doesNotContain("on paper")
+                .contains("Layout1");
+        assertThat(web.get(sheet + "?layout=None").statusCode()).isEqualTo(404);
+        assertThat(web.get("/documents/" + item + "/versions/1/geometry?layout=Model")
+                        .body())
+                .contains("\"arcs\":[5.0,5.0,2.0,");
     }
 
     @Test

@@ -123,6 +123,11 @@ class RoutesTest {
         row(t, "/write-sheets", "/write-sheets?items=" + drawn, "302 404 404 200 200 200");
         row(
                 t,
+                "/documents/{id}/versions/{number}/compare-with",
+                "/documents/" + drawn + "/versions/1/compare-with?number=no+such+thing",
+                "302 404 404 409 409 409");
+        row(
+                t,
                 "/documents/{id}/versions/{number}/geometry",
                 "/documents/" + revised + "/versions/2/geometry",
                 "302 404 404 404 404 404");

@@ -97,23 +97,11 @@ final class Parts {
                     "",
                     "",
                     "148.0",
-                    "1:20",
-                    0.05,
-                    structure(1600, 3200),
-                    List.of("Assemble in the order of the specification TG40-0900")),
-            part(
-                    "TG40-1000",
-                    "Stilling well",
-                    WELL,
-                    "priya",
-                    17,
-                    "",
-                    "",
-                    "61.5",
                     "1:10",
                     0.1,
-                    structure(900, 1500),
-                    BURRS),
+                    Assemblies.STATION,
+                    List.of("Assemble in the order of the specification TG40-0900")),
+            part("TG40-1000", "Stilling well", WELL, "priya", 17, "", "", "61.5", "1:10", 0.1, Assemblies.WELL, BURRS),
             part(
                     "TG40-1010",
                     "Well pipe",
@@ -179,19 +167,7 @@ final class Parts {
                     0.5,
                     new Shape.Plate(200, 50, 3, 2, 0, 4, 8),
                     List.of("Shore A 60 %%p 5")),
-            part(
-                    "TG40-2000",
-                    "Float and tape",
-                    FLOAT,
-                    "priya",
-                    15,
-                    "",
-                    "",
-                    "4.3",
-                    "1:5",
-                    0.2,
-                    structure(420, 700),
-                    BURRS),
+            part("TG40-2000", "Float and tape", FLOAT, "priya", 15, "", "", "4.3", "1:5", 0.2, Assemblies.FLOAT, BURRS),
             part(
                     "TG40-2010",
                     "Float",
@@ -244,7 +220,7 @@ final class Parts {
                     2,
                     new Shape.Turned(new double[][] {{8, 10}, {12, 44}, {8, 10}}),
                     BURRS),
-            part("TG40-3000", "Encoder head", HEAD, "priya", 13, "", "", "7.9", "1:2", 0.5, structure(300, 260), BURRS),
+            part("TG40-3000", "Encoder head", HEAD, "priya", 13, "", "", "7.9", "1:1", 1, Assemblies.HEAD, BURRS),
             part(
                     "TG40-3010",
                     "Housing",
@@ -298,7 +274,7 @@ final class Parts {
                     1,
                     new Shape.Turned(new double[][] {{10, 22}, {15, 60}, {12, 28}, {8, 14}}),
                     BURRS),
-            part("TG40-4000", "Mast", MAST, "oluwaseun", 11, "", "", "54.0", "1:20", 0.05, structure(900, 3400), BURRS),
+            part("TG40-4000", "Mast", MAST, "oluwaseun", 11, "", "", "54.0", "1:10", 0.1, Assemblies.MAST, BURRS),
             part(
                     "TG40-4010",
                     "Base plate",
@@ -381,13 +357,5 @@ final class Parts {
             Shape shape,
             List<String> notes) {
         return new Part(number, title, folder, author, months, material, surface, mass, scale, draw, shape, notes);
-    }
-
-    private static Shape structure(double width, double height) {
-        return new Shape.Structure(List.of(
-                new double[] {0, 0, width, height * 0.12},
-                new double[] {width * 0.3, height * 0.12, width * 0.4, height * 0.6},
-                new double[] {width * 0.2, height * 0.72, width * 0.6, height * 0.2},
-                new double[] {width * 0.45, height * 0.92, width * 0.1, height * 0.08}));
     }
 }

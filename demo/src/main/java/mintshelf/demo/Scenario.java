@@ -21,6 +21,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Scope;
 import mintshelf.demo.Parts.Part;
+import mintshelf.demo.sheet.Sheets;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
@@ -249,39 +250,25 @@ public class Scenario implements ApplicationRunner {
                         false));
         hands.release(monthsAgo(16, 5), "oluwaseun", documents.get("spec"));
         hands.release(daysAgo(29, 9, 30), "oluwaseun", documents.get("report"));
-        byte[] template = mintshelf.demo.sheet.Sheets.draw(
-                new mintshelf.demo.sheet.Sheets.Title("", "", "", "", "", "", "", "", ""),
-                new mintshelf.demo.sheet.Sheets.Shape.Structure(List.of()),
-                1,
-                List.of());
-        documents.put(
-                "template",
-                hands.file(
-                        monthsAgo(18, 4),
-                        "priya",
-                        house,
-                        OptionalLong.empty(),
-                        "Sheet A3 template.dxf",
-                        template,
-                        Map.of(),
-                        false));
-        hands.release(monthsAgo(18, 6), "priya", documents.get("template"));
+        for (Sheets.Size size : Sheets.Size.values()) {
+            byte[] template = Sheets.draw(
+                    new Sheets.Title("", "", "", "", "", "", "", "", ""), new Sheets.Shape.Blank(size), 1, List.of());
+            long item = hands.file(
+                    monthsAgo(18, 4),
+                    "priya",
+                    house,
+                    OptionalLong.empty(),
+                    "Sheet " + size + " template.dxf",
+                    template,
+                    Map.of(),
+                    false);
+            hands.release(monthsAgo(18, 6), "priya", item);
+        }
     }
 
     private void staffReader(long shelf) {
         Part reader = new Part(
-                "LS18-1000",
-                "Staff reader",
-                "",
-                "tomasz",
-                8,
-                "",
-                "",
-                "3.2",
-                "1:2",
-                0.5,
-                part("3000").shape(),
-                List.of());
+                "LS18-1000", "Staff reader", "", "tomasz", 8, "", "", "3.2", "1:2", 0.5, Assemblies.READER, List.of());
         Part clampRail = new Part(
                 "LS18-1010",
                 "Clamp rail",

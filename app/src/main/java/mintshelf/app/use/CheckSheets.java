@@ -10,6 +10,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.CheckRuleStore.Waiver;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
@@ -93,6 +94,17 @@ public class CheckSheets {
                         waivers.stream().filter(w -> w.finding().equals(key(f))).findFirst()))
                 .sorted((a, b) -> Boolean.compare(b.isInTheWay(), a.isInTheWay()))
                 .toList();
+    }
+
+    /** In short: "1 binding, 2 hints"; what was let pass is not counted. */
+    public static String says(List<Held> findings) {
+        long binding = findings.stream().filter(Held::isInTheWay).count();
+        long hints = findings.stream().filter(h -> !h.finding().isBinding()).count();
+        if (findings.isEmpty()) return "every rule is kept";
+        if (binding + hints == 0) return "what is binding was let pass";
+        String told = hints == 0 ? "" : Numbers.count(hints, "hint", "hints");
+        if (binding == 0) return told;
+        return binding + " binding" + (told.isEmpty() ? "" : ", " + told);
     }
 
     /** What of its checks keeps a document's latest version from review. Asks nothing of kinds whose rules are hints. */

@@ -208,6 +208,22 @@ class RevisionRowsTest {
     }
 
     @Test
+    void linesOfAPartsListAreNoTitleBlockThoughTheirTagsAreTheSame() {
+        List<String> entities = new ArrayList<>();
+        for (String line : List.of("PARTS_ROW TG40-3010 Housing", "PARTS_ROW TG40-3020 Lid", "FRAME - Head")) {
+            String[] said = line.split(" ");
+            entities.addAll(List.of("0 INSERT", "66 1", "2 " + said[0], "10 0", "20 0"));
+            entities.addAll(List.of("0 ATTRIB", "10 0", "20 0", "1 " + said[1], "2 NUMBER"));
+            entities.addAll(List.of("0 ATTRIB", "10 0", "20 0", "1 " + said[2], "2 TITLE", "0 SEQEND"));
+        }
+        byte[] sheet = sheet("AC1009", entities.toArray(String[]::new));
+        assertThat(MAP.read(drawing(sheet))).isEqualTo(Map.of("number", "-", "title", "Head"));
+        Stamped written = write(sheet, Values.of(Map.of("number", "TG40-3000")));
+        assertThat(new String(written.bytes(), UTF_8)).contains("TG40-3010", "TG40-3020", "TG40-3000");
+        assertThat(written.edits()).hasSize(1);
+    }
+
+    @Test
     void aSheetWithoutTablesIsRefusedOnlyWhenABlockIsAskedFor() {
         byte[] bare = Dxf.of("\n", UTF_8, "0 SECTION", "2 ENTITIES", "0 LINE", "10 1", "0 ENDSEC", "0 EOF");
         assertThat(write(bare, rows(false, List.of(A))).edits()).isEmpty();

@@ -10,10 +10,26 @@ import static mintshelf.demo.sheet.DxfWriter.Layer.TEXT;
 import java.util.ArrayList;
 import java.util.List;
 
-/** The sheets of the demo: an A3 frame with zones (ISO 5457), a title block (ISO 7200), and the views of a part. */
+/** The sheets of the demo: a frame with zones (ISO 5457), a title block (ISO 7200), and the views of a part. */
 public final class Sheets {
-    static final double WIDTH = 420;
-    static final double HEIGHT = 297;
+    /** Trimmed sizes (ISO 5457) with their fields across and down. */
+    public enum Size {
+        A3(420, 297, 8, 6),
+        A2(594, 420, 12, 8),
+        A1(841, 594, 16, 12);
+
+        final double width;
+        final double height;
+        final int columns;
+        final int rows;
+
+        Size(double width, double height, int columns, int rows) {
+            this.width = width;
+            this.height = height;
+            this.columns = columns;
+            this.rows = rows;
+        }
+    }
 
     private Sheets() {}
 
@@ -72,9 +88,23 @@ public final class Sheets {
         /** A tube: outer diameter, wall, length. */
         record Tube(double outer, double wall, double length) implements Shape {}
 
-        /** A structure: boxes at places, with item numbers. */
-        record Structure(List<double[]> boxes) implements Shape {}
+        /** An assembly: its components where they are, each with a line of the parts list. */
+        record Assembly(Size size, List<Component> components) implements Shape {}
+
+        /** An empty sheet: a template. */
+        record Blank(Size size) implements Shape {}
+
+        default Size size() {
+            return this instanceof Assembly a ? a.size() : this instanceof Blank b ? b.size() : Size.A3;
+        }
     }
+
+    /**
+     * A component of an assembly.
+     *
+     * @param box x, y, width, height in millimetres of the thing
+     */
+    public record Component(String number, String title, int quantity, String material, double... box) {}
 
     /** A sheet of a first revision. */
     public static byte[] draw(Title title, Shape shape, double scale, List<String> notes) {
@@ -83,57 +113,60 @@ public final class Sheets {
 
     /** A sheet as a file. {@code scale} draws 1 mm of the part as that many millimetres of the sheet. */
     public static byte[] draw(Title title, Shape shape, double scale, List<String> notes, List<Row> rows) {
+        Size size = shape.size();
         DxfWriter out = new DxfWriter();
-        frame(out);
-        titleBlock(out, title);
-        revisionBlock(out, rows);
+        frame(out, size);
+        titleBlock(out, title, size);
+        revisionBlock(out, rows, size);
         if (shape instanceof Shape.Plate plate) plate(out, plate, scale);
         else if (shape instanceof Shape.Turned turned) turned(out, turned, scale);
         else if (shape instanceof Shape.Ring ring) ring(out, ring, scale);
         else if (shape instanceof Shape.Tube tube) tube(out, tube, scale);
-        else structure(out, (Shape.Structure) shape, scale);
+        else if (shape instanceof Shape.Assembly assembly) AssemblySheet.draw(out, assembly, scale);
         double y = 62;
         for (String note : notes) {
             out.text(TEXT, 32, y, 3.5, note);
             y -= 6.5;
         }
-        return out.bytes(WIDTH, HEIGHT);
+        return out.bytes(size.width, size.height);
     }
 
     /** Trimmed size, frame 20 mm from the left and 10 from the other edges, zones of 50 mm, centring marks. */
-    private static void frame(DxfWriter out) {
-        out.box(GRID, 0, 0, WIDTH, HEIGHT);
-        out.box(FRAME, 20, 10, WIDTH - 10, HEIGHT - 10);
-        out.box(GRID, 15, 5, WIDTH - 5, HEIGHT - 5);
-        for (int i = 0; i < 8; i++) {
-            double x = WIDTH / 2 + (i - 4) * 50;
+    private static void frame(DxfWriter out, Size size) {
+        double w = size.width;
+        double h = size.height;
+        out.box(GRID, 0, 0, w, h);
+        out.box(FRAME, 20, 10, w - 10, h - 10);
+        out.box(GRID, 15, 5, w - 5, h - 5);
+        for (int i = 0; i < size.columns; i++) {
+            double x = w / 2 + (i - size.columns / 2.0) * 50;
             if (i > 0) {
-                out.line(GRID, x, HEIGHT - 10, x, HEIGHT - 5);
+                out.line(GRID, x, h - 10, x, h - 5);
                 out.line(GRID, x, 5, x, 10);
             }
-            double at = i == 0 ? 42 : x + 25;
-            out.text(TEXT, Math.min(at, 400), HEIGHT - 9, 3.5, 0, Integer.toString(i + 1), 1);
-            out.text(TEXT, Math.min(at, 400), 5.8, 3.5, 0, Integer.toString(i + 1), 1);
+            double at = (Math.max(20, x) + Math.min(w - 10, x + 50)) / 2;
+            out.text(TEXT, at, h - 9, 3.5, 0, Integer.toString(i + 1), 1);
+            out.text(TEXT, at, 5.8, 3.5, 0, Integer.toString(i + 1), 1);
         }
-        for (int i = 0; i < 6; i++) {
-            double y = HEIGHT / 2 + (3 - i) * 50;
+        for (int i = 0; i < size.rows; i++) {
+            double y = h / 2 + (size.rows / 2.0 - i) * 50;
             if (i > 0) {
                 out.line(GRID, 15, y, 20, y);
-                out.line(GRID, WIDTH - 10, y, WIDTH - 5, y);
+                out.line(GRID, w - 10, y, w - 5, y);
             }
-            double at = i == 0 ? 266 : i == 5 ? 28 : y - 26;
-            out.text(TEXT, 17.5, at, 3.5, 0, Character.toString('A' + i), 1);
-            out.text(TEXT, WIDTH - 7.5, at, 3.5, 0, Character.toString('A' + i), 1);
+            double at = (Math.min(h - 10, y) + Math.max(10, y - 50)) / 2 - 1.75;
+            // Letters I and O are left out: they look like figures.
+            String letter = Character.toString("ABCDEFGHJKLMN".charAt(i));
+            out.text(TEXT, 17.5, at, 3.5, 0, letter, 1);
+            out.text(TEXT, w - 7.5, at, 3.5, 0, letter, 1);
         }
-        for (double[] mark :
-                new double[][] {{WIDTH / 2, 0, WIDTH / 2, 15}, {WIDTH / 2, HEIGHT - 15, WIDTH / 2, HEIGHT}}) {
-            out.line(GRID, mark[0], mark[1], mark[2], mark[3]);
-        }
-        out.line(GRID, 0, HEIGHT / 2, 25, HEIGHT / 2);
-        out.line(GRID, WIDTH - 15, HEIGHT / 2, WIDTH, HEIGHT / 2);
+        out.line(GRID, w / 2, 0, w / 2, 15);
+        out.line(GRID, w / 2, h - 15, w / 2, h);
+        out.line(GRID, 0, h / 2, 25, h / 2);
+        out.line(GRID, w - 15, h / 2, w, h / 2);
     }
 
-    private static void titleBlock(DxfWriter out, Title title) {
+    private static void titleBlock(DxfWriter out, Title title, Size size) {
         List<DxfWriter.Field> fields = List.of(
                 new DxfWriter.Field("MATERIAL", 3, 35.2, 3.5, title.material()),
                 new DxfWriter.Field("SURFACE", 63, 35.2, 3.5, title.surface()),
@@ -147,19 +180,19 @@ public final class Sheets {
                 new DxfWriter.Field("APPROVED_BY", 63, 13.2, 3.5, ""),
                 new DxfWriter.Field("APPROVED", 103, 19.2, 1.8, ""),
                 new DxfWriter.Field("STATUS", 123, 13.2, 3.5, ""),
-                new DxfWriter.Field("FORMAT", 153, 24.2, 3.5, "A3"),
+                new DxfWriter.Field("FORMAT", 153, 24.2, 3.5, size.name()),
                 new DxfWriter.Field("TITLE", 63, 1.8, 5, title.title()),
                 new DxfWriter.Field("NUMBER", 3, 1.8, 5, title.number()),
                 new DxfWriter.Field("REV", 163, 1.8, 5, title.revision()));
-        out.titleBlock(230, 10, () -> captions(out), fields);
+        out.titleBlock(size.width - 190, 10, () -> captions(out), fields);
     }
 
     private static final double[] ROW_COLUMNS = {0, 12, 26, 110, 136, 180};
     private static final String[] ROW_TAGS = {"REV", "ZONE", "DESCRIPTION", "DATE", "BY"};
 
     /** Rows above the title block, the first revision lowest, headings at the foot; a first revision has an empty row. */
-    private static void revisionBlock(DxfWriter out, List<Row> rows) {
-        double left = 230;
+    private static void revisionBlock(DxfWriter out, List<Row> rows, Size size) {
+        double left = size.width - 190;
         double foot = 54;
         String[] heads = {"Rev.", "Zone", "Revision", "Date", "By"};
         for (int i = 0; i < heads.length; i++) {
@@ -363,30 +396,5 @@ public final class Sheets {
         out.cross(cx, cy, ro + 6);
         out.upright(cx, cy - ro, cx, cy + ro, cx - ro - 12, 1 / s, "%%c" + trim(p.outer()));
         out.text(TEXT, cx - 14, cy - ro - 12, 3.5, "wall " + trim(p.wall()));
-    }
-
-    private static void structure(DxfWriter out, Shape.Structure p, double s) {
-        int item = 1;
-        for (double[] box : p.boxes()) {
-            double x = 60 + box[0] * s;
-            double y = 85 + box[1] * s;
-            double w = box[2] * s;
-            double h = box[3] * s;
-            out.box(OUTLINE, x, y, x + w, y + h);
-            out.line(CENTRE, x + w / 2, y - 4, x + w / 2, y + h + 4);
-            double bx = 290 + (item % 2) * 24;
-            double by = 96 + item * 22;
-            out.line(DxfWriter.Layer.DIM, x + w, y + h / 2, bx - 5, by);
-            out.circle(DxfWriter.Layer.DIM, bx, by, 5);
-            out.text(TEXT, bx, by - 1.7, 3.5, 0, Integer.toString(item), 1);
-            item++;
-        }
-        out.box(TEXT, 340, 84, 410, 84 + 8 * (p.boxes().size() + 1));
-        for (int i = 0; i <= p.boxes().size(); i++) {
-            double y = 84 + 8 * i;
-            out.line(TEXT, 340, y, 410, y);
-            out.text(TEXT, 343, y + 2.3, 3, i == 0 ? "Item" : Integer.toString(i));
-            out.text(TEXT, 358, y + 2.3, 3, i == 0 ? "Qty" : "1");
-        }
     }
 }

@@ -4,9 +4,11 @@ import java.util.Optional;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Compared;
+import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.search.Search;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -18,8 +20,10 @@ import org.springframework.web.bind.annotation.RequestParam;
 class ComparePage {
     private final ReadDocument read;
     private final CompareSheets compare;
+    private final Search search;
 
-    ComparePage(ReadDocument read, CompareSheets compare) {
+    ComparePage(ReadDocument read, CompareSheets compare, Search search) {
+        this.search = search;
         this.read = read;
         this.compare = compare;
     }
@@ -60,6 +64,23 @@ class ComparePage {
         model.addAttribute("compared", compared.orElse(null));
         model.addAttribute("same", now.content().hash().equals(past.content().hash()));
         return "compare/page";
+    }
+
+    /** Compares with another document, found by its number. */
+    @GetMapping("/documents/{id}/versions/{number}/compare-with")
+    String other(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable("number") int version,
+            @RequestParam("number") String number,
+            Model model) {
+        read.version(actor, id, version);
+        long other = search.find(actor, number, 0, 1).stream()
+                .map(hit -> hit.seen().spine().id())
+                .findFirst()
+                .orElseThrow(() -> Refused.because(
+                        "compare.none", "No document “" + number + "” is shown to you.", "Look its number up first."));
+        return "redirect:/documents/" + id + "/versions/" + version + "/compare?with=" + other;
     }
 
     /** What a file that was brought for check-in changes, as a part of the check-in page. */

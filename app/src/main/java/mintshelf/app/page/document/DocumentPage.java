@@ -22,7 +22,6 @@ import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
-import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.next.Act;
@@ -92,7 +91,7 @@ public class DocumentPage {
         model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
         model.addAttribute(
                 "checked",
-                checks.findings(document, shown).map(DocumentPage::says).orElse(""));
+                checks.findings(document, shown).map(CheckSheets::says).orElse(""));
         model.addAttribute(
                 "strip",
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
@@ -131,17 +130,6 @@ public class DocumentPage {
     private static final Refusal FORMER =
             Refusal.of("waiver.former", "This is a former version.", "Findings are let pass for the latest one.");
 
-    /** In short: "1 binding, 2 hints"; what was let pass is not counted. */
-    private static String says(List<Held> findings) {
-        long binding = findings.stream().filter(Held::isInTheWay).count();
-        long hints = findings.stream().filter(h -> !h.finding().isBinding()).count();
-        if (findings.isEmpty()) return "every rule is kept";
-        if (binding + hints == 0) return "what is binding was let pass";
-        String told = hints == 0 ? "" : Numbers.count(hints, "hint", "hints");
-        if (binding == 0) return told;
-        return binding + " binding" + (told.isEmpty() ? "" : ", " + told);
-    }
-
     /** What the rules say of a version's sheet. */
     @GetMapping("/documents/{id}/versions/{number}/checks")
     String checks(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
@@ -152,7 +140,7 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("findings", findings);
-        model.addAttribute("says", says(findings));
+        model.addAttribute("says", CheckSheets.says(findings));
         model.addAttribute("keys", bare.stream().map(CheckSheets::key).toList());
         model.addAttribute(
                 "inTheWay", findings.stream().filter(Held::isInTheWay).count());
@@ -171,10 +159,11 @@ public class DocumentPage {
             @PathVariable long id,
             @PathVariable int number,
             @RequestParam Optional<Integer> look,
+            @RequestParam Optional<String> layout,
             Model model) {
         VersionRow version = read.version(actor, id, number);
-        Sheet sheet = sheets.sheet(version.content());
-        if (!sheet.face().equals("DRAWING")) throw new NotThere();
+        Sheet sheet = sheets.layout(version.content(), layout);
+        if (!sheet.face().equals("DRAWING") && layout.isEmpty()) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
         look.flatMap(n -> checks.findings(view.seen().document(), version)
                         .filter(found -> n > 0 && n <= found.size())

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -52,8 +53,10 @@ public class FilePage {
     /** The lines and arcs of a version's sheet, for measuring in the page. */
     @GetMapping("/documents/{id}/versions/{number}/geometry")
     @ResponseBody
-    Geometry geometry(Actor actor, @PathVariable long id, @PathVariable int number) {
-        return sheets.geometry(read.version(actor, id, number).content()).orElseThrow(NotThere::new);
+    Geometry geometry(
+            Actor actor, @PathVariable long id, @PathVariable int number, @RequestParam Optional<String> layout) {
+        return sheets.geometry(read.version(actor, id, number).content(), layout)
+                .orElseThrow(NotThere::new);
     }
 
     @GetMapping("/documents/{id}/versions/{number}/file")

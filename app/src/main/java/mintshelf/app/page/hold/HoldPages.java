@@ -11,6 +11,7 @@ import mintshelf.app.page.Rows;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.compare.CompareSheets;
@@ -34,8 +35,10 @@ public class HoldPages {
     private final CheckIn checkIn;
     private final ReadDocument read;
     private final CompareSheets compare;
+    private final CheckSheets checks;
 
-    public HoldPages(CheckOut checkOut, CheckIn checkIn, ReadDocument read, CompareSheets compare) {
+    public HoldPages(CheckOut checkOut, CheckIn checkIn, ReadDocument read, CompareSheets compare, CheckSheets checks) {
+        this.checks = checks;
         this.checkOut = checkOut;
         this.checkIn = checkIn;
         this.read = read;
@@ -142,7 +145,7 @@ public class HoldPages {
     }
 
     /** What became of a file: the document, and the version or the stray. */
-    public record Done(Seen seen, String what, long number, Stray stray, Integer differences) {}
+    public record Done(Seen seen, String what, long number, Stray stray, Integer differences, String checked) {}
 
     @GetMapping("/check-in/done")
     String done(Actor actor, @RequestParam String rows, Model model) {
@@ -155,7 +158,13 @@ public class HoldPages {
             long number = Long.parseLong(m.group(3));
             Stray stray = m.group(2).equals("s") ? read.stray(actor, number) : null;
             Integer differences = m.group(2).equals("v") && number > 1 ? differences(view, (int) number) : null;
-            done.add(new Done(seen, m.group(2), number, stray, differences));
+            String checked = m.group(2).equals("v")
+                    ? version(view, (int) number)
+                            .flatMap(v -> checks.findings(seen.document(), v))
+                            .map(CheckSheets::says)
+                            .orElse("")
+                    : "";
+            done.add(new Done(seen, m.group(2), number, stray, differences, checked));
         }
         model.addAttribute("done", done);
         return "hold/done";

@@ -62,23 +62,43 @@ public class ReadSheet {
         if (content.kind().isPicture()) return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING);
         if (content.kind() == ContentKind.TEXT) return text(content);
         return sheets.opened(content)
-                .map(this::drawing)
+                .map(drawing -> drawing(drawing, drawing.sheet()))
                 .orElseGet(() -> new Sheet("CARD", List.of(), false, Map.of(), Drawn.NOTHING));
     }
 
-    private Sheet drawing(DxfDrawing drawing) {
+    /** A layout of a drawing; the sheet itself without a wish. Not there when the drawing has no such layout. */
+    public Sheet layout(StoredContent content, Optional<String> layout) {
+        DxfDrawing drawing = sheets.opened(content).orElseThrow(NotThere::new);
+        String wanted = layout.orElse(drawing.sheet());
+        if (!drawing.layouts().contains(wanted)) throw new NotThere();
+        return drawing(drawing, wanted);
+    }
+
+    private Sheet drawing(DxfDrawing drawing, String layout) {
         Map<String, String> said = sheets.said(drawing);
-        Outcome<Scene> read = drawing.scene();
+        Outcome<Scene> read = drawing.scene(layout, 0);
         if (!(read instanceof Outcome.Granted<Scene> granted)
                 || granted.value().primitives().isEmpty()) {
             String why = read.refusal().map(r -> r.says()).orElse("Its model space is empty.");
             return new Sheet(
-                    "TITLE_BLOCK", List.of(), false, said, new Drawn("", Map.of(), Map.of(), drawing.said(), why));
+                    "TITLE_BLOCK",
+                    List.of(),
+                    false,
+                    said,
+                    new Drawn("", Map.of(), Map.of(), drawing.said(), why),
+                    drawing.layouts(),
+                    layout);
         }
         Scene scene = granted.value();
         String svg = SvgWriter.write(scene, said.getOrDefault("title", "Drawing"));
         return new Sheet(
-                "DRAWING", List.of(), false, said, new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), ""));
+                "DRAWING",
+                List.of(),
+                false,
+                said,
+                new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), ""),
+                drawing.layouts(),
+                layout);
     }
 
     /** The sheet with a ring at the place of each finding. */
@@ -88,9 +108,16 @@ public class ReadSheet {
     }
 
     /** What can be measured on a sheet, with its title block's scale; nothing for what is no drawing. */
-    public Optional<Geometry> geometry(StoredContent content) {
-        return sheets.opened(content)
-                .flatMap(drawing -> Sheets.scene(drawing).map(scene -> Geometry.of(scene, sheets.scale(drawing))));
+    public Optional<Geometry> geometry(StoredContent content, Optional<String> layout) {
+        return sheets.opened(content).flatMap(drawing -> {
+            String wanted = layout.orElse(drawing.sheet());
+            // The title block's scale is that of the sheet; behind a layout's windows things are drawn in their own
+            // size.
+            double scale = wanted.equals(drawing.sheet()) ? sheets.scale(drawing) : 1;
+            return drawing.scene(wanted, 0) instanceof Outcome.Granted<Scene> scene
+                    ? Optional.of(Geometry.of(scene.value(), scale))
+                    : Optional.empty();
+        });
     }
 
     private Sheet text(StoredContent content) {

@@ -12,8 +12,21 @@ import java.util.stream.Collectors;
  * @param lines of a text
  * @param cut whether the text goes on
  * @param said what a title block says
+ * @param layouts of a drawing, model space first; one alone where there is no choice
+ * @param layout the one that is shown
  */
-public record Sheet(String face, List<String> lines, boolean cut, Map<String, String> said, Drawn drawn) {
+public record Sheet(
+        String face,
+        List<String> lines,
+        boolean cut,
+        Map<String, String> said,
+        Drawn drawn,
+        List<String> layouts,
+        String layout) {
+    Sheet(String face, List<String> lines, boolean cut, Map<String, String> said, Drawn drawn) {
+        this(face, lines, cut, said, drawn, List.of(), "");
+    }
+
     /**
      * A drawing as shown.
      *

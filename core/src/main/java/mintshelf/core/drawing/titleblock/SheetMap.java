@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.compare.Zones;
 import mintshelf.core.drawing.dxf.Attributes;
@@ -160,7 +161,7 @@ public record SheetMap(
     /** The fields that the sheet has, with what stands in them, in the order of the sheet. O(bytes). */
     public List<Said> found(DxfDrawing drawing) {
         List<Said> found = new ArrayList<>();
-        for (Attributes.Attribute attribute : drawing.attributes()) {
+        for (Attributes.Attribute attribute : titleBlock(drawing)) {
             fieldOf(attribute).ifPresent(field -> found.add(new Said(field, attribute.value())));
         }
         atPlaces(drawing, (field, label) -> found.add(new Said(field, label.value())));
@@ -170,7 +171,7 @@ public record SheetMap(
     /** The places that the shelf may write on this sheet. O(bytes). */
     public List<Site> sites(DxfDrawing drawing) {
         List<Site> sites = new ArrayList<>();
-        for (Attributes.Attribute attribute : drawing.attributes()) {
+        for (Attributes.Attribute attribute : titleBlock(drawing)) {
             fieldOf(attribute)
                     .filter(f -> f.way() == Way.WRITTEN && !attribute.sites().isEmpty())
                     .ifPresent(f -> sites.add(new Site(f.tag(), f.fact(), attribute.value(), attribute.sites())));
@@ -204,14 +205,53 @@ public record SheetMap(
         }
     }
 
+    /**
+     * The attributes of the title block. Where the map does not name it, it is the block with most of the fields: lines of a parts
+     * list have numbers and titles too, but come in rows, and a title block stands once on each layout at the most.
+     */
+    private List<Attributes.Attribute> titleBlock(DxfDrawing drawing) {
+        Map<String, List<Attributes.Attribute>> byBlock = new LinkedHashMap<>();
+        for (Attributes.Attribute attribute : drawing.attributes()) {
+            String name = attribute.block().toUpperCase(Locale.ROOT);
+            if (isRow(name) || !(block.isEmpty() || block.equalsIgnoreCase(name))) continue;
+            byBlock.computeIfAbsent(name, n -> new ArrayList<>()).add(attribute);
+        }
+        if (!block.isEmpty())
+            return byBlock.values().stream().flatMap(List::stream).toList();
+        int layouts = drawing.layouts().size();
+        return byBlock.values().stream()
+                .filter(all -> inserts(all) <= layouts)
+                .max(Comparator.comparingLong(this::fieldsIn))
+                .filter(all -> fieldsIn(all) > 0)
+                .orElse(List.of());
+    }
+
+    /** Rows of a revision block may have the same tags: they are no fields. */
+    private boolean isRow(String name) {
+        return name.equalsIgnoreCase(RowBlock.DRAWN_ROW)
+                || revisions.filter(r -> r.block().equalsIgnoreCase(name)).isPresent();
+    }
+
+    /** How often a block is inserted: how often its commonest tag comes. */
+    private static long inserts(List<Attributes.Attribute> all) {
+        return all.stream()
+                .collect(Collectors.groupingBy(a -> a.tag().toUpperCase(Locale.ROOT), Collectors.counting()))
+                .values()
+                .stream()
+                .mapToLong(n -> n)
+                .max()
+                .orElse(0);
+    }
+
+    private long fieldsIn(List<Attributes.Attribute> all) {
+        return all.stream()
+                .flatMap(a -> fieldOf(a).stream())
+                .map(Field::fact)
+                .distinct()
+                .count();
+    }
+
     private Optional<Field> fieldOf(Attributes.Attribute attribute) {
-        if (!block.isEmpty() && !block.equalsIgnoreCase(attribute.block())) return Optional.empty();
-        // Rows of a revision block may have the same tags: they are no fields.
-        boolean row = attribute.block().equalsIgnoreCase(RowBlock.DRAWN_ROW)
-                || revisions
-                        .filter(r -> r.block().equalsIgnoreCase(attribute.block()))
-                        .isPresent();
-        if (row) return Optional.empty();
         return fields.stream()
                 .filter(f -> f.spot().isEmpty() && f.tag().equalsIgnoreCase(attribute.tag()))
                 .findFirst();

@@ -1,0 +1,40 @@
+// Two versions picked on the strip are compared.
+const box = document.querySelector("[data-pick-two]");
+const tools = box?.querySelector(".pick-two");
+if (tools) begin();
+
+function begin() {
+  const button = tools.querySelector("[data-pick-two-on]");
+  const says = tools.querySelector("[data-pick-two-says]");
+  const go = tools.querySelector("[data-pick-two-go]");
+  const stops = [...box.querySelectorAll(".strip a[data-version]")];
+  let on = false;
+  let picked = [];
+  tools.hidden = false;
+
+  const show = () => {
+    stops.forEach((stop) => stop.classList.toggle("second", on && picked.includes(stop.dataset.version)));
+    button.setAttribute("aria-pressed", on);
+    const pair = [...picked].sort((a, b) => a - b);
+    go.hidden = pair.length < 2;
+    if (pair.length === 2) {
+      go.href = `${box.dataset.pickTwo}${pair[1]}/compare?old=${pair[0]}`;
+      go.textContent = `Compare ${pair[0]} and ${pair[1]}`;
+    }
+    says.textContent = !on ? "" : pair.length === 0 ? "Pick two versions on the strip." : pair.length === 1 ? `Version ${pair[0]}, and one more.` : "";
+  };
+  const pick = (version) => {
+    picked = picked.includes(version) ? picked.filter((v) => v !== version) : [...picked, version].slice(-2);
+    show();
+  };
+  button.addEventListener("click", () => { on = !on; picked = []; show(); if (on) stops[0]?.focus(); });
+  stops.forEach((stop) => stop.addEventListener("click", (event) => {
+    if (!on && !event.shiftKey) return;
+    event.preventDefault();
+    on = true;
+    pick(stop.dataset.version);
+  }));
+  box.addEventListener("keydown", (event) => {
+    if (event.key === "Escape" && on) { on = false; picked = []; show(); button.focus(); }
+  });
+}
