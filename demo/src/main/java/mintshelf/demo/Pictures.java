@@ -89,8 +89,8 @@ final class Pictures {
             take(
                     shots,
                     SHELF,
-                    "reinstate",
-                    List.of(open("TG40-4010"), "location.href = location.pathname + '/versions/4/reinstate'"));
+                    "title-block",
+                    List.of(open("TG40-1020"), "document.querySelector('a[href$=title-block]').click()"));
             shots.signIn("oluwaseun");
             String round = "location.href = document.querySelector('.tray a.n').href";
             take(shots, "/in-tray", "round", List.of(round));

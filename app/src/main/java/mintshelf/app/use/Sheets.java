@@ -65,17 +65,22 @@ public class Sheets {
 
     /** By the map that finds most on the sheet. */
     public Map<String, String> said(DxfDrawing drawing) {
+        return reading(drawing).map(e -> e.map().read(drawing)).orElse(Map.of());
+    }
+
+    private Optional<Edition> reading(DxfDrawing drawing) {
         return maps.latest().stream()
-                .map(e -> e.map().read(drawing))
-                .max(Comparator.comparingInt(Map::size))
-                .orElse(Map.of());
+                .filter(e -> e.map().isFor(drawing))
+                .max(Comparator.comparingInt(e -> e.map().read(drawing).size()));
     }
 
     /** Of what a sheet says what the designer says there, not the shelf: those values become facts. */
     public Map<String, String> facts(StoredContent content) {
-        Map<String, String> facts = new LinkedHashMap<>(said(content));
-        maps.latest().stream()
-                .flatMap(e -> e.map().fields().stream())
+        Optional<DxfDrawing> drawing = opened(content);
+        Optional<Edition> map = drawing.flatMap(this::reading);
+        if (map.isEmpty()) return Map.of();
+        Map<String, String> facts = new LinkedHashMap<>(map.get().map().read(drawing.get()));
+        map.get().map().fields().stream()
                 .filter(f -> f.way() == SheetMap.Way.WRITTEN)
                 .forEach(f -> facts.remove(f.fact()));
         return facts;

@@ -100,7 +100,7 @@ public final class RowBlock {
         if (there.isEmpty() && rows.isEmpty()) return Outcome.granted(0);
         boolean unfit =
                 there.isEmpty() && (drawing.blocksEnd < 0 || (drawing.isMarked() && drawing.blockRecordsEnd < 0));
-        if (unfit || drawing.room().from() < 0) {
+        if (unfit || !isEnded(drawing)) {
             return Outcome.refused(
                     "sheet.no_tables",
                     "The sheet has no table of blocks that a revision block could go into.",
@@ -110,6 +110,14 @@ public final class RowBlock {
         int changed = writer.write(there.orElse(DRAWN_ROW), there.isEmpty(), rows);
         writer.keepSeed();
         return Outcome.granted(changed);
+    }
+
+    /** Whether the sheet's own entities have an end mark that rows can be put before. */
+    private static boolean isEnded(DxfDrawing drawing) {
+        DxfDrawing.Room room = drawing.room();
+        if (room.from() < 0 || room.to() >= drawing.source.bytes.length) return false;
+        TagCursor tags = new TagCursor(drawing.source, room.to(), 1);
+        return tags.next() && tags.code == 0 && (tags.is("ENDSEC") || tags.is("ENDBLK"));
     }
 
     private int write(String block, boolean draw, List<Map<String, String>> rows) {
@@ -123,10 +131,7 @@ public final class RowBlock {
         if (rows.size() <= there.size()) return changed;
         boolean own = !block.equals(DRAWN_ROW);
         DxfDrawing.Room room = drawing.room();
-        int at = there.stream()
-                .mapToInt(r -> r.range().to())
-                .max()
-                .orElse(Math.min(room.to(), drawing.source.bytes.length));
+        int at = there.stream().mapToInt(r -> r.range().to()).max().orElse(room.to());
         if (draw) edit.insert(at, head());
         double step =
                 there.size() > 1 ? Math.abs(there.get(1).y() - there.get(0).y()) : shape.rowHeight();

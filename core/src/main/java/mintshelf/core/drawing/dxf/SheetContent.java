@@ -126,7 +126,7 @@ public final class SheetContent {
                 if (!more && (!tags.damaged || !tags.resume())) return;
                 more = tags.next();
             }
-            if (tags.begin >= room.to() || tags.is("ENDSEC") || tags.is("ENDBLK") || tags.is("EOF")) return;
+            if (tags.begin >= room.to()) return;
             more = e.fill(tags);
             boolean part = e.type().equals("ATTRIB")
                     || e.type().equals("SEQEND")
