@@ -329,7 +329,7 @@ final class DrawingCommands {
             if (found.isEmpty()) out.println("No difference.");
             for (Difference d : found.differences()) {
                 out.println(d.number() + (d.zone().isEmpty() ? "" : " " + d.zone()) + " "
-                        + d.kind().says() + ": " + d.says() + (d.clouded() ? "" : " (without a cloud)"));
+                        + d.kind().says() + ": " + d.says() + (d.isUnmarked() ? " (without a cloud)" : ""));
             }
         }
     }
@@ -355,7 +355,7 @@ final class DrawingCommands {
             DxfDrawing drawing = granted(file, DxfDrawing.read(bytes));
             List<SheetMap.Field> fields = new ArrayList<>();
             values.keySet().forEach(tag -> fields.add(new SheetMap.Field(tag, tag, SheetMap.Way.WRITTEN)));
-            SheetMap map = new SheetMap("command line", "", fields);
+            SheetMap map = new SheetMap("command line", SheetMap.EVERY_BLOCK, "", fields, Optional.empty());
             List<String> found =
                     map.sites(drawing).stream().map(SheetMap.Site::tag).toList();
             SheetStamp.Stamped stamped = granted(file, SheetStamp.write(bytes, map, values));

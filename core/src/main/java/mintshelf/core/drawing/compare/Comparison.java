@@ -42,6 +42,7 @@ public record Comparison(
      * @param zone of the sheet (ISO 5457), such as C4; empty where the drawing is no sheet of a known format
      * @param says what changed, in words
      * @param clouded whether the new sheet marks it with a revision cloud
+     * @param form whether it lies in a filled-in form of the sheet, such as its title block, which nobody clouds
      * @param olds which primitives of the old sheet, by their place in its scene
      * @param nows which of the new one
      */
@@ -52,11 +53,17 @@ public record Comparison(
             String zone,
             String says,
             boolean clouded,
+            boolean form,
             List<Integer> olds,
             List<Integer> nows) {
         public Difference {
             olds = List.copyOf(olds);
             nows = List.copyOf(nows);
+        }
+
+        /** Whether a cloud should mark it and none does. */
+        public boolean isUnmarked() {
+            return !clouded && !form;
         }
     }
 
@@ -68,9 +75,9 @@ public record Comparison(
                 .toList();
     }
 
-    /** How many differences the new sheet does not mark with a cloud. */
+    /** How many differences the new sheet should mark with a cloud and does not. */
     public int unclouded() {
-        return (int) differences.stream().filter(d -> !d.clouded()).count();
+        return (int) differences.stream().filter(Difference::isUnmarked).count();
     }
 
     public boolean isEmpty() {

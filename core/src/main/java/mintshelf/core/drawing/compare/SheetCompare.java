@@ -81,7 +81,15 @@ public final class SheetCompare {
         List<Difference> numbered = new ArrayList<>();
         for (Difference d : differences) {
             numbered.add(new Difference(
-                    numbered.size() + 1, d.kind(), d.box(), d.zone(), d.says(), d.clouded(), d.olds(), d.nows()));
+                    numbered.size() + 1,
+                    d.kind(),
+                    d.box(),
+                    d.zone(),
+                    d.says(),
+                    d.clouded(),
+                    d.form(),
+                    d.olds(),
+                    d.nows()));
         }
         int paired = counts[1] + counts[2] + counts[3];
         return new Comparison(
@@ -207,7 +215,19 @@ public final class SheetCompare {
                         && where.middleY() >= c.minY()
                         && where.middleY() <= c.maxY());
         String says = shifted ? shift(group) : words(group);
-        return new Difference(1, kind, box, zones.at(box.middleX(), box.middleY()), says, clouded, olds, nows);
+        String zone = zones.at(box.middleX(), box.middleY());
+        return new Difference(1, kind, box, zone, says, clouded, isForm(olds, nows), olds, nows);
+    }
+
+    /** Values of attributes, and lines of a block that carries such: what is filled in, not what is drawn. */
+    private boolean isForm(List<Integer> olds, List<Integer> nows) {
+        List<Source> sources = new ArrayList<>();
+        olds.forEach(i -> sources.add(matching.old[i].primitive().source()));
+        nows.forEach(i -> sources.add(matching.now[i].primitive().source()));
+        boolean filled = sources.stream().anyMatch(s -> s.type().equals("ATTRIB"));
+        return filled
+                && sources.stream()
+                        .allMatch(s -> s.type().equals("ATTRIB") || !s.path().isEmpty());
     }
 
     private String shift(List<Item> group) {

@@ -22,12 +22,15 @@ import mintshelf.core.drawing.dxf.SheetContent;
  * Where a title block carries which fact, and which way: read from the sheet, or written by the shelf. A map is data: a house has
  * one for each of its sheet formats, and its editions are kept, for a proof names the one it was made with.
  *
- * @param block name of the title block, without case; empty for any block
+ * @param block name of the title block, without case; empty for the block with most of the fields, {@link #EVERY_BLOCK} for all
  * @param format the sheet format that it is for, such as A3; empty for any
  * @param revisions how its revision block is written; empty where the shelf leaves that alone
  */
 public record SheetMap(
         String name, String block, String format, List<Field> fields, Optional<RevisionBlock> revisions) {
+    /** In place of a block's name: attributes of every block are fields. */
+    public static final String EVERY_BLOCK = "*";
+
     public SheetMap {
         fields = List.copyOf(fields);
     }
@@ -213,7 +216,8 @@ public record SheetMap(
         Map<String, List<Attributes.Attribute>> byBlock = new LinkedHashMap<>();
         for (Attributes.Attribute attribute : drawing.attributes()) {
             String name = attribute.block().toUpperCase(Locale.ROOT);
-            if (isRow(name) || !(block.isEmpty() || block.equalsIgnoreCase(name))) continue;
+            boolean any = block.isEmpty() || block.equals(EVERY_BLOCK);
+            if (isRow(name) || !(any || block.equalsIgnoreCase(name))) continue;
             byBlock.computeIfAbsent(name, n -> new ArrayList<>()).add(attribute);
         }
         if (!block.isEmpty())

@@ -265,6 +265,22 @@ class SheetCompareTest {
     }
 
     @Test
+    void whatIsFilledIntoAFormNeedsNoCloud() {
+        Source value = new Source(5, "", "ATTRIB");
+        Source row = new Source(6, "REVISION_ROW", "LINE");
+        Primitive old = new Primitive.Text(value, THIN, 300, 20, 3.5, 0, 1, 0, 0, false, "B");
+        Primitive now = new Primitive.Text(value, THIN, 300, 20, 3.5, 0, 1, 0, 0, false, "C");
+        Primitive drawn = new Primitive.Polyline(row, THIN, new double[] {298, 26, 320, 26}, false);
+        Comparison c = SheetCompare.compare(scene(sheet(old)), scene(sheet(now, drawn)));
+        assertThat(c.differences()).isNotEmpty().noneMatch(Difference::isUnmarked);
+        Primitive loose =
+                new Primitive.Polyline(new Source(7, "", "LINE"), THIN, new double[] {298, 26, 320, 26}, false);
+        assertThat(SheetCompare.compare(scene(sheet(old)), scene(sheet(now, loose)))
+                        .unclouded())
+                .isEqualTo(1);
+    }
+
+    @Test
     void whatHasOneHandleIsChangedEvenWhereItWentFar() {
         Source source = new Source(77, "", "LINE");
         Primitive before = new Primitive.Polyline(source, OUTLINE, new double[] {10, 10, 30, 10}, false);
