@@ -7,7 +7,9 @@ import picocli.CommandLine.Command;
  * Commands on files. Exit status 0 = done, 1 = the answer is “no” (differences found, checks failed), 2 = wrong call, 3 = the file
  * could not be read (one line on standard error).
  */
-@Command(name = "shelf", subcommands = DrawingCommands.class)
+@Command(
+        name = "shelf",
+        subcommands = {DrawingCommands.class, ModelCommands.class})
 public final class Companion {
     private Companion() {}
 

@@ -126,23 +126,17 @@ final class DrawingCommands {
             all.put(
                     "attributes",
                     facts.attributes().stream()
-                            .map(a -> map("block", a.block(), "tag", a.tag(), "value", a.value()))
+                            .map(a -> Json.members("block", a.block(), "tag", a.tag(), "value", a.value()))
                             .toList());
             all.put(
                     "references",
                     facts.references().entrySet().stream()
-                            .map(r -> map("block", r.getKey(), "path", r.getValue()))
+                            .map(r -> Json.members("block", r.getKey(), "path", r.getValue()))
                             .toList());
             all.put("titleBlock", title);
             all.put("notDrawn", facts.notDrawn());
             all.put("said", facts.said());
             return all;
-        }
-
-        private static Map<String, String> map(String... pairs) {
-            Map<String, String> map = new LinkedHashMap<>();
-            for (int i = 0; i < pairs.length; i += 2) map.put(pairs[i], pairs[i + 1]);
-            return map;
         }
 
         private static void words(DrawingFacts facts, Map<String, String> title, PrintWriter out) {

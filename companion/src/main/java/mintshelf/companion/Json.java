@@ -1,5 +1,6 @@
 package mintshelf.companion;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -8,6 +9,13 @@ import java.util.stream.Collectors;
 /** Writes JSON: objects keep the order of their members, numbers use dots, texts are UTF-8. */
 final class Json {
     private Json() {}
+
+    /** Members of an object: name, value, name, value. */
+    static Map<String, String> members(String... pairs) {
+        Map<String, String> map = new LinkedHashMap<>();
+        for (int i = 0; i < pairs.length; i += 2) map.put(pairs[i], pairs[i + 1]);
+        return map;
+    }
 
     static String of(Object value) {
         if (value instanceof Map<?, ?> map) {

@@ -1,0 +1,67 @@
+package mintshelf.core.model.step;
+
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What an exchange file says of products (ISO 10303 parts 41, 44 and 242).
+ *
+ * @param schema of the file, as named in its head
+ * @param lengthUnit such as mm; empty where the file has no shape
+ * @param instances how many the data section holds
+ * @param externals names of the files that it refers to, each once, in the order of the file
+ * @param facts validation properties by product id: volume and area in the file's units, as written
+ * @param said what could not be read, a sentence each
+ */
+public record StepModel(
+        Head head,
+        String schema,
+        String lengthUnit,
+        long instances,
+        List<Product> products,
+        List<Usage> usages,
+        List<External> externals,
+        Map<String, Map<String, Double>> facts,
+        List<String> said) {
+    public StepModel {
+        products = List.copyOf(products);
+        usages = List.copyOf(usages);
+        externals = List.copyOf(externals);
+        said = List.copyOf(said);
+    }
+
+    /** The head: name, time stamp, the system that wrote it. */
+    public record Head(String name, String timeStamp, String system) {}
+
+    /** A product: its id, name and version. */
+    public record Product(String id, String name, String description, String version) {}
+
+    /** How often a product stands in another one, next to it. */
+    public record Usage(String parent, String child, int count) {}
+
+    /**
+     * A file that this one refers to.
+     *
+     * @param places where its name stands in the file: first byte and the one behind the last, between the quotes
+     */
+    public record External(String name, List<long[]> places) {
+        public External {
+            places = List.copyOf(places);
+        }
+    }
+
+    /** Products that stand in no other one. O(products + usages). */
+    public List<String> roots() {
+        List<String> used = usages.stream().map(Usage::child).distinct().toList();
+        List<String> parents = usages.stream().map(Usage::parent).distinct().toList();
+        return parents.stream().filter(p -> !used.contains(p)).toList();
+    }
+
+    /** The schema in short: AP203, AP214, AP242, else as it is named. */
+    public String protocol() {
+        if (schema.startsWith("CONFIG_CONTROL_DESIGN") || schema.startsWith("AP203")) return "AP203";
+        if (schema.startsWith("AUTOMOTIVE_DESIGN")) return "AP214";
+        if (schema.startsWith("AP242")) return "AP242";
+        return schema;
+    }
+}

@@ -1,0 +1,357 @@
+package mintshelf.core.model.step;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.model.step.StepValue.Typed;
+
+/**
+ * Reads products, usages, units, validation properties and external documents out of an exchange file, streamed. O(bytes); memory
+ * grows with the products, not with the geometry.
+ */
+public final class StepReader {
+    /** Instances that say something of products: 41 (product structure), 42, 45 and 203 (properties), 44 (usages). */
+    private static final Set<String> WANTED = Set.of(
+            "PRODUCT",
+            "PRODUCT_DEFINITION",
+            "PRODUCT_DEFINITION_WITH_ASSOCIATED_DOCUMENTS",
+            "PRODUCT_DEFINITION_FORMATION",
+            "PRODUCT_DEFINITION_FORMATION_WITH_SPECIFIED_SOURCE",
+            "NEXT_ASSEMBLY_USAGE_OCCURRENCE",
+            "PRODUCT_DEFINITION_SHAPE",
+            "PROPERTY_DEFINITION",
+            "PROPERTY_DEFINITION_REPRESENTATION",
+            "REPRESENTATION",
+            "MEASURE_REPRESENTATION_ITEM",
+            "DOCUMENT_FILE",
+            "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT",
+            "CONVERSION_BASED_UNIT");
+
+    private static final int[] HASHES =
+            WANTED.stream().mapToInt(StepScanner::hash).sorted().toArray();
+    /** Beyond this many instances of interest a file is no description of products. */
+    private static final int MOST = 2_000_000;
+
+    private static final int MOST_SAID = 20;
+
+    private final StepScanner scan;
+    private final Map<Long, Typed> kept = new LinkedHashMap<>();
+    private final Map<Long, String> units = new HashMap<>();
+    private final List<List<Long>> contexts = new ArrayList<>();
+    private final Map<String, List<long[]>> externals = new LinkedHashMap<>();
+    private final List<String> said = new ArrayList<>();
+    private StepModel.Head head = new StepModel.Head("", "", "");
+    private String schema = "";
+    private long instances;
+    private boolean signed;
+    private boolean ended;
+
+    private StepReader(InputStream in) {
+        this.scan = new StepScanner(in);
+    }
+
+    /** Reads a file, or says in one sentence with the line why it is none. What breaks off half way is read up to there and said. */
+    public static Outcome<StepModel> read(InputStream in) throws IOException {
+        StepReader reader = new StepReader(in);
+        try {
+            if (!reader.scan.keyword().equals("ISO-10303-21")) {
+                return Outcome.refused("step.head", "Line 1 does not begin an exchange file of ISO 10303-21.", "");
+            }
+            reader.scan.expect(';');
+            reader.sections();
+        } catch (StepScanner.Broken e) {
+            if (reader.instances == 0 && reader.schema.isEmpty()) {
+                return Outcome.refused(
+                        "step.broken", "Line " + reader.scan.line() + " has " + e.getMessage() + ".", "");
+            }
+            reader.say("Line " + reader.scan.line() + " has " + e.getMessage() + "; what follows is not read.");
+        }
+        return Outcome.granted(reader.model());
+    }
+
+    private void say(String sentence) {
+        if (said.size() < MOST_SAID && !said.contains(sentence)) said.add(sentence);
+    }
+
+    private void sections() throws IOException {
+        while (scan.next() >= 0) {
+            String section = scan.keyword();
+            switch (section) {
+                case "HEADER" -> {
+                    scan.expect(';');
+                    header();
+                }
+                case "DATA" -> {
+                    scan.skip();
+                    data();
+                }
+                case "REFERENCE" -> {
+                    scan.expect(';');
+                    references();
+                }
+                case "SIGNATURE" -> {
+                    signed = true;
+                    ended = true;
+                    return;
+                }
+                case "END-ISO-10303-21" -> ended = true;
+                case "" -> throw new StepScanner.Broken("“" + (char) scan.next() + "” where a section should begin");
+                default -> scan.skip();
+            }
+            if (ended) {
+                scan.next();
+                if (scan.next() == ';') scan.expect(';');
+            }
+        }
+        if (!ended) say("The file ends in line " + scan.line() + " without its end mark.");
+    }
+
+    private void header() throws IOException {
+        while (true) {
+            String name = scan.keyword();
+            if (name.equals("ENDSEC")) {
+                scan.expect(';');
+                return;
+            }
+            if (name.isEmpty()) throw new StepScanner.Broken("a head that is none");
+            Typed said = new Typed(name, scan.parameters(0));
+            scan.expect(';');
+            if (name.equals("FILE_NAME")) {
+                head = new StepModel.Head(
+                        said.at(0).text(), said.at(1).text(), said.at(5).text());
+            } else if (name.equals("FILE_SCHEMA") && said.at(0) instanceof StepValue.Many many) {
+                String named =
+                        many.values().isEmpty() ? "" : many.values().get(0).text();
+                schema = named.strip().replaceAll("[\\s{].*", "");
+            }
+        }
+    }
+
+    /** Names of resources outside (edition 3): {@code #10=<part.stp#product>;}. */
+    private void references() throws IOException {
+        while (scan.next() == '#') scan.skip();
+        scan.keyword();
+        scan.expect(';');
+    }
+
+    private void data() throws IOException {
+        while (true) {
+            int c = scan.next();
+            if (c < 0) return;
+            if (c != '#') {
+                if (!scan.keyword().equals("ENDSEC")) {
+                    say("Line " + scan.line() + " begins no instance; it is passed over.");
+                    scan.skip();
+                    continue;
+                }
+                scan.expect(';');
+                return;
+            }
+            long id = scan.name();
+            scan.expect('=');
+            instances++;
+            if (scan.next() == '(') {
+                complex(id);
+            } else if (scan.isKeywordIn(WANTED, HASHES) && kept.size() < MOST) {
+                Typed instance = new Typed(scan.lastWord(), scan.parameters(0));
+                scan.expect(';');
+                simple(id, instance);
+            } else {
+                scan.skip();
+            }
+        }
+    }
+
+    private void simple(long id, Typed instance) {
+        switch (instance.type()) {
+            case "DOCUMENT_FILE", "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT" -> {
+                if (instance.at(0) instanceof StepValue.Text t && !t.text().isBlank()) {
+                    externals.computeIfAbsent(t.text(), n -> new ArrayList<>()).add(new long[] {t.from(), t.to()});
+                }
+            }
+            case "CONVERSION_BASED_UNIT" -> {
+                // Alone it is an angle or the like; lengths come as complex instances.
+            }
+            default -> kept.put(id, instance);
+        }
+    }
+
+    /** An instance of several types at once: units and the contexts that name them. */
+    private void complex(long id) throws IOException {
+        scan.expect('(');
+        boolean length = false;
+        String unit = "";
+        while (scan.next() != ')') {
+            String type = scan.keyword();
+            if (type.isEmpty()) throw new StepScanner.Broken("a complex instance that is none");
+            Typed part = new Typed(type, scan.parameters(0));
+            switch (type) {
+                case "LENGTH_UNIT" -> length = true;
+                case "SI_UNIT" -> unit = si(part);
+                case "CONVERSION_BASED_UNIT" -> unit = converted(part.at(0).text());
+                case "GLOBAL_UNIT_ASSIGNED_CONTEXT" -> contexts.add(part.at(0).refs());
+                default -> {
+                    // Says nothing of lengths.
+                }
+            }
+        }
+        scan.expect(')');
+        scan.expect(';');
+        if (length && !unit.isEmpty()) units.put(id, unit);
+    }
+
+    private static String si(Typed unit) {
+        String prefix = unit.at(0) instanceof StepValue.Word w ? w.word() : "";
+        String name = unit.at(1) instanceof StepValue.Word w ? w.word() : "";
+        if (!name.equals("METRE")) return "";
+        return switch (prefix) {
+            case "" -> "m";
+            case "MILLI" -> "mm";
+            case "CENTI" -> "cm";
+            case "DECI" -> "dm";
+            case "MICRO" -> "µm";
+            case "KILO" -> "km";
+            default -> prefix.toLowerCase(java.util.Locale.ROOT) + "metre";
+        };
+    }
+
+    private static String converted(String name) {
+        String plain = name.toUpperCase(java.util.Locale.ROOT).replace("'", "");
+        if (plain.contains("INCH")) return "in";
+        if (plain.contains("FOOT") || plain.contains("FEET")) return "ft";
+        return name.toLowerCase(java.util.Locale.ROOT);
+    }
+
+    /** The unit of the first context that has one, else the first length unit of the file. */
+    private String lengthUnit() {
+        for (List<Long> context : contexts) {
+            for (long unit : context) if (units.containsKey(unit)) return units.getOrDefault(unit, "");
+        }
+        return units.values().stream().findFirst().orElse("");
+    }
+
+    private Optional<Typed> instance(long id) {
+        return Optional.ofNullable(kept.get(id));
+    }
+
+    private boolean is(Typed instance, String... types) {
+        return Arrays.asList(types).contains(instance.type());
+    }
+
+    private StepModel model() {
+        if (signed) say("The file is signed: it can be read, and not rewritten.");
+        Map<Long, String> versions = new HashMap<>();
+        kept.values().stream()
+                .filter(i -> i.type().startsWith("PRODUCT_DEFINITION_FORMATION"))
+                .forEach(i -> versions.putIfAbsent(i.at(2).ref(), i.at(0).text()));
+        List<StepModel.Product> products = new ArrayList<>();
+        kept.forEach((id, i) -> {
+            if (!i.type().equals("PRODUCT")) return;
+            products.add(new StepModel.Product(
+                    i.at(0).text(), i.at(1).text(), i.at(2).text(), versions.getOrDefault(id, "")));
+        });
+        return new StepModel(
+                head,
+                schema,
+                lengthUnit(),
+                instances,
+                products,
+                usages(),
+                externals.entrySet().stream()
+                        .map(e -> new StepModel.External(e.getKey(), e.getValue()))
+                        .toList(),
+                facts(),
+                said);
+    }
+
+    /** The product that a definition is of; nothing where the chain is broken. */
+    private Optional<String> productOf(long definition) {
+        return instance(definition)
+                .filter(d -> is(d, "PRODUCT_DEFINITION", "PRODUCT_DEFINITION_WITH_ASSOCIATED_DOCUMENTS"))
+                .flatMap(d -> instance(d.at(2).ref()))
+                .flatMap(formation -> instance(formation.at(2).ref()))
+                .filter(product -> product.type().equals("PRODUCT"))
+                .map(product -> product.at(0).text());
+    }
+
+    private List<StepModel.Usage> usages() {
+        Map<String, StepModel.Usage> usages = new LinkedHashMap<>();
+        int broken = 0;
+        for (Typed i : kept.values()) {
+            if (!i.type().equals("NEXT_ASSEMBLY_USAGE_OCCURRENCE")) continue;
+            Optional<String> parent = productOf(i.at(3).ref());
+            Optional<String> child = productOf(i.at(4).ref());
+            if (parent.isEmpty() || child.isEmpty()) {
+                broken++;
+                continue;
+            }
+            usages.merge(
+                    parent.get() + "\0" + child.get(),
+                    new StepModel.Usage(parent.get(), child.get(), 1),
+                    (a, b) -> new StepModel.Usage(a.parent(), a.child(), a.count() + 1));
+        }
+        if (broken > 0) {
+            say(
+                    broken == 1
+                            ? "1 usage names a product that the file does not hold."
+                            : broken + " usages name products that the file does not hold.");
+        }
+        return List.copyOf(usages.values());
+    }
+
+    /** Volume and surface area, where the file carries them for validation. */
+    private Map<String, Map<String, Double>> facts() {
+        Map<String, Map<String, Double>> facts = new LinkedHashMap<>();
+        for (Typed i : kept.values()) {
+            if (!i.type().equals("PROPERTY_DEFINITION_REPRESENTATION")) continue;
+            Optional<Typed> property =
+                    instance(i.at(0).ref()).filter(p -> p.type().equals("PROPERTY_DEFINITION"));
+            Optional<Typed> shown = instance(i.at(1).ref());
+            if (property.isEmpty() || shown.isEmpty()) continue;
+            if (!property.get().at(0).text().equals("geometric validation property")) continue;
+            Optional<String> product = ofShape(property.get().at(2).ref());
+            if (product.isEmpty()) continue;
+            for (long item : shown.get().at(1).refs()) {
+                instance(item)
+                        .flatMap(m -> measured(m))
+                        .ifPresent(m -> facts.computeIfAbsent(product.get(), p -> new LinkedHashMap<>())
+                                .putIfAbsent(m.getKey(), m.getValue()));
+            }
+        }
+        return facts;
+    }
+
+    /** The product that a property's definition is of: the definition itself, or the shape of it. */
+    private Optional<String> ofShape(long definition) {
+        Optional<String> direct = productOf(definition);
+        return direct.isPresent()
+                ? direct
+                : instance(definition)
+                        .filter(d -> d.type().equals("PRODUCT_DEFINITION_SHAPE"))
+                        .flatMap(shape -> productOf(shape.at(2).ref()));
+    }
+
+    private static Optional<Map.Entry<String, Double>> measured(Typed item) {
+        if (!item.type().equals("MEASURE_REPRESENTATION_ITEM") || !(item.at(1) instanceof Typed measure)) {
+            return Optional.empty();
+        }
+        return switch (measure.type()) {
+            case "VOLUME_MEASURE" -> measure.number().map(n -> Map.entry("volume", n));
+            case "AREA_MEASURE" -> measure.number().map(n -> Map.entry("area", n));
+            default -> Optional.empty();
+        };
+    }
+
+    /** Whether a file that was read may be rewritten: a signature would not hold any more. */
+    static boolean isSigned(StepModel model) {
+        return model.said().stream().anyMatch(s -> s.startsWith("The file is signed"));
+    }
+}
