@@ -179,7 +179,7 @@ class CompareTest {
         browser.find("#number").sendKeys(SERVER.document(other).number());
         browser.press("Compare with it");
         browser.await(b -> b.driver().getCurrentUrl().contains("with=" + other));
-        assertThat(browser.find("header").getText())
+        assertThat(browser.find(".viewer header").getText())
                 .contains(SERVER.document(other).number());
     }
 

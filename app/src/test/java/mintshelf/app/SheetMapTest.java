@@ -170,10 +170,10 @@ class SheetMapTest {
                 "A3",
                 List.of(new SheetMap.Field("", "subject", SheetMap.Way.READ, Optional.of(spot))),
                 Optional.empty());
-        assertThatThrownBy(() -> keep.keep(server.actor("priya"), Server.key(), map, true, true))
+        assertThatThrownBy(() -> keep.keep(server.actor("priya"), Server.key(), map, true, 0))
                 .isInstanceOf(Refused.class);
         assertThat(Web.as(server, "priya").get("/sheet-maps").statusCode()).isEqualTo(403);
-        keep.keep(server.actor("ines"), Server.key(), map, false, true);
+        keep.keep(server.actor("ines"), Server.key(), map, false, 0);
         SheetMapStore maps = server.bean(SheetMapStore.class);
         SheetMapStore.Edition first = maps.all().stream()
                 .filter(e -> e.map().name().equals(map.name()))
@@ -181,11 +181,15 @@ class SheetMapTest {
                 .orElseThrow();
         assertThat(first.map()).isEqualTo(map);
         assertThat(maps.latest()).as("out of use").doesNotContain(first);
-        assertThatThrownBy(() -> keep.keep(server.actor("ines"), Server.key(), map, true, true))
+        assertThatThrownBy(() -> keep.keep(server.actor("ines"), Server.key(), map, true, 0))
                 .hasMessageContaining("already");
         Web web = Web.as(server, "ines");
         Map<String, String> form = new LinkedHashMap<>(Map.of("name", map.name(), "block", "FRAME", "format", "A3"));
         form.putAll(Map.of("tag.0", "", "spot.0", "180, 20, 60 x 12", "fact.0", "subject", "way.0", "WRITTEN"));
+        form.put("actKey", Server.key());
+        form.put("edition", "7");
+        assertThat(web.post("/sheet-maps", form).body()).as("an old page").contains("your page showed edition 7");
+        form.put("edition", "1");
         form.put("actKey", Server.key());
         assertThat(web.post("/sheet-maps", form).statusCode()).isEqualTo(302);
         SheetMapStore.Edition second = maps.all().stream()

@@ -88,9 +88,12 @@ public class SheetMapPages {
     }
 
     @PostMapping("/sheet-maps")
-    String keep(Actor actor, @RequestParam String actKey, @RequestParam Map<String, String> form) {
-        boolean isNew = form.containsKey("new");
-        return "redirect:" + keep.keep(actor, actKey, SheetMapForm.read(form), form.containsKey("inuse"), isNew);
+    String keep(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "0") int edition,
+            @RequestParam Map<String, String> form) {
+        return "redirect:" + keep.keep(actor, actKey, SheetMapForm.read(form), form.containsKey("inuse"), edition);
     }
 
     /** Record and sheet side by side. */

@@ -32,21 +32,36 @@ public class TextStore {
         this.db = db;
     }
 
-    /** Sealed contents of some kinds after an id that nobody has read for words yet. */
-    public List<StoredContent> unread(Collection<ContentKind> kinds, long after, int most) {
-        return db.select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
-                .from(CONTENT)
+    /** A version whose content nobody has read for words yet. */
+    public record Unread(long version, StoredContent content) {}
+
+    /** Versions after an id, in their order, whose contents are of some kinds and not read yet. */
+    public List<Unread> unread(Collection<ContentKind> kinds, long afterVersion, int most) {
+        return db.select(VERSION_FILE.VERSION, CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
+                .from(VERSION_FILE)
+                .join(CONTENT)
+                .on(CONTENT.ID.eq(VERSION_FILE.CONTENT))
                 .leftJoin(CONTENT_TEXT)
                 .on(CONTENT_TEXT.CONTENT.eq(CONTENT.ID))
                 .where(
-                        CONTENT.ID.gt(after),
-                        CONTENT.STATE.eq("SEALED"),
+                        VERSION_FILE.VERSION.gt(afterVersion),
+                        VERSION_FILE.ROLE.eq("MAIN"),
                         CONTENT.CONTENT_KIND.in(kinds.stream().map(Enum::name).toList()),
                         CONTENT_TEXT.CONTENT.isNull())
-                .orderBy(CONTENT.ID)
+                .orderBy(VERSION_FILE.VERSION)
                 .limit(most)
-                .fetch(row -> new StoredContent(
-                        row.value1(), ContentHash.of(row.value2()), row.value3(), ContentKind.valueOf(row.value4())));
+                .fetch(row -> new Unread(
+                        row.value1(),
+                        new StoredContent(
+                                row.value2(),
+                                ContentHash.of(row.value3()),
+                                row.value4(),
+                                ContentKind.valueOf(row.value5()))));
+    }
+
+    /** The highest id of a version; 0 where there is none. */
+    public long latestVersion() {
+        return db.select(DSL.coalesce(DSL.max(VERSION.ID), 0L)).from(VERSION).fetchSingle(0, Long.class);
     }
 
     /** Keeps the words of a content; another node may have done so meanwhile. */

@@ -21,10 +21,13 @@ public class ReadWords {
     private static final List<ContentKind> KINDS = List.of(ContentKind.DXF, ContentKind.TEXT);
     private static final int LETTERS = 40_000;
     private static final int PORTION = 50;
+    /** Ids are given before transactions end: a lower one may come to be seen after a higher one. */
+    private static final int OVERLAP = 1000;
 
     private final TextStore texts;
     private final Sheets sheets;
     private final Contents contents;
+    private long seen;
 
     public ReadWords(TextStore texts, Sheets sheets, Contents contents) {
         this.texts = texts;
@@ -32,18 +35,24 @@ public class ReadWords {
         this.contents = contents;
     }
 
-    /** Reads all contents that nobody has read yet; what cannot be read says nothing and is not tried again. */
+    /**
+     * Reads the contents of versions that came since the last run, all of them after a start. What cannot be read says nothing and
+     * is not tried again.
+     */
     @Scheduled(initialDelayString = "PT4S", fixedDelayString = "PT4S")
-    public void run() {
-        long after = 0;
-        for (List<StoredContent> some = texts.unread(KINDS, 0, PORTION);
+    public synchronized void run() {
+        // Read first: versions that come meanwhile are the next run's.
+        long latest = texts.latestVersion();
+        long after = Math.max(0, seen - OVERLAP);
+        for (List<TextStore.Unread> some = texts.unread(KINDS, after, PORTION);
                 !some.isEmpty();
                 some = texts.unread(KINDS, after, PORTION)) {
-            for (StoredContent content : some) {
-                after = content.id();
-                texts.keep(content.id(), words(content));
+            for (TextStore.Unread one : some) {
+                after = one.version();
+                texts.keep(one.content().id(), words(one.content()));
             }
         }
+        seen = latest;
     }
 
     private List<String> words(StoredContent content) {

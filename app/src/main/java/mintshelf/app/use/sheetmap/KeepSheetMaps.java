@@ -94,8 +94,12 @@ public class KeepSheetMaps {
                 SheetMap.placed(drawing).stream().limit(mostTexts).toList());
     }
 
-    /** Adds a map, or the next edition of the one with its name. */
-    public String keep(Actor actor, String key, SheetMap map, boolean inUse, boolean isNew) {
+    /**
+     * Adds a map, or the next edition of the one with its name.
+     *
+     * @param shown the edition that the page showed, 0 for a new map: one that somebody changed since is not overwritten unseen
+     */
+    public String keep(Actor actor, String key, SheetMap map, boolean inUse, int shown) {
         HouseRules.ask(actor);
         String name = Texts.required("The name", map.name(), 60).orElseThrow(Refused::new);
         List<String> wrong = map.wrong();
@@ -106,9 +110,17 @@ public class KeepSheetMaps {
             Optional<Edition> there = maps.all().stream()
                     .filter(e -> e.map().name().toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT)))
                     .findFirst();
-            if (isNew && there.isPresent()) {
+            if (shown == 0 && there.isPresent()) {
                 throw Refused.because(
                         "sheet_map.there", "There is a sheet map “" + name + "” already.", "Choose another name.");
+            }
+            int now = there.map(Edition::edition).orElse(0);
+            if (now != shown) {
+                throw Refused.because(
+                        "page.old",
+                        "The sheet map “" + name + "” is at edition " + now + "; your page showed edition " + shown
+                                + ".",
+                        "Look at it again; nothing was changed.");
             }
             SheetMap named = new SheetMap(
                     there.map(e -> e.map().name()).orElse(name),
