@@ -14,7 +14,9 @@ public final class Bench {
             "pages", PageBench::shelfOfTenThousand,
             "people", PageBench::fiftyPeopleForAMinute,
             "read-drawing", DrawingBench::reading,
-            "compare-drawing", DrawingBench::comparing));
+            "compare-drawing", DrawingBench::comparing,
+            "read-model", ModelBench::reading,
+            "structure", ModelBench::structure));
 
     private Bench() {}
 
