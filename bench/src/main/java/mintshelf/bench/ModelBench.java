@@ -23,6 +23,15 @@ import mintshelf.core.structure.StructureGraph.Use;
 /** Reading the structure of models against one pass over their bytes; questions on a graph of a million uses. */
 final class ModelBench {
     private static final int TURNS = 5;
+    private static final String HEAD = """
+            ISO-10303-21;
+            HEADER;
+            FILE_DESCRIPTION((''),'2;1');
+            FILE_NAME('bench','2026-11-17',(''),(''),'','','');
+            FILE_SCHEMA(('AUTOMOTIVE_DESIGN { 1 0 10303 214 1 1 1 1 }'));
+            ENDSEC;
+            DATA;
+            """;
 
     private ModelBench() {}
 
@@ -32,10 +41,7 @@ final class ModelBench {
         Random random = new Random(40);
         long written = 0;
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16)) {
-            out.write(
-                    ("ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION((''),'2;1');\nFILE_NAME('bench','2026-11-17',(''),(''),'','','');\n"
-                                    + "FILE_SCHEMA(('AUTOMOTIVE_DESIGN { 1 0 10303 214 1 1 1 1 }'));\nENDSEC;\nDATA;\n")
-                            .getBytes(StandardCharsets.US_ASCII));
+            out.write(HEAD.getBytes(StandardCharsets.US_ASCII));
             int at = 1;
             for (int i = 0; i < products; i++) {
                 String text = String.format(
@@ -134,7 +140,7 @@ final class ModelBench {
         StructureGraph graph = StructureGraph.of(uses);
         double built = seconds(start);
         // A document near the end: about ten thousand are below it.
-        long top = documents - 10_000;
+        long top = documents - 10_000L;
         double[] below = new double[20];
         double[] above = new double[20];
         double[] old = new double[20];
