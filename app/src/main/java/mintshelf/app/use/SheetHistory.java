@@ -6,10 +6,7 @@ import java.util.Optional;
 import java.util.TreeSet;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Comparison;
-import mintshelf.core.drawing.compare.SheetCompare;
-import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.svg.CompareSvg;
 import org.springframework.stereotype.Component;
 
@@ -62,12 +59,10 @@ public class SheetHistory {
 
     /** Compares two sheets of which nobody keeps the later one, and draws both; nothing where one cannot be read. */
     public Optional<Compared> draw(byte[] old, byte[] now) {
-        Optional<Scene> before = sheets.opened(old).flatMap(Sheets::scene);
-        Optional<DxfDrawing> drawing = sheets.opened(now);
-        Optional<Scene> after = drawing.flatMap(Sheets::scene);
-        if (before.isEmpty() || after.isEmpty()) return Optional.empty();
-        Comparison comparison = SheetCompare.compare(before.get(), after.get(), sheets.scale(drawing.get()));
-        return Optional.of(new Compared(comparison, CompareSvg.whole(before.get(), after.get(), comparison)));
+        return sheets.pair(sheets.opened(old), sheets.opened(now)).map(pair -> {
+            Comparison comparison = pair.compare();
+            return new Compared(comparison, CompareSvg.whole(pair.old(), pair.now(), comparison));
+        });
     }
 
     /**
@@ -75,16 +70,12 @@ public class SheetHistory {
      * O(primitives).
      */
     public String changedZones(byte[] old, byte[] now) {
-        Optional<Scene> before = sheets.opened(old).flatMap(Sheets::scene);
-        Optional<DxfDrawing> drawing = sheets.opened(now);
-        Optional<Scene> after = drawing.flatMap(Sheets::scene);
-        if (before.isEmpty() || after.isEmpty()) return "";
-        Comparison comparison = SheetCompare.compare(before.get(), after.get(), sheets.scale(drawing.get()));
         TreeSet<String> zones = new TreeSet<>();
-        comparison.differences().stream()
-                .map(Comparison.Difference::zone)
-                .filter(z -> !z.isEmpty())
-                .forEach(zones::add);
+        sheets.pair(sheets.opened(old), sheets.opened(now))
+                .ifPresent(pair -> pair.compare().differences().stream()
+                        .map(Comparison.Difference::zone)
+                        .filter(z -> !z.isEmpty())
+                        .forEach(zones::add));
         if (zones.size() <= ZONES_SHOWN) return String.join(" ", zones);
         return zones.first() + " +" + (zones.size() - 1);
     }

@@ -10,6 +10,8 @@ import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.drawing.compare.SheetCompare;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.drawing.titleblock.SheetScale;
@@ -46,6 +48,20 @@ public class Sheets {
     /** A drawing, flattened; nothing where that is refused. */
     public static Optional<Scene> scene(DxfDrawing drawing) {
         return drawing.scene() instanceof Outcome.Granted<Scene> scene ? Optional.of(scene.value()) : Optional.empty();
+    }
+
+    /** Two sheets, flattened, to be compared at the scale of the later one. */
+    public record Pair(Scene old, Scene now, double scale) {
+        public Comparison compare() {
+            return SheetCompare.compare(old, now, scale);
+        }
+    }
+
+    /** Two sheets side by side; nothing where one of them cannot be read. */
+    public Optional<Pair> pair(Optional<DxfDrawing> old, Optional<DxfDrawing> now) {
+        return old.flatMap(Sheets::scene)
+                .flatMap(before ->
+                        now.flatMap(drawing -> scene(drawing).map(after -> new Pair(before, after, scale(drawing)))));
     }
 
     /** By how much the title block says that a drawing is enlarged; 1 where it says nothing. */

@@ -16,9 +16,7 @@ import mintshelf.app.use.SheetHistory;
 import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
 import mintshelf.core.content.ContentKind;
-import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Comparison;
-import mintshelf.core.drawing.compare.SheetCompare;
 import mintshelf.core.drawing.svg.CompareSvg;
 import org.springframework.stereotype.Service;
 
@@ -63,7 +61,7 @@ public class CompareSheets {
             Optional<Comparison> known = kept.get(key);
             if (known != null) return known;
         }
-        Optional<Comparison> found = scenes(old, now).map(Pair::compare);
+        Optional<Comparison> found = scenes(old, now).map(Sheets.Pair::compare);
         synchronized (kept) {
             kept.put(key, found);
         }
@@ -79,7 +77,7 @@ public class CompareSheets {
             String known = pictures.get(key);
             if (known != null) return Optional.of(new Compared(comparison.get(), known));
         }
-        Optional<Pair> pair = scenes(old, now);
+        Optional<Sheets.Pair> pair = scenes(old, now);
         if (pair.isEmpty()) return Optional.empty();
         String svg = CompareSvg.whole(pair.get().old(), pair.get().now(), comparison.get());
         synchronized (pictures) {
@@ -88,18 +86,8 @@ public class CompareSheets {
         return Optional.of(new Compared(comparison.get(), svg));
     }
 
-    private record Pair(Scene old, Scene now, double scale) {
-        Comparison compare() {
-            return SheetCompare.compare(old, now, scale);
-        }
-    }
-
-    private Optional<Pair> scenes(StoredContent old, StoredContent now) {
-        return sheets.opened(old)
-                .flatMap(Sheets::scene)
-                .flatMap(before -> sheets.opened(now)
-                        .flatMap(drawing ->
-                                Sheets.scene(drawing).map(after -> new Pair(before, after, sheets.scale(drawing)))));
+    private Optional<Sheets.Pair> scenes(StoredContent old, StoredContent now) {
+        return sheets.pair(sheets.opened(old), sheets.opened(now));
     }
 
     /** The version that a reviewer compares with; see {@link SheetHistory#before}. */

@@ -32,8 +32,7 @@ public final class StepReader {
             "REPRESENTATION",
             "MEASURE_REPRESENTATION_ITEM",
             "DOCUMENT_FILE",
-            "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT",
-            "CONVERSION_BASED_UNIT");
+            "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT");
 
     private static final int[] HASHES =
             WANTED.stream().mapToInt(StepScanner::hash).sorted().toArray();
@@ -176,9 +175,6 @@ public final class StepReader {
                 if (instance.at(0) instanceof StepValue.Text t && !t.text().isBlank()) {
                     externals.computeIfAbsent(t.text(), n -> new ArrayList<>()).add(new long[] {t.from(), t.to()});
                 }
-            }
-            case "CONVERSION_BASED_UNIT" -> {
-                // Alone it is an angle or the like; lengths come as complex instances.
             }
             default -> kept.put(id, instance);
         }
