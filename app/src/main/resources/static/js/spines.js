@@ -127,7 +127,9 @@ function begin() {
       case "Enter": if (onRow && !event.target.closest("a")) location.href = row.dataset.href; break;
       case "Escape": if (peek && !peek.hidden) close(); else clear(); break;
       case "v": if (letters && peek) { if (peek.hidden) { if (row) show(row); } else close(); } break;
-      case "1": case "2": case "3": if (letters && peek && !peek.hidden) turn(["sheet", "facts", "strip"][event.key - 1]); break;
+      case "1": case "2": case "3": case "4": case "5":
+        if (letters && peek && !peek.hidden) turn(["sheet", "facts", "components", "where-used", "strip"][event.key - 1]);
+        break;
       case "o": case "i": case "r": if (letters && (picked.size || row)) {
         if (!picked.size) select(row, true);
         const ids = [...picked.keys()].join(",");

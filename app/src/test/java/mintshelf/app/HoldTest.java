@@ -15,6 +15,7 @@ import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.verify.Verify;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -23,6 +24,7 @@ class HoldTest {
     private final Server server = Server.shared();
     private final CheckOut checkOut = server.bean(CheckOut.class);
     private final CheckIn checkIn = server.bean(CheckIn.class);
+    private final Strays strays = server.bean(Strays.class);
 
     @Test
     void aRoundTripMakesTheNextVersion() {
@@ -78,11 +80,11 @@ class HoldTest {
         assertThat(result).matches(".*rows=" + item + "s\\d+");
         StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
         assertThat(stray.comment()).isEqualTo("slot");
-        checkIn.adopt(server.actor("priya"), stray.id(), Server.key(), 1, "");
+        strays.adopt(server.actor("priya"), stray.id(), Server.key(), 1, "");
         assertThat(server.document(item).head().number()).isEqualTo(2);
         assertThat(server.document(item).head().content())
                 .isEqualTo(stray.content().hash());
-        assertThatThrownBy(() -> checkIn.drop(server.actor("tomasz"), stray.id(), Server.key()))
+        assertThatThrownBy(() -> strays.drop(server.actor("tomasz"), stray.id(), Server.key()))
                 .isInstanceOf(Refused.class);
     }
 
@@ -91,9 +93,9 @@ class HoldTest {
         long item = server.file("tomasz", server.shelf(), "guide.txt", "one", false);
         server.checkIn("tomasz", item, "unheld", false);
         StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
-        assertThatThrownBy(() -> checkIn.drop(server.actor("priya"), stray.id(), Server.key()))
+        assertThatThrownBy(() -> strays.drop(server.actor("priya"), stray.id(), Server.key()))
                 .isInstanceOf(Refused.class);
-        checkIn.drop(server.actor("tomasz"), stray.id(), Server.key());
+        strays.drop(server.actor("tomasz"), stray.id(), Server.key());
         assertThat(server.bean(StrayStore.class).kept(item)).isEmpty();
     }
 

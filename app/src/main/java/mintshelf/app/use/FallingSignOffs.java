@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.round.RoundStore;
+import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Round;
@@ -19,14 +20,21 @@ import org.springframework.stereotype.Component;
 public class FallingSignOffs {
     private final RoundStore rounds;
     private final DocumentStore documents;
+    private final ReferenceStore references;
     private final Telling telling;
     private final Recorder recorder;
     private final Clock clock;
 
     public FallingSignOffs(
-            RoundStore rounds, DocumentStore documents, Telling telling, Recorder recorder, Clock clock) {
+            RoundStore rounds,
+            DocumentStore documents,
+            ReferenceStore references,
+            Telling telling,
+            Recorder recorder,
+            Clock clock) {
         this.rounds = rounds;
         this.documents = documents;
+        this.references = references;
         this.telling = telling;
         this.recorder = recorder;
         this.clock = clock;
@@ -37,6 +45,7 @@ public class FallingSignOffs {
         ContentHash digest = SignOffRules.digest(
                 document.head().content(),
                 documents.facts(document.pending().orElseThrow().id()),
+                References.digests(references.of(document.head().version())),
                 document.number(),
                 document.title());
         return new RoundStore.Item(

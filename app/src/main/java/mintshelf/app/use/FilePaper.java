@@ -113,20 +113,22 @@ public class FilePaper {
             VersionRow.MadeBy madeBy,
             String says) {
         StoredContent content = contents.keep(bytes);
-        return documents.addVersion(
-                new DocumentStore.NewVersion(
-                        item,
-                        revision,
-                        content.id(),
-                        fileName,
-                        VersionDigest.of(content.hash(), Map.of()),
-                        says,
-                        author,
-                        madeBy,
-                        Optional.empty(),
-                        Optional.empty(),
-                        Map.of()),
-                clock.instant());
+        return documents
+                .addVersion(
+                        new DocumentStore.NewVersion(
+                                item,
+                                revision,
+                                content.id(),
+                                fileName,
+                                VersionDigest.of(content.hash(), Map.of()),
+                                says,
+                                author,
+                                madeBy,
+                                Optional.empty(),
+                                Optional.empty(),
+                                Map.of()),
+                        clock.instant())
+                .number();
     }
 
     private Folder folder(long shelf) {

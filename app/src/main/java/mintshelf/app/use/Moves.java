@@ -13,6 +13,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.output.OutputStore;
+import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
@@ -38,6 +39,7 @@ public class Moves {
     private final ListStore lists;
     private final OutputStore outputs;
     private final SheetWriter sheets;
+    private final ReferenceStore references;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -47,6 +49,7 @@ public class Moves {
             ListStore lists,
             OutputStore outputs,
             SheetWriter sheets,
+            ReferenceStore references,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
@@ -54,6 +57,7 @@ public class Moves {
         this.lists = lists;
         this.outputs = outputs;
         this.sheets = sheets;
+        this.references = references;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -144,7 +148,10 @@ public class Moves {
         }
         StageClass to = route.stage(move.to()).stageClass();
         documents.setStage(revision.id(), route.stage(move.to()), now);
-        if (to == StageClass.RELEASED) documents.noteRelease(revision.id(), out.id(), now);
+        if (to == StageClass.RELEASED) {
+            documents.noteRelease(revision.id(), out.id(), now);
+            references.freeze(revision.id(), out.id());
+        }
         if (move.does(Effect.MAKE_PDF) && out.content().kind() == ContentKind.DXF) {
             outputs.want(out.id(), "PDF", PDF_RECIPE, now);
         }

@@ -244,7 +244,7 @@ public class SheetWriter {
         StoredContent written = contents.keep(stamped.bytes());
         Map<String, String> facts = documents.facts(revision);
         long head = document.head().version();
-        int number = documents.addVersion(
+        DocumentStore.Added added = documents.addVersion(
                 new DocumentStore.NewVersion(
                         document.id(),
                         revision,
@@ -259,11 +259,10 @@ public class SheetWriter {
                         Optional.empty(),
                         facts),
                 now);
-        long version = documents.version(document.id(), number).orElseThrow().id();
         outputs.prove(
                 new OutputStore.Proof(
-                        version, head, draft.map().id(), stamped.signed(), stamped.hash(), draft.values()),
+                        added.version(), head, draft.map().id(), stamped.signed(), stamped.hash(), draft.values()),
                 stamped.edits());
-        return Optional.of(number);
+        return Optional.of(added.number());
     }
 }

@@ -24,6 +24,25 @@ public final class VersionDigest {
         return ContentHash.of(digest.digest());
     }
 
+    /**
+     * The same over what the version refers to as well: a component that moved on makes another version, though the bytes are
+     * the same.
+     *
+     * @param references the digest of each captured component by the path as written; without any it is the digest of content and
+     *     facts alone
+     */
+    public static ContentHash of(ContentHash content, Map<String, String> facts, Map<String, ContentHash> references) {
+        ContentHash own = of(content, facts);
+        if (references.isEmpty()) return own;
+        MessageDigest digest = ContentHash.digest();
+        digest.update(own.bytes());
+        new TreeMap<>(references).forEach((path, component) -> {
+            add(digest, path);
+            digest.update(component.bytes());
+        });
+        return ContentHash.of(digest.digest());
+    }
+
     private static void add(MessageDigest digest, String text) {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
         digest.update((byte) (bytes.length >> 24));

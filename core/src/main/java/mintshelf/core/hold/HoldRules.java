@@ -80,8 +80,24 @@ public final class HoldRules {
         return Optional.empty();
     }
 
-    /** What becomes of a file that comes back under the person's own hold. */
-    public static Returned checkIn(Document document, Access access, ContentHash content, long expectedHold) {
+    /**
+     * What a file that comes back is, beside its bytes.
+     *
+     * @param onlySaved whether nothing but times of saving differs from the latest version
+     * @param ring why it cannot stand where it stands in the structure
+     * @param moved how many components were captured at another version than the latest version captured
+     */
+    public record Brought(ContentHash content, boolean onlySaved, Optional<Refusal> ring, int moved) {
+        public Brought(ContentHash content) {
+            this(content, false, Optional.empty(), 0);
+        }
+    }
+
+    /**
+     * What becomes of a file that comes back under the person's own hold. Identical is what has the same bytes and the same captured
+     * components.
+     */
+    public static Returned checkIn(Document document, Access access, Brought brought, long expectedHold) {
         Optional<Refusal> refused = useHold(document, access);
         if (refused.isPresent()) return new Returned.KeptAsStray(refused.get());
         Optional<Refusal> right = access.ask(Right.CHANGE, document.place());
@@ -106,7 +122,11 @@ public final class HoldRules {
                     document.number() + " is in a stage in which its content does not change.",
                     "Start the next revision, then adopt the stray."));
         }
-        if (content.equals(document.head().content())) return new Returned.Unchanged();
+        if (brought.ring().isPresent())
+            return new Returned.KeptAsStray(brought.ring().get());
+        boolean same = brought.content().equals(document.head().content());
+        if (same) return brought.moved() > 0 ? new Returned.TakesUp(brought.moved()) : new Returned.Unchanged();
+        if (brought.onlySaved() && brought.moved() == 0) return new Returned.OnlySaved();
         return new Returned.NewVersion(document.head().number());
     }
 

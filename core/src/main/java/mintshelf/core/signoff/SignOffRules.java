@@ -20,15 +20,22 @@ public final class SignOffRules {
     private SignOffRules() {}
 
     /**
-     * What a sign-off on one document binds to: its content, its facts, and the number and title that a reader finds it by.
+     * What a sign-off on one document binds to: its content, its facts, what it was saved with, and the number and title that
+     * a reader finds it by.
      *
      * @param facts of the revision as they stand
+     * @param references digests of the captured components by path
      */
-    public static ContentHash digest(ContentHash content, Map<String, String> facts, String number, String title) {
+    public static ContentHash digest(
+            ContentHash content,
+            Map<String, String> facts,
+            Map<String, ContentHash> references,
+            String number,
+            String title) {
         Map<String, String> all = new HashMap<>(facts);
         all.put(" number", number);
         all.put(" title", title);
-        return VersionDigest.of(content, all);
+        return VersionDigest.of(content, all, references);
     }
 
     /** The digest of a bundle: over those of its documents, in the order given. */

@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.LongStream;
 
 /**
  * Which document consists of which, in one view (as saved, latest, latest released …: whoever builds it chooses whose references
@@ -69,7 +71,7 @@ public final class StructureGraph {
     /** Builds the graph of some uses. Uses of a document by itself are left out. */
     public static StructureGraph of(Collection<Use> uses) {
         long[] ids = uses.stream()
-                .flatMapToLong(u -> java.util.stream.LongStream.of(u.parent(), u.component()))
+                .flatMapToLong(u -> LongStream.of(u.parent(), u.component()))
                 .sorted()
                 .distinct()
                 .toArray();
@@ -83,6 +85,62 @@ public final class StructureGraph {
                 })
                 .toArray(int[][]::new);
         return new StructureGraph(ids, edges);
+    }
+
+    /**
+     * The graph with the uses of some parents replaced, as after a check-in. O(documents + uses), without looking ids up one by
+     * one.
+     *
+     * @param changed parents whose uses are no more what they were
+     * @param uses theirs now; uses of others are not looked at
+     */
+    public StructureGraph with(Collection<Long> changed, Collection<Use> uses) {
+        Set<Long> replaced = Set.copyOf(changed);
+        List<Use> fresh = uses.stream()
+                .filter(u -> replaced.contains(u.parent()) && u.parent() != u.component())
+                .toList();
+        long[] all = merged(fresh);
+        int[] places = new int[ids.length];
+        for (int i = 0, j = 0; i < ids.length; i++) {
+            while (all[j] != ids[i]) j++;
+            places[i] = j;
+        }
+        List<int[]> edges = new ArrayList<>(components.length + fresh.size());
+        for (int node = 0; node < ids.length; node++) {
+            if (replaced.contains(ids[node])) continue;
+            for (int e = down[node]; e < down[node + 1]; e++) {
+                edges.add(new int[] {places[node], places[components[e]], quantities[e], captured[e]});
+            }
+        }
+        for (Use u : fresh) {
+            edges.add(new int[] {
+                Arrays.binarySearch(all, u.parent()),
+                Arrays.binarySearch(all, u.component()),
+                u.quantity(),
+                u.captured()
+            });
+        }
+        return new StructureGraph(all, edges.toArray(int[][]::new));
+    }
+
+    /** The ids of the graph and of some uses, ascending, each once. Documents that stand in nothing any more stay. */
+    private long[] merged(List<Use> uses) {
+        return LongStream.concat(
+                        Arrays.stream(ids), uses.stream().flatMapToLong(u -> LongStream.of(u.parent(), u.component())))
+                .sorted()
+                .distinct()
+                .toArray();
+    }
+
+    /** The direct uses of a document, in no order. */
+    public List<Use> usesOf(long document) {
+        int node = at(document);
+        if (node < 0) return List.of();
+        List<Use> uses = new ArrayList<>();
+        for (int e = down[node]; e < down[node + 1]; e++) {
+            uses.add(new Use(document, ids[components[e]], quantities[e], captured[e]));
+        }
+        return uses;
     }
 
     private int at(long document) {

@@ -19,6 +19,7 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Head;
+import mintshelf.core.hold.HoldRules.Brought;
 import mintshelf.core.revision.StageClass;
 import org.junit.jupiter.api.Test;
 
@@ -69,14 +70,41 @@ class HoldRulesTest {
 
     @Test
     void changedBytesUnderMyHoldBecomeTheNextVersion() {
-        assertThat(HoldRules.checkIn(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, OTHER, 99))
+        assertThat(HoldRules.checkIn(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, new Brought(OTHER), 99))
                 .isEqualTo(new Returned.NewVersion(4));
     }
 
     @Test
     void theSameBytesMakeNoVersion() {
-        assertThat(HoldRules.checkIn(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, CONTENT, 99))
+        assertThat(HoldRules.checkIn(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, new Brought(CONTENT), 99))
                 .isEqualTo(new Returned.Unchanged());
+    }
+
+    @Test
+    void theSameBytesWithNewerComponentsMakeAVersionThatTakesThemUp() {
+        Document held = preparing(Optional.of(heldBy(PRIYA)));
+        assertThat(HoldRules.checkIn(held, DESIGNER, new Brought(CONTENT, false, Optional.empty(), 2), 99))
+                .isEqualTo(new Returned.TakesUp(2));
+    }
+
+    @Test
+    void aFileThatWasOnlySavedOnceMoreMakesNoVersionUnlessItsComponentsMoved() {
+        Document held = preparing(Optional.of(heldBy(PRIYA)));
+        assertThat(HoldRules.checkIn(held, DESIGNER, new Brought(OTHER, true, Optional.empty(), 0), 99))
+                .isEqualTo(new Returned.OnlySaved());
+        assertThat(HoldRules.checkIn(held, DESIGNER, new Brought(OTHER, true, Optional.empty(), 1), 99))
+                .isEqualTo(new Returned.NewVersion(4));
+    }
+
+    @Test
+    void aFileThatWouldStandInItselfIsKeptAsAStray() {
+        Refusal ring = Refusal.of("reference.ring", "A › B › A", "");
+        assertThat(HoldRules.checkIn(
+                        preparing(Optional.of(heldBy(PRIYA))),
+                        DESIGNER,
+                        new Brought(OTHER, false, Optional.of(ring), 0),
+                        99))
+                .isEqualTo(new Returned.KeptAsStray(ring));
     }
 
     @Test
@@ -102,7 +130,7 @@ class HoldRulesTest {
     }
 
     private static String stray(Document document, long hold) {
-        return ((Returned.KeptAsStray) HoldRules.checkIn(document, DESIGNER, OTHER, hold))
+        return ((Returned.KeptAsStray) HoldRules.checkIn(document, DESIGNER, new Brought(OTHER), hold))
                 .refusal()
                 .code();
     }

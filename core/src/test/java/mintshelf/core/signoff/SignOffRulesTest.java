@@ -139,19 +139,27 @@ class SignOffRulesTest {
     }
 
     @Test
-    void theDigestSeesContentFactsNumberAndTitle() {
+    void theDigestSeesContentFactsComponentsNumberAndTitle() {
         ContentHash content = ContentHash.compute(new byte[] {1});
-        ContentHash base = SignOffRules.digest(content, Map.of("material", "316L"), "TG40-3030", "Gland plate");
+        ContentHash base =
+                SignOffRules.digest(content, Map.of("material", "316L"), Map.of(), "TG40-3030", "Gland plate");
         assertThat(List.of(
                         SignOffRules.digest(
                                 ContentHash.compute(new byte[] {2}),
                                 Map.of("material", "316L"),
+                                Map.of(),
                                 "TG40-3030",
                                 "Gland plate"),
-                        SignOffRules.digest(content, Map.of("material", "304"), "TG40-3030", "Gland plate"),
-                        SignOffRules.digest(content, Map.of(), "TG40-3030", "Gland plate"),
-                        SignOffRules.digest(content, Map.of("material", "316L"), "TG40-3031", "Gland plate"),
-                        SignOffRules.digest(content, Map.of("material", "316L"), "TG40-3030", "Gland")))
+                        SignOffRules.digest(
+                                content,
+                                Map.of("material", "316L"),
+                                Map.of("tg40-3050.stp", content),
+                                "TG40-3030",
+                                "Gland plate"),
+                        SignOffRules.digest(content, Map.of("material", "304"), Map.of(), "TG40-3030", "Gland plate"),
+                        SignOffRules.digest(content, Map.of(), Map.of(), "TG40-3030", "Gland plate"),
+                        SignOffRules.digest(content, Map.of("material", "316L"), Map.of(), "TG40-3031", "Gland plate"),
+                        SignOffRules.digest(content, Map.of("material", "316L"), Map.of(), "TG40-3030", "Gland")))
                 .doesNotContain(base)
                 .doesNotHaveDuplicates();
     }

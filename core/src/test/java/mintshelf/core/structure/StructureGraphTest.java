@@ -153,6 +153,35 @@ class StructureGraphTest {
         }
     }
 
+    @Test
+    void aGraphWithReplacedUsesIsTheOneThatIsBuiltAnew() {
+        for (int seed = 0; seed < 200; seed++) {
+            Random random = new Random(seed);
+            List<Use> before = uses(random);
+            List<Use> after = uses(random);
+            Set<Long> changed = new HashSet<>(List.of(random.nextLong(6), random.nextLong(12)));
+            List<Use> expected = new ArrayList<>(
+                    before.stream().filter(u -> !changed.contains(u.parent())).toList());
+            expected.addAll(
+                    after.stream().filter(u -> changed.contains(u.parent())).toList());
+            StructureGraph graph = StructureGraph.of(before).with(changed, after);
+            StructureGraph fresh = StructureGraph.of(expected);
+            for (long d = 0; d < 14; d++) {
+                assertThat(graph.usesOf(d)).as("seed " + seed).containsExactlyInAnyOrderElementsOf(fresh.usesOf(d));
+                assertThat(set(graph.components(d))).as("seed " + seed).isEqualTo(set(fresh.components(d)));
+                assertThat(set(graph.whereUsed(d))).as("seed " + seed).isEqualTo(set(fresh.whereUsed(d)));
+            }
+        }
+    }
+
+    private static List<Use> uses(Random random) {
+        List<Use> uses = new ArrayList<>();
+        for (int i = random.nextInt(12); i > 0; i--) {
+            uses.add(new Use(random.nextInt(7), 7 + random.nextInt(7), 1 + random.nextInt(3), random.nextInt(5)));
+        }
+        return uses;
+    }
+
     private static Set<Long> set(long[] ids) {
         return new HashSet<>(LongStream.of(ids).boxed().toList());
     }

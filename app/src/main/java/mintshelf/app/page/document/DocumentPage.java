@@ -20,11 +20,14 @@ import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.structure.ReadStructure;
+import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.next.Act;
+import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,6 +47,8 @@ public class DocumentPage {
     private final KeepFacts keep;
     private final ReadRecord record;
     private final People people;
+    private final ReadStructure structure;
+    private final ReadWhereUsed used;
 
     public DocumentPage(
             ReadDocument read,
@@ -53,7 +58,9 @@ public class DocumentPage {
             ReadOrders orders,
             KeepFacts keep,
             ReadRecord record,
-            People people) {
+            People people,
+            ReadStructure structure,
+            ReadWhereUsed used) {
         this.read = read;
         this.sheets = sheets;
         this.checks = checks;
@@ -62,6 +69,8 @@ public class DocumentPage {
         this.keep = keep;
         this.record = record;
         this.people = people;
+        this.structure = structure;
+        this.used = used;
     }
 
     @GetMapping("/documents/{id}")
@@ -115,6 +124,10 @@ public class DocumentPage {
                                 .allMatch(r -> r.releasedVersion().isEmpty())
                         && (view.seen().spine().author() == actor.person()
                                 || actor.access().may(Right.KEEP_SHELF, document.place())));
+        model.addAttribute(
+                "structure",
+                structure.tree(actor, id, StructureView.AS_SAVED, Optional.empty(), java.time.LocalDate.EPOCH));
+        model.addAttribute("used", used.of(actor, id, false));
         model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);
         return "document/page";
     }
@@ -185,7 +198,7 @@ public class DocumentPage {
             @RequestParam(defaultValue = "sheet") String face,
             @ModelAttribute("w") Words words,
             Model model) {
-        if (!List.of("sheet", "facts", "strip").contains(face)) throw new NotThere();
+        if (!List.of("sheet", "facts", "components", "where-used", "strip").contains(face)) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
         VersionRow shown = view.shownVersion();
         model.addAttribute("view", view);
@@ -193,6 +206,11 @@ public class DocumentPage {
         model.addAttribute("face", face);
         if (face.equals("sheet"))
             model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
+        if (face.equals("components"))
+            model.addAttribute(
+                    "structure",
+                    structure.tree(actor, id, StructureView.AS_SAVED, Optional.empty(), java.time.LocalDate.EPOCH));
+        if (face.equals("where-used")) model.addAttribute("used", used.of(actor, id, false));
         return "document/_peek :: peek";
     }
 

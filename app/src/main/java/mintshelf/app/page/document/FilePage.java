@@ -4,18 +4,16 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
 import mintshelf.app.page.Pages;
+import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Packed;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.Geometry;
 import mintshelf.app.use.document.ReadDocument;
@@ -43,11 +41,13 @@ public class FilePage {
     private final ReadDocument read;
     private final ReadSheet sheets;
     private final FetchFiles fetch;
+    private final ZipAnswer zip;
 
-    public FilePage(ReadDocument read, ReadSheet sheets, FetchFiles fetch) {
+    public FilePage(ReadDocument read, ReadSheet sheets, FetchFiles fetch, ZipAnswer zip) {
         this.read = read;
         this.sheets = sheets;
         this.fetch = fetch;
+        this.zip = zip;
     }
 
     /** The lines and arcs of a version's sheet, for measuring in the page. */
@@ -147,20 +147,10 @@ public class FilePage {
     /** The latest files of several documents in one archive; equal names get a number. */
     @GetMapping("/files.zip")
     void zip(Actor actor, @RequestParam String items, HttpServletResponse response) throws IOException {
-        List<VersionRow> versions = fetch.fetchLatest(actor, Pages.ids(items));
-        response.setContentType("application/zip");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"mint-shelf.zip\"");
-        Set<String> used = new HashSet<>();
-        ZipOutputStream out = new ZipOutputStream(response.getOutputStream(), StandardCharsets.UTF_8);
-        for (VersionRow version : versions) {
-            String name = version.fileName();
-            for (int i = 2; !used.add(name.toLowerCase(java.util.Locale.ROOT)); i++)
-                name = i + " " + version.fileName();
-            out.putNextEntry(new ZipEntry(name));
-            read.send(version.content(), 0, version.content().size(), out);
-            out.closeEntry();
-        }
-        out.finish();
+        List<Packed> files = fetch.fetchLatest(actor, Pages.ids(items)).stream()
+                .map(v -> new Packed(v.fileName(), v.content()))
+                .toList();
+        zip.send("mint-shelf.zip", files, Optional.empty(), response);
     }
 
     private void send(

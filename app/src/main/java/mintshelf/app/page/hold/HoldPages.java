@@ -18,6 +18,7 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.hold.Strays;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -30,14 +31,22 @@ import org.springframework.web.bind.annotation.ResponseBody;
 /** Checking out and in, giving back, breaking and asking; strays. */
 @Controller
 public class HoldPages {
-    private static final Pattern DONE = Pattern.compile("(\\d{1,18})([suv])(\\d{1,18})");
+    private static final Pattern DONE = Pattern.compile("(\\d{1,18})([souv])(\\d{1,18})");
     private final CheckOut checkOut;
     private final CheckIn checkIn;
+    private final Strays strays;
     private final ReadDocument read;
     private final CompareSheets compare;
     private final CheckSheets checks;
 
-    public HoldPages(CheckOut checkOut, CheckIn checkIn, ReadDocument read, CompareSheets compare, CheckSheets checks) {
+    public HoldPages(
+            CheckOut checkOut,
+            CheckIn checkIn,
+            Strays strays,
+            ReadDocument read,
+            CompareSheets compare,
+            CheckSheets checks) {
+        this.strays = strays;
         this.checks = checks;
         this.checkOut = checkOut;
         this.checkIn = checkIn;
@@ -190,7 +199,7 @@ public class HoldPages {
         ReadDocument.View view = read.view(actor, stray.item());
         model.addAttribute("view", view);
         var document = view.seen().document();
-        model.addAttribute("adoptRefusal", CheckIn.adoptRefusal(actor, document).orElse(null));
+        model.addAttribute("adoptRefusal", Strays.adoptRefusal(actor, document).orElse(null));
         model.addAttribute(
                 "mayDrop",
                 stray.author() == actor.person()
@@ -205,11 +214,11 @@ public class HoldPages {
             @RequestParam String actKey,
             @RequestParam int expected,
             @RequestParam(defaultValue = "") String comment) {
-        return "redirect:" + checkIn.adopt(actor, id, actKey, expected, comment);
+        return "redirect:" + strays.adopt(actor, id, actKey, expected, comment);
     }
 
     @PostMapping("/strays/{id}/drop")
     String drop(Actor actor, @PathVariable long id, @RequestParam String actKey) {
-        return "redirect:" + checkIn.drop(actor, id, actKey);
+        return "redirect:" + strays.drop(actor, id, actKey);
     }
 }

@@ -10,6 +10,7 @@ import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.STAGE;
+import static mintshelf.database.schema.Tables.STRUCTURE_LOG;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
@@ -273,6 +274,10 @@ public class DocumentStore {
     public Optional<VersionRow> version(long item, int number) {
         return versions(VERSION.ITEM.eq(item).and(LINE.MAIN_MARK.eq(MARK)).and(VERSION.NUMBER.eq(number))).stream()
                 .findFirst();
+    }
+
+    public Optional<VersionRow> versionById(long id) {
+        return versions(VERSION.ID.eq(id)).stream().findFirst();
     }
 
     private List<VersionRow> versions(org.jooq.Condition where) {
@@ -545,8 +550,11 @@ public class DocumentStore {
         }
     }
 
+    /** A version that was just made. */
+    public record Added(long version, int number) {}
+
     /** Adds the next version of the main line and makes it the head. Under the line's lock. */
-    public int addVersion(NewVersion v, Instant now) {
+    public Added addVersion(NewVersion v, Instant now) {
         long line = mainLine(v.item());
         Integer last = db.select(DSL.max(VERSION.NUMBER))
                 .from(VERSION)
@@ -577,13 +585,28 @@ public class DocumentStore {
                 .set(VERSION_FILE.CONTENT, v.content())
                 .set(VERSION_FILE.FILE_NAME, v.fileName())
                 .execute();
-        setHead(line, id);
+        setHead(v.item(), line, id);
         touch(v.item(), now);
-        return number;
+        return new Added(id, number);
     }
 
-    public void setHead(long line, long version) {
+    /** Makes a version the latest of its line; graphs in memory learn of it. */
+    public void setHead(long item, long line, long version) {
         db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
+        structureMoved(item);
+    }
+
+    /** Notes that what a document consists of, or its latest version, is another now. The database says when. */
+    public void structureMoved(long item) {
+        db.insertInto(STRUCTURE_LOG).set(STRUCTURE_LOG.ITEM, item).execute();
+    }
+
+    /** Writes the digest of a version of this transaction, once what it refers to is known. */
+    public void setDigest(long version, ContentHash digest) {
+        db.update(VERSION)
+                .set(VERSION.DIGEST, digest.bytes())
+                .where(VERSION.ID.eq(version))
+                .execute();
     }
 
     /** The version whose content a version carries: its own, or the one that the shelf wrote it from. */

@@ -6,24 +6,34 @@ import mintshelf.app.store.act.ActStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.structure.StructureLogStore;
 import mintshelf.app.use.UnitOfWork;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
-/** Removes what nobody waits for any more: uploads that were given up, pieces that nothing holds, old keys of acts. */
+/** Removes what nobody waits for any more: uploads that were given up, pieces that nothing holds, old keys of acts, old lines of the
+ * structure's log. */
 @Service
 public class CollectContent {
     private static final int PORTION = 50;
     private final ContentStore contents;
     private final ActStore acts;
     private final PersonStore people;
+    private final StructureLogStore log;
     private final UnitOfWork unit;
     private final Clock clock;
 
-    public CollectContent(ContentStore contents, ActStore acts, PersonStore people, UnitOfWork unit, Clock clock) {
+    public CollectContent(
+            ContentStore contents,
+            ActStore acts,
+            PersonStore people,
+            StructureLogStore log,
+            UnitOfWork unit,
+            Clock clock) {
         this.contents = contents;
         this.acts = acts;
         this.people = people;
+        this.log = log;
         this.unit = unit;
         this.clock = clock;
     }
@@ -37,6 +47,7 @@ public class CollectContent {
             return expired.size();
         });
         if (dropped > 0) unit.run(() -> contents.collect(2000));
+        unit.run(() -> log.purge());
         unit.run(() -> acts.forget(clock.instant(), Duration.ofDays(7)));
         unit.run(() -> people.forgetSignInsBefore(clock.instant().minus(Duration.ofDays(1))));
     }

@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,10 +32,13 @@ import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.Links;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
+import mintshelf.app.use.References;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sheets;
@@ -56,6 +60,7 @@ import mintshelf.core.filing.FilingRule;
 import mintshelf.core.filing.Proposal;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.numbering.NumberPattern;
+import mintshelf.core.reference.Written;
 import mintshelf.core.revision.ShippedSeries;
 import mintshelf.core.route.Route;
 import org.springframework.dao.DuplicateKeyException;
@@ -78,6 +83,8 @@ public class FileDocuments {
     private final Sheets sheets;
     private final ListStore lists;
     private final Sight sight;
+    private final References references;
+    private final Links links;
     private final Acts acts;
     private final UnitOfWork unit;
     private final Recorder recorder;
@@ -94,6 +101,8 @@ public class FileDocuments {
             Sheets sheets,
             ListStore lists,
             Sight sight,
+            References references,
+            Links links,
             Acts acts,
             UnitOfWork unit,
             Recorder recorder,
@@ -108,6 +117,8 @@ public class FileDocuments {
         this.sheets = sheets;
         this.lists = lists;
         this.sight = sight;
+        this.references = references;
+        this.links = links;
         this.acts = acts;
         this.unit = unit;
         this.recorder = recorder;
@@ -271,9 +282,20 @@ public class FileDocuments {
         Filing before =
                 filings.filing(id).filter(f -> f.person() == actor.person()).orElseThrow(NotThere::new);
         if (before.state().equals("FILED")) return new Result(target, Map.of());
+        Map<String, List<Written>> read = new HashMap<>();
+        contents
+                .uploads(filings.rows(id).stream()
+                        .filter(Row::included)
+                        .map(Row::upload)
+                        .toList())
+                .values()
+                .stream()
+                .filter(u -> u.state() == Upload.State.COMPLETE)
+                .forEach(u -> read.put(u.token(), references.read(u)));
         try {
             acts.once(actor, key, () -> {
                 problems.clear();
+                List<Made> made = new ArrayList<>();
                 Filing filing = filings.lock(id).orElseThrow(NotThere::new);
                 if (!filing.isOpen()) return target;
                 List<Row> rows = filings.rows(id).stream().filter(Row::included).toList();
@@ -284,7 +306,7 @@ public class FileDocuments {
                 Map<Long, List<KindFact>> factSheets = house.factSheets();
                 for (Row row : rows) {
                     try {
-                        fileRow(actor, filing, row, factSheets, hold, problems);
+                        fileRow(actor, filing, row, factSheets, hold, made, problems);
                     } catch (DuplicateKeyException e) {
                         refuse(
                                 problems,
@@ -295,6 +317,7 @@ public class FileDocuments {
                     }
                 }
                 if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
+                refer(actor, made, read);
                 filings.end(id, "FILED", clock.instant());
                 return target;
             });
@@ -302,6 +325,25 @@ public class FileDocuments {
             if (problems.isEmpty()) throw e;
         }
         return new Result(target, problems);
+    }
+
+    /** A document that was just filed. */
+    private record Made(long item, long revision, long version, StoredContent content, String token) {}
+
+    /** Once all are there, for files that are filed together refer to each other. */
+    private void refer(Actor actor, List<Made> made, Map<String, List<Written>> read) {
+        for (Made m : made) {
+            links.byNumber(actor, m.item());
+            List<Written> written = read.getOrDefault(m.token(), List.of());
+            if (written.isEmpty()) continue;
+            List<Reference> refersTo = references
+                    .resolve(m.item(), written, Optional.empty(), Map.of())
+                    .orElseThrow(Refused::new);
+            references.keep(m.version(), refersTo);
+            documents.setDigest(
+                    m.version(),
+                    VersionDigest.of(m.content().hash(), documents.facts(m.revision()), References.digests(refersTo)));
+        }
     }
 
     private static void refuse(Map<Long, List<Refusal>> problems, Row row, String code, String why, String remedy) {
@@ -314,6 +356,7 @@ public class FileDocuments {
             Row row,
             Map<Long, List<KindFact>> factSheets,
             boolean hold,
+            List<Made> made,
             Map<Long, List<Refusal>> problems) {
         Upload upload = contents.upload(row.upload()).orElseThrow(NotThere::new);
         if (upload.state() != Upload.State.COMPLETE) {
@@ -350,7 +393,7 @@ public class FileDocuments {
         Optional<NumberKey> number = number(filing, kind, row, facts, problems);
         if (number.isEmpty() || problems.containsKey(row.id())) return;
         String cleanTitle = title.orElseThrow(Refused::new);
-        create(actor, filing, row, kind, folder, number.get(), cleanTitle, file, facts, upload, hold);
+        create(actor, filing, row, kind, folder, number.get(), cleanTitle, file, facts, upload, hold, made);
     }
 
     private Map<KindFact, FactValue> facts(Row row, List<KindFact> sheet, Map<Long, List<Refusal>> problems) {
@@ -450,7 +493,8 @@ public class FileDocuments {
             FileName file,
             Map<KindFact, FactValue> facts,
             Upload upload,
-            boolean hold) {
+            boolean hold,
+            List<Made> made) {
         Instant now = clock.instant();
         StoredContent content = contents.seal(upload);
         long item = documents.add(
@@ -476,7 +520,7 @@ public class FileDocuments {
             documents.setFact(revision, fact.fact().id(), Optional.of(value));
             texts.put(fact.fact().name(), value.text());
         });
-        int version = documents.addVersion(
+        DocumentStore.Added version = documents.addVersion(
                 new DocumentStore.NewVersion(
                         item,
                         revision,
@@ -491,19 +535,20 @@ public class FileDocuments {
                         texts),
                 now);
         filings.filed(row.id(), item);
+        made.add(new Made(item, revision, version.version(), content, upload.token()));
         lists.noteRecent(actor.person(), item, "filed", now);
         recorder.note(
                 actor,
                 item,
                 "version.added",
-                version,
+                version.number(),
                 "filed " + number.number() + " as a " + kind.name() + ", version 1 (" + Numbers.size(content.size())
                         + ")",
                 "");
         if (hold && actor.access().may(Right.CHANGE, place(folder, kind.id()))) {
             Seen seen = sight.of(actor, item);
             holds.take(seen.document(), seen.document().head().version(), actor.person(), "", "", now);
-            recorder.note(actor, item, "hold.taken", version, "holds it from the filing on", "");
+            recorder.note(actor, item, "hold.taken", version.number(), "holds it from the filing on", "");
         }
     }
 

@@ -175,7 +175,7 @@ public class Revisions {
                     .map(n -> documents.version(item, n).orElseThrow().id())
                     .findFirst()
                     .orElseThrow();
-            documents.setHead(document.line(), released);
+            documents.setHead(item, document.line(), released);
             documents.touch(item, now);
             recorder.note(
                     actor,

@@ -11,7 +11,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.record.RecordStore;
-import mintshelf.app.store.verify.ReferenceStore;
+import mintshelf.app.store.verify.LooseEndStore;
 import mintshelf.app.use.Contents;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Numbers;
@@ -24,7 +24,7 @@ public class Verify {
     private static final int PORTION = 500;
     private final ContentStore contents;
     private final RecordStore record;
-    private final ReferenceStore references;
+    private final LooseEndStore references;
     private final OutputStore outputs;
     private final SheetMapStore maps;
     private final Contents bytes;
@@ -32,7 +32,7 @@ public class Verify {
     public Verify(
             ContentStore contents,
             RecordStore record,
-            ReferenceStore references,
+            LooseEndStore references,
             OutputStore outputs,
             SheetMapStore maps,
             Contents bytes) {

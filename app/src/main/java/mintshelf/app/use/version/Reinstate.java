@@ -1,25 +1,21 @@
 package mintshelf.app.use.version;
 
-import java.time.Clock;
-import java.time.Instant;
-import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
-import mintshelf.app.use.FallingSignOffs;
+import mintshelf.app.use.NewVersions;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
+import mintshelf.app.use.References;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
-import mintshelf.core.document.VersionDigest;
 import mintshelf.core.hold.HoldRules;
 import org.springframework.stereotype.Service;
 
@@ -29,29 +25,26 @@ public class Reinstate {
     private final Sight sight;
     private final DocumentStore documents;
     private final HoldStore holds;
-    private final ListStore lists;
-    private final FallingSignOffs signOffs;
+    private final NewVersions versions;
+    private final References references;
     private final Acts acts;
     private final Recorder recorder;
-    private final Clock clock;
 
     public Reinstate(
             Sight sight,
             DocumentStore documents,
             HoldStore holds,
-            ListStore lists,
-            FallingSignOffs signOffs,
+            NewVersions versions,
+            References references,
             Acts acts,
-            Recorder recorder,
-            Clock clock) {
+            Recorder recorder) {
         this.sight = sight;
         this.documents = documents;
         this.holds = holds;
-        this.lists = lists;
-        this.signOffs = signOffs;
+        this.versions = versions;
+        this.references = references;
         this.acts = acts;
         this.recorder = recorder;
-        this.clock = clock;
     }
 
     /** What stands in the way; nothing when it may be. A document that the actor holds may be reinstated under the hold. */
@@ -84,28 +77,19 @@ public class Reinstate {
             refusal(actor, document, old).ifPresent(r -> {
                 throw new Refused(r);
             });
-            Instant now = clock.instant();
-            long revision = document.pending().orElseThrow().id();
-            Map<String, String> facts = documents.facts(revision);
-            int made = documents.addVersion(
-                    new DocumentStore.NewVersion(
-                            item,
-                            revision,
-                            old.content().id(),
-                            document.fileName(),
-                            VersionDigest.of(old.content().hash(), facts),
+            DocumentStore.Added added = versions.add(
+                    actor,
+                    document,
+                    new NewVersions.Made(
+                            old.content(),
+                            references.of(old.id()),
                             words.isEmpty() ? "copy of version " + number : words,
-                            actor.person(),
                             VersionRow.MadeBy.REINSTATED,
                             Optional.of(document.head().version()),
                             Optional.of(old.id()),
-                            facts),
-                    now);
-            document.holder()
-                    .ifPresent(h -> holds.rebase(
-                            h.hold(), sight.of(actor, item).document().head().version()));
-            lists.noteRecent(actor.person(), item, "changed", now);
-            signOffs.changed(actor, item, "version " + number + " was made current again");
+                            "version " + number + " was made current again"));
+            int made = added.number();
+            document.holder().ifPresent(h -> holds.rebase(h.hold(), added.version()));
             recorder.note(
                     actor,
                     item,

@@ -30,8 +30,13 @@ public record StepModel(
         said = List.copyOf(said);
     }
 
-    /** The head: name, time stamp, the system that wrote it. */
-    public record Head(String name, String timeStamp, String system) {}
+    /**
+     * The head: name, time stamp, the system that wrote it.
+     *
+     * @param stampFrom first byte of the time stamp, between the quotes; -1 where the file has none
+     * @param stampTo the byte behind its last
+     */
+    public record Head(String name, String timeStamp, String system, long stampFrom, long stampTo) {}
 
     /** A product: its id, name and version. */
     public record Product(String id, String name, String description, String version) {}
@@ -43,8 +48,9 @@ public record StepModel(
      * A file that this one refers to.
      *
      * @param places where its name stands in the file: first byte and the one behind the last, between the quotes
+     * @param count how often what it describes stands in this file's products, over all paths; 1 where the file says nothing
      */
-    public record External(String name, List<long[]> places) {
+    public record External(String name, List<long[]> places, int count) {
         public External {
             places = List.copyOf(places);
         }

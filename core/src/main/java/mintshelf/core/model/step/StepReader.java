@@ -32,6 +32,7 @@ public final class StepReader {
             "REPRESENTATION",
             "MEASURE_REPRESENTATION_ITEM",
             "DOCUMENT_FILE",
+            "APPLIED_DOCUMENT_REFERENCE",
             "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT");
 
     private static final int[] HASHES =
@@ -40,14 +41,17 @@ public final class StepReader {
     private static final int MOST = 2_000_000;
 
     private static final int MOST_SAID = 20;
+    /** Products in products in products: no real one goes as deep. */
+    private static final int DEEPEST = 500;
 
     private final StepScanner scan;
     private final Map<Long, Typed> kept = new LinkedHashMap<>();
     private final Map<Long, String> units = new HashMap<>();
     private final List<List<Long>> contexts = new ArrayList<>();
     private final Map<String, List<long[]>> externals = new LinkedHashMap<>();
+    private final Map<Long, String> files = new HashMap<>();
     private final List<String> said = new ArrayList<>();
-    private StepModel.Head head = new StepModel.Head("", "", "");
+    private StepModel.Head head = new StepModel.Head("", "", "", -1, -1);
     private String schema = "";
     private long instances;
     private boolean signed;
@@ -124,8 +128,13 @@ public final class StepReader {
             Typed said = new Typed(name, scan.parameters(0));
             scan.expect(';');
             if (name.equals("FILE_NAME")) {
+                boolean stamped = said.at(1) instanceof StepValue.Text;
                 head = new StepModel.Head(
-                        said.at(0).text(), said.at(1).text(), said.at(5).text());
+                        said.at(0).text(),
+                        said.at(1).text(),
+                        said.at(5).text(),
+                        stamped ? ((StepValue.Text) said.at(1)).from() : -1,
+                        stamped ? ((StepValue.Text) said.at(1)).to() : -1);
             } else if (name.equals("FILE_SCHEMA") && said.at(0) instanceof StepValue.Many many) {
                 String named =
                         many.values().isEmpty() ? "" : many.values().get(0).text();
@@ -174,6 +183,7 @@ public final class StepReader {
             case "DOCUMENT_FILE", "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT" -> {
                 if (instance.at(0) instanceof StepValue.Text t && !t.text().isBlank()) {
                     externals.computeIfAbsent(t.text(), n -> new ArrayList<>()).add(new long[] {t.from(), t.to()});
+                    if (instance.type().equals("DOCUMENT_FILE")) files.put(id, t.text());
                 }
             }
             default -> kept.put(id, instance);
@@ -254,18 +264,56 @@ public final class StepReader {
             products.add(new StepModel.Product(
                     i.at(0).text(), i.at(1).text(), i.at(2).text(), versions.getOrDefault(id, "")));
         });
+        List<StepModel.Usage> usages = usages();
+        Map<String, Integer> counts = counts(usages);
         return new StepModel(
                 head,
                 schema,
                 lengthUnit(),
                 instances,
                 products,
-                usages(),
+                usages,
                 externals.entrySet().stream()
-                        .map(e -> new StepModel.External(e.getKey(), e.getValue()))
+                        .map(e -> new StepModel.External(e.getKey(), e.getValue(), counts.getOrDefault(e.getKey(), 1)))
                         .toList(),
                 facts(),
                 said);
+    }
+
+    /** How often each external file's product stands in the file, by the file's name. */
+    private Map<String, Integer> counts(List<StepModel.Usage> usages) {
+        Map<String, List<StepModel.Usage>> uses = new HashMap<>();
+        usages.forEach(
+                u -> uses.computeIfAbsent(u.child(), c -> new ArrayList<>()).add(u));
+        Map<String, Long> known = new HashMap<>();
+        Map<String, Integer> counts = new HashMap<>();
+        for (Typed i : kept.values()) {
+            if (!i.type().equals("APPLIED_DOCUMENT_REFERENCE")) continue;
+            Optional<String> file = Optional.ofNullable(files.get(i.at(0).ref()));
+            for (long described : i.at(2).refs()) {
+                Optional<String> product = productOf(described);
+                if (file.isEmpty() || product.isEmpty()) continue;
+                long count = occurrences(product.get(), uses, known, 0);
+                counts.put(file.get(), (int) Math.min(Integer.MAX_VALUE, Math.max(1, count)));
+            }
+        }
+        return counts;
+    }
+
+    /** Over all paths from the top; a product that stands nowhere counts once, a cycle counts no further. */
+    private static long occurrences(
+            String product, Map<String, List<StepModel.Usage>> uses, Map<String, Long> known, int depth) {
+        Long before = known.get(product);
+        if (before != null) return before;
+        known.put(product, 0L);
+        long sum = 0;
+        for (StepModel.Usage use : uses.getOrDefault(product, List.of())) {
+            if (depth > DEEPEST) break;
+            sum += Math.min(Integer.MAX_VALUE, occurrences(use.parent(), uses, known, depth + 1) * use.count());
+        }
+        long count = uses.containsKey(product) ? Math.min(Integer.MAX_VALUE, sum) : 1;
+        known.put(product, count);
+        return count;
     }
 
     /** The product that a definition is of; nothing where the chain is broken. */

@@ -7,10 +7,10 @@ import org.springframework.stereotype.Repository;
 
 /** Looks for what no constraint can say: rows that must exist together. */
 @Repository
-public class ReferenceStore {
+public class LooseEndStore {
     private final DSLContext db;
 
-    public ReferenceStore(DSLContext db) {
+    public LooseEndStore(DSLContext db) {
         this.db = db;
     }
 

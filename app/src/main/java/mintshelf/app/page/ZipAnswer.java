@@ -1,0 +1,57 @@
+package mintshelf.app.page;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.use.Packed;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.stereotype.Component;
+
+/** Sends many files as one archive, streamed; equal names get a number. */
+@Component
+public class ZipAnswer {
+    private final ContentStore contents;
+
+    public ZipAnswer(ContentStore contents) {
+        this.contents = contents;
+    }
+
+    /** @param says a text that goes along as {@code contents.txt} */
+    public void send(String name, List<Packed> files, Optional<String> says, HttpServletResponse response)
+            throws IOException {
+        response.setContentType("application/zip");
+        response.setHeader(
+                HttpHeaders.CONTENT_DISPOSITION,
+                ContentDisposition.attachment()
+                        .filename(name, StandardCharsets.UTF_8)
+                        .build()
+                        .toString());
+        Set<String> used = new HashSet<>();
+        ZipOutputStream out = new ZipOutputStream(response.getOutputStream(), StandardCharsets.UTF_8);
+        for (Packed file : files) {
+            int slash = file.path().lastIndexOf('/') + 1;
+            String path = file.path();
+            for (int i = 2; !used.add(path.toLowerCase(Locale.ROOT)); i++) {
+                path = file.path().substring(0, slash) + i + " " + file.path().substring(slash);
+            }
+            out.putNextEntry(new ZipEntry(path));
+            contents.send(file.content().id(), 0, file.content().size(), out);
+            out.closeEntry();
+        }
+        if (says.isPresent()) {
+            out.putNextEntry(new ZipEntry("contents.txt"));
+            out.write(says.get().getBytes(StandardCharsets.UTF_8));
+            out.closeEntry();
+        }
+        out.finish();
+    }
+}

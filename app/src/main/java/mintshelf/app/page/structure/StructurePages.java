@@ -1,0 +1,186 @@
+package mintshelf.app.page.structure;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.page.Pages;
+import mintshelf.app.page.Words;
+import mintshelf.app.page.ZipAnswer;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.store.structure.LinkStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.structure.FetchStructure;
+import mintshelf.app.use.structure.KeepReferences;
+import mintshelf.app.use.structure.ReadStructure;
+import mintshelf.app.use.structure.ReadWhereUsed;
+import mintshelf.app.use.structure.TakeUp;
+import mintshelf.core.structure.StructureView;
+import org.springframework.format.annotation.DateTimeFormat;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Components, where used, refers to; taking up newer components. */
+@Controller
+public class StructurePages {
+    private final ReadStructure structure;
+    private final ReadWhereUsed used;
+    private final KeepReferences keep;
+    private final TakeUp takeUp;
+    private final FetchStructure fetch;
+    private final ZipAnswer zip;
+    private final Settings settings;
+
+    public StructurePages(
+            ReadStructure structure,
+            ReadWhereUsed used,
+            KeepReferences keep,
+            TakeUp takeUp,
+            FetchStructure fetch,
+            ZipAnswer zip,
+            Settings settings) {
+        this.structure = structure;
+        this.used = used;
+        this.keep = keep;
+        this.takeUp = takeUp;
+        this.fetch = fetch;
+        this.zip = zip;
+        this.settings = settings;
+    }
+
+    private static StructureView view(Optional<String> code) {
+        if (code.isEmpty()) return StructureView.AS_SAVED;
+        return Arrays.stream(StructureView.values())
+                .filter(v -> v.code().equals(code.get()))
+                .findFirst()
+                .orElseThrow(NotThere::new);
+    }
+
+    private LocalDate day(Optional<LocalDate> on, Words words) {
+        return on.orElseGet(() -> words.now().atZone(settings.zone()).toLocalDate());
+    }
+
+    @GetMapping("/documents/{id}/structure")
+    String components(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam Optional<String> view,
+            @RequestParam @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) Optional<LocalDate> on,
+            @RequestParam Optional<Integer> version,
+            @ModelAttribute("w") Words words,
+            Model model) {
+        LocalDate day = day(on, words);
+        ReadStructure.Structure found = structure.tree(actor, id, view(view), version, day);
+        model.addAttribute("s", found);
+        model.addAttribute("day", day);
+        model.addAttribute("asked", version.orElse(null));
+        model.addAttribute(
+                "views",
+                Arrays.stream(StructureView.values())
+                        .filter(v -> found.top().all() || v.isReleasedOnly())
+                        .toList());
+        model.addAttribute(
+                "takeUp",
+                found.top().all()
+                        && found.view() == StructureView.AS_SAVED
+                        && version.isEmpty()
+                        && found.outOfDate() > 0);
+        return "structure/page";
+    }
+
+    /** All files of a structure in the folders in which they refer to each other. */
+    @GetMapping("/documents/{id}/structure.zip")
+    void files(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam Optional<String> view,
+            @RequestParam @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) Optional<LocalDate> on,
+            @RequestParam Optional<Integer> version,
+            @ModelAttribute("w") Words words,
+            HttpServletResponse response)
+            throws IOException {
+        FetchStructure.Bundle bundle = fetch.bundle(actor, id, view(view), version, day(on, words));
+        zip.send(bundle.name(), bundle.files(), Optional.of(bundle.says()), response);
+    }
+
+    @GetMapping("/documents/{id}/where-used")
+    String used(Actor actor, @PathVariable long id, @RequestParam(required = false) String ever, Model model) {
+        ReadWhereUsed.Used found = used.of(actor, id, ever != null);
+        model.addAttribute("u", found);
+        model.addAttribute("ever", ever != null);
+        model.addAttribute("picture", Picture.of(found));
+        return "structure/used";
+    }
+
+    @GetMapping("/documents/{id}/refers-to")
+    String refersTo(Actor actor, @PathVariable long id, Model model) {
+        KeepReferences.RefersTo found = keep.of(actor, id);
+        model.addAttribute("r", found);
+        model.addAttribute("mayLink", KeepReferences.mayLink(actor, found.of()));
+        model.addAttribute("kinds", LinkStore.Kind.values());
+        return "structure/refers";
+    }
+
+    @PostMapping("/documents/{id}/references/{seq}/pick")
+    String pick(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int seq,
+            @RequestParam String actKey,
+            @RequestParam Optional<Long> item,
+            @RequestParam(defaultValue = "") String number) {
+        return "redirect:" + keep.pick(actor, id, actKey, seq, item, number);
+    }
+
+    @PostMapping("/documents/{id}/references/look-again")
+    String lookAgain(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + keep.lookAgain(actor, id, actKey);
+    }
+
+    @PostMapping("/documents/{id}/links")
+    String link(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam LinkStore.Kind kind,
+            @RequestParam String number) {
+        return "redirect:" + keep.link(actor, id, actKey, kind, number);
+    }
+
+    @PostMapping("/links/{id}/remove")
+    String unlink(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + keep.unlink(actor, id, actKey);
+    }
+
+    @GetMapping("/take-up")
+    String planTakeUp(
+            Actor actor, @RequestParam String items, @RequestParam(required = false) String all, Model model) {
+        List<Long> ids = Pages.ids(items);
+        if (ids.isEmpty()) throw new NotThere();
+        TakeUp.Plan plan = takeUp.plan(actor, ids, all != null);
+        model.addAttribute("plan", plan);
+        model.addAttribute("items", items);
+        model.addAttribute("all", all != null);
+        List<TakeUp.Row> opening =
+                plan.rows().stream().filter(TakeUp.Row::opens).toList();
+        model.addAttribute("opening", opening.size());
+        model.addAttribute(
+                "openingIds",
+                mintshelf.app.page.Rows.joined(
+                        opening.stream().map(TakeUp.Row::seen).toList()));
+        return "structure/take-up";
+    }
+
+    @PostMapping("/take-up")
+    String take(Actor actor, @RequestParam String items, @RequestParam String actKey) {
+        return "redirect:" + takeUp.take(actor, Pages.ids(items), actKey);
+    }
+}

@@ -1,0 +1,162 @@
+package mintshelf.app.use.hold;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.NewVersions;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.References;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.Holder;
+import mintshelf.core.hold.HoldRules;
+import mintshelf.core.reference.Written;
+import org.springframework.stereotype.Service;
+
+/** What came back without a valid hold: kept beside its document, adopted as the next version, or dropped. */
+@Service
+public class Strays {
+    private final Sight sight;
+    private final StrayStore strays;
+    private final HoldStore holds;
+    private final NewVersions versions;
+    private final References references;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public Strays(
+            Sight sight,
+            StrayStore strays,
+            HoldStore holds,
+            NewVersions versions,
+            References references,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.strays = strays;
+        this.holds = holds;
+        this.versions = versions;
+        this.references = references;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** Keeps a content beside its document, within the caller's transaction. */
+    long keep(Actor actor, Document document, StoredContent content, String fileName, String comment, Refusal refusal) {
+        Optional<Long> base =
+                document.holder().filter(h -> h.person() == actor.person()).map(Holder::baseVersion);
+        long id = strays.keep(
+                document,
+                content.id(),
+                FileName.of(fileName).name(),
+                base,
+                actor.person(),
+                comment,
+                refusal,
+                clock.instant());
+        recorder.note(
+                actor,
+                document.id(),
+                "stray.kept",
+                document.head().number(),
+                "brought a file that was kept as a stray: " + refusal.reason(),
+                comment);
+        return id;
+    }
+
+    /** What is in the way of making a stray the next version; a document that the actor holds takes it under the hold. */
+    public static Optional<Refusal> adoptRefusal(Actor actor, Document document) {
+        return HoldRules.checkOut(document, actor.access())
+                .filter(r -> !r.code().equals("hold.mine"));
+    }
+
+    /** Makes a stray the next version of its document. */
+    public String adopt(Actor actor, long strayId, String key, int expectedVersion, String comment) {
+        String words = Texts.optionalLines("The comment", comment, CheckIn.LONGEST_COMMENT)
+                .orElseThrow(Refused::new);
+        StrayStore.Stray known = strays.stray(strayId).orElseThrow(NotThere::new);
+        List<Written> written = references.read(known.content());
+        return acts.once(actor, key, () -> {
+            Seen seen = sight.locked(actor, known.item());
+            StrayStore.Stray stray = open(seen, strayId);
+            Sight.expectVersion(seen, expectedVersion);
+            Document document = seen.document();
+            boolean mine =
+                    document.holder().filter(h -> h.person() == actor.person()).isPresent();
+            adoptRefusal(actor, document).ifPresent(r -> {
+                throw new Refused(r);
+            });
+            String said = words.isEmpty() ? "adopted the stray of " + stray.authorName() : words;
+            Optional<Long> head = Optional.of(document.head().version());
+            DocumentStore.Added added = versions.add(
+                    actor,
+                    document,
+                    new NewVersions.Made(
+                            stray.content(),
+                            references
+                                    .resolve(known.item(), written, head, Map.of())
+                                    .orElseThrow(Refused::new),
+                            said,
+                            VersionRow.MadeBy.ADOPTED,
+                            head,
+                            Optional.empty(),
+                            ""));
+            if (mine) holds.rebase(document.holder().orElseThrow().hold(), added.version());
+            strays.decide(strayId, "ADOPTED", actor.person(), Optional.of(added.version()), clock.instant());
+            recorder.note(
+                    actor,
+                    known.item(),
+                    "version.added",
+                    added.number(),
+                    "made the stray of " + stray.authorName() + " version " + added.number(),
+                    words);
+            return "/documents/" + known.item();
+        });
+    }
+
+    /** Drops a stray: its author, or who keeps the shelf. */
+    public String drop(Actor actor, long strayId, String key) {
+        StrayStore.Stray known = strays.stray(strayId).orElseThrow(NotThere::new);
+        return acts.once(actor, key, () -> {
+            Seen seen = sight.locked(actor, known.item());
+            StrayStore.Stray stray = open(seen, strayId);
+            boolean keeper =
+                    actor.access().may(Right.KEEP_SHELF, seen.document().place());
+            if (stray.author() != actor.person() && !keeper) {
+                throw Refused.because(
+                        "access.missing",
+                        "Only " + stray.authorName() + " or a data manager drops this stray.",
+                        "Ask one of them.");
+            }
+            strays.decide(strayId, "DROPPED", actor.person(), Optional.empty(), clock.instant());
+            recorder.note(actor, known.item(), "stray.dropped", "dropped the stray of " + stray.authorName(), "");
+            return "/documents/" + known.item();
+        });
+    }
+
+    private StrayStore.Stray open(Seen seen, long strayId) {
+        if (!seen.all()) throw new NotThere();
+        return strays.stray(strayId)
+                .filter(s -> s.state().equals("KEPT"))
+                .orElseThrow(() -> Refused.because(
+                        "stray.decided", "Somebody decided on this stray meanwhile.", "Look at the document again."));
+    }
+}

@@ -1,0 +1,84 @@
+package mintshelf.app.use.structure;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Packed;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.structure.StructureView;
+import org.springframework.stereotype.Service;
+
+/** All files of a structure, each in the version that the view shows, in the folders in which they refer to each other. */
+@Service
+public class FetchStructure {
+    private final ReadStructure structure;
+    private final DocumentStore documents;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+
+    public FetchStructure(ReadStructure structure, DocumentStore documents, UnitOfWork unit, Recorder recorder) {
+        this.structure = structure;
+        this.documents = documents;
+        this.unit = unit;
+        this.recorder = recorder;
+    }
+
+    /** An archive: its name, its files, and what it says of itself. */
+    public record Bundle(String name, List<Packed> files, String says) {}
+
+    /** A document stands in one place once: where several of its versions are wanted, the latest of them is taken, and said. */
+    public Bundle bundle(Actor actor, long item, StructureView view, Optional<Integer> number, LocalDate day) {
+        ReadStructure.Structure tree = structure.tree(actor, item, view, number, day);
+        int top = tree.version().orElseThrow(NotThere::new);
+        Map<Long, Integer> wanted = new LinkedHashMap<>();
+        Map<Long, Seen> seen = new LinkedHashMap<>();
+        wanted.put(item, top);
+        seen.put(item, tree.top());
+        List<String> says = new ArrayList<>();
+        says.add(tree.top().document().number() + " " + tree.top().document().title() + ", "
+                + tree.view().words());
+        for (ReadStructure.Row row : tree.rows()) {
+            if (row.seen().isEmpty() || row.shown().isEmpty()) {
+                says.add("Not here: " + row.reference().written().path());
+                continue;
+            }
+            long id = row.seen().get().spine().id();
+            int version = row.shown().get().number();
+            Integer before = wanted.merge(id, version, Math::max);
+            if (before != version)
+                says.add("Of several versions the latest: "
+                        + row.reference().written().path());
+            seen.put(id, row.seen().get());
+        }
+        List<Packed> files = new ArrayList<>();
+        wanted.forEach((id, version) -> {
+            VersionRow row = documents.version(id, version).orElseThrow(NotThere::new);
+            String path = path(seen.get(id).spine()) + row.fileName();
+            files.add(new Packed(path, row.content()));
+            says.add(path + "  v" + version);
+        });
+        unit.run(() -> wanted.forEach((id, version) ->
+                recorder.note(actor, id, "version.fetched", version, "fetched version " + version, "")));
+        return new Bundle(tree.top().document().number() + " v" + top + ".zip", files, String.join("\n", says) + "\n");
+    }
+
+    /** The folders of a document from its shelf down, with slashes: where it lies on a desk. */
+    static String path(Spine spine) {
+        StringBuilder path = new StringBuilder();
+        for (int i = spine.path().size() - 1; i >= 0; i--) {
+            path.append(spine.path().get(i).name().replaceAll("[/\\\\:*?\"<>|]", "_"))
+                    .append('/');
+        }
+        return path.toString();
+    }
+}

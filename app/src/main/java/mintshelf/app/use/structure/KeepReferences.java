@@ -1,0 +1,292 @@
+package mintshelf.app.use.structure;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.structure.LinkStore;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recorder;
+import mintshelf.app.use.References;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.VersionDigest;
+import mintshelf.core.numbering.NumberKey;
+import mintshelf.core.reference.Resolution.Filed;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.structure.StructureGraph;
+import org.springframework.stereotype.Service;
+
+/** What a document's file refers to: shown, and put right where the shelf did not know; links drawn by hand. */
+@Service
+public class KeepReferences {
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final NumberStore numbers;
+    private final ReferenceStore store;
+    private final References references;
+    private final LinkStore links;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public KeepReferences(
+            Sight sight,
+            DocumentStore documents,
+            NumberStore numbers,
+            ReferenceStore store,
+            References references,
+            LinkStore links,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.documents = documents;
+        this.numbers = numbers;
+        this.store = store;
+        this.references = references;
+        this.links = links;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A reference with what it means, and where that is not known the documents of its file name. */
+    public record Line(Reference reference, Optional<Seen> seen, List<Seen> candidates) {
+        /** How the captured version is known, in words. */
+        public String source() {
+            return reference
+                    .component()
+                    .map(c -> switch (c.source()) {
+                        case DESK -> "as its author's desk had it";
+                        case ASSUMED -> "the latest then";
+                        case PICKED -> "chosen by hand";
+                    })
+                    .orElse("");
+        }
+    }
+
+    /**
+     * What a document refers to.
+     *
+     * @param refusal why this person may not put references right
+     */
+    public record RefersTo(Seen of, List<Line> lines, List<ReadWhereUsed.Linked> links, Optional<Refusal> refusal) {
+        public long lost() {
+            return lines.stream().filter(l -> !l.reference().isFound()).count();
+        }
+    }
+
+    public RefersTo of(Actor actor, long item) {
+        Seen of = sight.of(actor, item);
+        int number = of.version();
+        List<Reference> all = store.of(
+                documents.version(item, number).orElseThrow(NotThere::new).id());
+        Set<Long> wanted = new HashSet<>();
+        all.forEach(r -> r.component().ifPresent(c -> wanted.add(c.item())));
+        Map<String, List<Filed>> named = store.named(all.stream()
+                .filter(r -> !r.isFound())
+                .map(r -> FileName.of(r.written().path()).key())
+                .toList());
+        named.values().forEach(list -> list.forEach(f -> wanted.add(f.document())));
+        List<LinkStore.Link> around = links.around(List.of(item));
+        around.forEach(l -> wanted.add(l.item() == item ? l.target() : l.item()));
+        Map<Long, Seen> seen = sight.of(actor, wanted);
+        List<Line> lines = new ArrayList<>();
+        for (Reference r : all) {
+            List<Seen> candidates = r.isFound()
+                    ? List.of()
+                    : named.getOrDefault(FileName.of(r.written().path()).key(), List.of()).stream()
+                            .filter(f -> f.document() != item && seen.containsKey(f.document()))
+                            .map(f -> seen.get(f.document()))
+                            .limit(20)
+                            .toList();
+            lines.add(new Line(r, r.component().map(c -> seen.get(c.item())), candidates));
+        }
+        List<ReadWhereUsed.Linked> linked = around.stream()
+                .filter(l -> l.item() == item && seen.containsKey(l.target()))
+                .map(l -> new ReadWhereUsed.Linked(l, seen.get(l.target()), true))
+                .toList();
+        return new RefersTo(of, lines, linked, refusal(actor, of));
+    }
+
+    private static Optional<Refusal> refusal(Actor actor, Seen seen) {
+        if (!seen.all()) return Optional.of(Refusal.of("access.missing", "You see released versions of it only.", ""));
+        Document document = seen.document();
+        Optional<Refusal> right = actor.access().ask(Right.CHANGE, document.place());
+        if (right.isPresent()) return right;
+        boolean preparing = document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.PREPARING)
+                .isPresent();
+        return preparing
+                ? Optional.empty()
+                : Optional.of(Refusal.of(
+                        "stage.closed",
+                        document.number() + " is in a stage in which it does not change.",
+                        "Start the next revision; the check-in looks for the files anew."));
+    }
+
+    /** Says which document a reference means: chosen from the list, or told by its number. */
+    public String pick(Actor actor, long item, String key, int seq, Optional<Long> chosen, String number) {
+        return acts.once(actor, key, () -> {
+            Seen seen = changeable(actor, item);
+            Reference reference = store.of(seen.document().head().version()).stream()
+                    .filter(r -> r.seq() == seq)
+                    .findFirst()
+                    .orElseThrow(NotThere::new);
+            Seen target = chosen.map(id -> sight.of(actor, id)).orElseGet(() -> byNumber(actor, number));
+            long component = target.spine().id();
+            store.closeGate();
+            StructureGraph.of(store.usesBelow(List.of(component)))
+                    .cycle(item, component)
+                    .ifPresent(ring -> {
+                        throw Refused.because(
+                                "reference.ring",
+                                seen.document().number() + " would stand in itself.",
+                                "Choose another document.");
+                    });
+            long captured = target.document().head().version();
+            store.pick(documents.substance(seen.document().head().version()), seq, component, captured);
+            redigest(seen);
+            recorder.note(
+                    actor,
+                    item,
+                    "reference.picked",
+                    seen.document().head().number(),
+                    "said that “" + reference.written().path() + "” means "
+                            + target.document().number(),
+                    "");
+            return "/documents/" + item + "/refers-to";
+        });
+    }
+
+    /** Looks for the files that were not found: perhaps they were filed since. */
+    public String lookAgain(Actor actor, long item, String key) {
+        return acts.once(actor, key, () -> {
+            Seen seen = changeable(actor, item);
+            long head = seen.document().head().version();
+            List<Reference> before = store.of(head);
+            List<Reference> now = references
+                    .resolve(item, before.stream().map(Reference::written).toList(), Optional.of(head), Map.of())
+                    .orElseThrow(Refused::new);
+            int found = 0;
+            long owner = documents.substance(head);
+            for (int i = 0; i < before.size(); i++) {
+                if (before.get(i).isFound() || !now.get(i).isFound()) continue;
+                Reference.Component c = now.get(i).component().orElseThrow();
+                store.pick(owner, before.get(i).seq(), c.item(), c.version());
+                found++;
+            }
+            if (found == 0) {
+                throw Refused.because(
+                        "reference.still_missing",
+                        "They are still not to be found.",
+                        "File them, or say which documents are meant.");
+            }
+            redigest(seen);
+            recorder.note(
+                    actor,
+                    item,
+                    "reference.picked",
+                    seen.document().head().number(),
+                    "found " + mintshelf.core.base.Numbers.count(found, "file", "files") + " that it refers to",
+                    "");
+            return "/documents/" + item + "/refers-to";
+        });
+    }
+
+    private Seen changeable(Actor actor, long item) {
+        Seen seen = sight.locked(actor, item);
+        refusal(actor, seen).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        return seen;
+    }
+
+    /** What the version is bound to is another now; the graph learns of it. */
+    private void redigest(Seen seen) {
+        Document document = seen.document();
+        long head = document.head().version();
+        Map<String, String> facts = documents.facts(document.current().id());
+        documents.setDigest(
+                head, VersionDigest.of(document.head().content(), facts, References.digests(store.of(head))));
+        documents.structureMoved(document.id());
+    }
+
+    private Seen byNumber(Actor actor, String number) {
+        return numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
+                .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
+                .findFirst()
+                .orElseThrow(() -> Refused.because(
+                        "number.unknown", "No document that you see has the number " + number + ".", ""));
+    }
+
+    /** Draws a link by hand. */
+    public String link(Actor actor, long item, String key, LinkStore.Kind kind, String number) {
+        return acts.once(actor, key, () -> {
+            Seen seen = linkable(actor, item);
+            Seen target = numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
+                    .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
+                    .filter(s -> s.spine().id() != item)
+                    .findFirst()
+                    .orElseThrow(() -> Refused.because(
+                            "number.unknown", "No other document that you see has the number " + number + ".", ""));
+            links.add(item, kind, target.spine().id(), false, actor.person(), clock.instant());
+            recorder.note(
+                    actor,
+                    item,
+                    "link.drawn",
+                    "drew a link: " + kind.words() + " " + target.document().number(),
+                    "");
+            return "/documents/" + seen.spine().id() + "/refers-to";
+        });
+    }
+
+    /** Takes a link away. */
+    public String unlink(Actor actor, long id, String key) {
+        return acts.once(actor, key, () -> {
+            LinkStore.Link link = links.link(id).orElseThrow(NotThere::new);
+            linkable(actor, link.item());
+            Seen target = sight.of(actor, link.target());
+            links.remove(id);
+            recorder.note(
+                    actor,
+                    link.item(),
+                    "link.removed",
+                    "took a link away: " + link.kind().words() + " "
+                            + target.document().number(),
+                    "");
+            return "/documents/" + link.item() + "/refers-to";
+        });
+    }
+
+    /** Whether this person may draw links from a document. */
+    public static boolean mayLink(Actor actor, Seen seen) {
+        return seen.all()
+                && actor.access().may(Right.CHANGE, seen.document().place())
+                && !seen.spine().isChangePaper();
+    }
+
+    private Seen linkable(Actor actor, long item) {
+        Seen seen = sight.locked(actor, item);
+        if (!seen.all()) throw new NotThere();
+        actor.access().ask(Right.CHANGE, seen.document().place()).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        return seen;
+    }
+}

@@ -1,0 +1,289 @@
+package mintshelf.app.use.structure;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.store.structure.ReferenceStore.Frozen;
+import mintshelf.app.store.structure.ReferenceStore.Shown;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.StructureMirror;
+import mintshelf.core.structure.StructureView;
+import org.springframework.stereotype.Service;
+
+/** What a document consists of, in a chosen view. */
+@Service
+public class ReadStructure {
+    /** Rows of a tree; what is beyond is opened from its own page. */
+    public static final int MOST_ROWS = 1500;
+
+    private static final int DEEPEST = 40;
+
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final ReferenceStore references;
+    private final StructureMirror mirror;
+    private final Settings settings;
+
+    public ReadStructure(
+            Sight sight,
+            DocumentStore documents,
+            ReferenceStore references,
+            StructureMirror mirror,
+            Settings settings) {
+        this.sight = sight;
+        this.documents = documents;
+        this.references = references;
+        this.mirror = mirror;
+        this.settings = settings;
+    }
+
+    /**
+     * A row of the tree.
+     *
+     * @param find its number on the level, dotted: 3.2
+     * @param seen the document; empty where it is missing, ambiguous, or not to be seen by this person
+     * @param shown the version that the view shows; empty where the view has none
+     * @param newer how many versions people have made of it since the one that was captured
+     * @param belowOutOfDate whether something further below is newer than what it was saved with
+     * @param ring whether it stands above itself already; it goes no deeper
+     */
+    public record Row(
+            int depth,
+            String find,
+            Optional<Seen> seen,
+            Reference reference,
+            Optional<Shown> shown,
+            int newer,
+            boolean belowOutOfDate,
+            boolean ring) {
+        /** Whether it is a document that this person may not see. */
+        public boolean isHidden() {
+            return seen.isEmpty() && reference.isFound();
+        }
+    }
+
+    /**
+     * A structure.
+     *
+     * @param version number of the top's version that it is read from
+     * @param cut whether more rows are below than are shown
+     * @param incomplete whether some of it is not for this person's eyes
+     */
+    public record Structure(
+            Seen top, StructureView view, Optional<Integer> version, List<Row> rows, boolean cut, boolean incomplete) {
+        /** Rows of the level right below the top that are newer than they were saved with. */
+        public long outOfDate() {
+            return rows.stream().filter(r -> r.depth() == 0 && r.newer() > 0).count();
+        }
+
+        public long missing() {
+            return rows.stream().filter(r -> !r.reference().isFound()).count();
+        }
+    }
+
+    /** What a version, and in the view of releases the revision, of a document consists of. */
+    private record Node(long version, long revision) {}
+
+    private record Child(Reference reference, Optional<Shown> shown, Node node) {}
+
+    /**
+     * The tree below a document.
+     *
+     * @param number the version to begin with; empty for the one that the view shows
+     */
+    public Structure tree(Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day) {
+        Seen top = sight.of(actor, item);
+        StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
+        Optional<Node> start = start(top, view, number, day);
+        if (start.isEmpty()) return new Structure(top, view, Optional.empty(), List.of(), false, false);
+        Map<Node, List<Child>> children = levels(start.get(), view, day);
+        Set<Long> items = new HashSet<>();
+        children.values()
+                .forEach(list -> list.forEach(c -> c.reference().component().ifPresent(r -> items.add(r.item()))));
+        Map<Long, Seen> seen = sight.of(actor, items);
+        Map<Long, List<Integer>> made = references.made(items);
+        Map<Long, Boolean> outOfDate = top.all() ? mirror.now().outOfDate() : Map.of();
+        List<Row> rows = new ArrayList<>();
+        List<Long> path = new ArrayList<>(List.of(item));
+        boolean cut = !walk(start.get(), "", path, children, seen, made, outOfDate, rows);
+        int version = documents.versions(item).stream()
+                .filter(v -> v.id() == start.get().version())
+                .findFirst()
+                .orElseThrow()
+                .number();
+        return new Structure(
+                top, view, Optional.of(version), rows, cut, rows.stream().anyMatch(Row::isHidden));
+    }
+
+    private Optional<Node> start(Seen top, StructureView view, Optional<Integer> number, LocalDate day) {
+        long item = top.spine().id();
+        if (number.isPresent() && top.all()) {
+            return Optional.of(documents
+                    .version(item, number.get())
+                    .map(v -> new Node(v.id(), v.revision()))
+                    .orElseThrow(NotThere::new));
+        }
+        return switch (view) {
+            case AS_SAVED, LATEST ->
+                Optional.of(new Node(
+                        top.document().head().version(), top.document().head().revision()));
+            case LATEST_RELEASED, AS_RELEASED ->
+                top.document()
+                        .released()
+                        .or(() -> top.document().lastEnded())
+                        .flatMap(r -> documents.revisions(item).stream()
+                                .filter(row -> row.revision().id() == r.id())
+                                .findFirst()
+                                .flatMap(row -> row.releasedVersion()))
+                        .flatMap(n -> documents.version(item, n))
+                        .map(v -> new Node(v.id(), v.revision()));
+            case ON_DATE ->
+                Optional.ofNullable(references.at(List.of(item), endOf(day)).get(item))
+                        .map(s -> new Node(s.version(), 0));
+        };
+    }
+
+    private Instant endOf(LocalDate day) {
+        return day.plusDays(1).atStartOfDay(settings.zone()).toInstant().minusMillis(1);
+    }
+
+    /** Level by level, each version once, however often it stands in the tree: a few statements a level. */
+    private Map<Node, List<Child>> levels(Node start, StructureView view, LocalDate day) {
+        Map<Node, List<Child>> children = new HashMap<>();
+        Set<Node> level = Set.of(start);
+        for (int depth = 0; depth < DEEPEST && !level.isEmpty() && children.size() < MOST_ROWS; depth++) {
+            Map<Long, List<Reference>> refersTo =
+                    references.of(level.stream().map(Node::version).toList());
+            Set<Long> items = new HashSet<>();
+            refersTo.values().forEach(list -> list.forEach(r -> r.component().ifPresent(c -> items.add(c.item()))));
+            Map<Long, Shown> chosen = chosen(view, items, day);
+            Map<Long, List<Frozen>> frozen = view == StructureView.AS_RELEASED
+                    ? references.frozen(level.stream().map(Node::revision).toList())
+                    : Map.of();
+            Map<Long, Shown> captured = captured(refersTo.values());
+            Set<Node> next = new HashSet<>();
+            for (Node node : level) {
+                Map<Long, Frozen> kept = new HashMap<>();
+                frozen.getOrDefault(node.revision(), List.of()).forEach(f -> kept.put(f.component(), f));
+                List<Child> list = new ArrayList<>();
+                for (Reference r : refersTo.getOrDefault(node.version(), List.of())) {
+                    Child child = child(view, r, chosen, kept, captured);
+                    list.add(child);
+                    if (child.shown().isPresent() && !children.containsKey(child.node())) next.add(child.node());
+                }
+                children.put(node, list);
+            }
+            next.removeAll(children.keySet());
+            level = next;
+        }
+        return children;
+    }
+
+    private Map<Long, Shown> captured(Collection<List<Reference>> all) {
+        Map<Long, Shown> captured = new HashMap<>();
+        all.forEach(list -> list.forEach(r -> r.component()
+                .ifPresent(c -> captured.put(c.version(), new Shown(c.version(), c.number(), c.substance())))));
+        return captured;
+    }
+
+    private Map<Long, Shown> chosen(StructureView view, Set<Long> items, LocalDate day) {
+        return switch (view) {
+            case LATEST -> references.latestShown(items);
+            case LATEST_RELEASED -> references.inForce(items);
+            case ON_DATE -> references.at(items, endOf(day));
+            case AS_SAVED, AS_RELEASED -> Map.of();
+        };
+    }
+
+    private Child child(
+            StructureView view,
+            Reference r,
+            Map<Long, Shown> chosen,
+            Map<Long, Frozen> frozen,
+            Map<Long, Shown> captured) {
+        if (r.component().isEmpty()) return new Child(r, Optional.empty(), new Node(0, 0));
+        Reference.Component c = r.component().get();
+        if (view == StructureView.AS_SAVED) {
+            return new Child(r, Optional.of(captured.get(c.version())), new Node(c.version(), 0));
+        }
+        if (view == StructureView.AS_RELEASED) {
+            Frozen kept = frozen.get(c.item());
+            if (kept == null || !kept.released()) return new Child(r, Optional.empty(), new Node(0, 0));
+            Optional<Shown> shown =
+                    documents.versionById(kept.version()).map(v -> new Shown(v.id(), v.number(), v.number()));
+            return new Child(r, shown, new Node(kept.version(), kept.revision()));
+        }
+        Optional<Shown> shown = Optional.ofNullable(chosen.get(c.item()));
+        return new Child(r, shown, new Node(shown.map(Shown::version).orElse(0L), 0));
+    }
+
+    private boolean walk(
+            Node node,
+            String find,
+            List<Long> path,
+            Map<Node, List<Child>> children,
+            Map<Long, Seen> seen,
+            Map<Long, List<Integer>> made,
+            Map<Long, Boolean> outOfDate,
+            List<Row> rows) {
+        int n = 0;
+        for (Child child : children.getOrDefault(node, List.of())) {
+            if (rows.size() >= MOST_ROWS) return false;
+            n++;
+            Optional<Reference.Component> component = child.reference().component();
+            long item = component.map(Reference.Component::item).orElse(0L);
+            Optional<Seen> visible = Optional.ofNullable(seen.get(item));
+            boolean ring = path.contains(item);
+            int newer = visible.filter(Seen::all)
+                    .flatMap(s -> component)
+                    .map(c -> (int) made.getOrDefault(item, List.of()).stream()
+                            .filter(v -> v > c.substance())
+                            .count())
+                    .orElse(0);
+            String number = find.isEmpty() ? String.valueOf(n) : find + "." + n;
+            rows.add(new Row(
+                    path.size() - 1,
+                    number,
+                    visible,
+                    child.reference(),
+                    child.shown(),
+                    newer,
+                    outOfDate.containsKey(item),
+                    ring));
+            // What a person may not see opens no view on what is below it.
+            if (ring || child.shown().isEmpty() || visible.isEmpty()) continue;
+            path.add(item);
+            boolean whole = walk(child.node(), number, path, children, seen, made, outOfDate, rows);
+            path.remove(path.size() - 1);
+            if (!whole) return false;
+        }
+        return true;
+    }
+
+    /** In how many components of its own a document is out of date, for its page; and whether something further below is newer. */
+    public Optional<Boolean> outOfDate(long item) {
+        return Optional.ofNullable(mirror.now().outOfDate().get(item));
+    }
+
+    /** The documents of a tree, each once, in its order. */
+    public static List<Long> items(List<Row> rows) {
+        Map<Long, Boolean> items = new LinkedHashMap<>();
+        rows.forEach(r -> r.seen().ifPresent(s -> items.put(s.spine().id(), true)));
+        return List.copyOf(items.keySet());
+    }
+}

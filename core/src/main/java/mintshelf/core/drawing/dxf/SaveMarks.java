@@ -1,0 +1,43 @@
+package mintshelf.core.drawing.dxf;
+
+import java.security.MessageDigest;
+import java.util.Set;
+import mintshelf.core.base.ContentHash;
+
+/**
+ * What a drawing says of its own saving: times, editing time, counters and marks of the save (header variables). Two files that
+ * differ in nothing else are the same drawing.
+ */
+public final class SaveMarks {
+    private static final Set<String> VARIABLES = Set.of(
+            "$TDUPDATE",
+            "$TDUUPDATE",
+            "$TDINDWG",
+            "$TDUSRTIMER",
+            "$LASTSAVEDBY",
+            "$VERSIONGUID",
+            "$FINGERPRINTGUID",
+            "$SAVECOUNT");
+
+    private SaveMarks() {}
+
+    /** SHA-256 of the file without those marks. O(bytes). */
+    public static ContentHash without(DxfDrawing drawing) {
+        DxfSource source = drawing.source;
+        MessageDigest digest = ContentHash.digest();
+        TagCursor tags = new TagCursor(source);
+        int from = 0;
+        boolean header = false;
+        boolean mark = false;
+        while (tags.next()) {
+            if (tags.code == 2 && tags.is("HEADER")) header = true;
+            if (tags.code == 0 && tags.is("ENDSEC")) header = false;
+            if (tags.code == 9) mark = header && VARIABLES.contains(source.ascii(tags.start, tags.end));
+            if (!mark || tags.code == 9 || tags.code == 0) continue;
+            digest.update(source.bytes, from, tags.start - from);
+            from = tags.end;
+        }
+        digest.update(source.bytes, from, source.bytes.length - from);
+        return ContentHash.of(digest.digest());
+    }
+}
