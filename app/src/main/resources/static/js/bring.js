@@ -133,7 +133,8 @@ if (checkIn && document.getElementById("check-in-form")) {
   const why = document.querySelector("[data-why]");
   let busy = 0;
   const tell = () => {
-    const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value).length;
+    const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value
+      || field.closest(".tline").querySelector("[data-takes-up]")?.checked).length;
     button.disabled = n === 0 || busy > 0;
     button.textContent = n ? `Check in ${n} ${n === 1 ? "document" : "documents"}` : "Check in";
     why.textContent = busy ? "Bytes are on their way." : n ? "" : "Bring at least one file.";
@@ -167,6 +168,7 @@ if (checkIn && document.getElementById("check-in-form")) {
     busy--;
     tell();
   };
+  document.querySelectorAll("[data-takes-up]").forEach((box) => box.addEventListener("change", tell));
   const rows = [...document.querySelectorAll("[data-row]")];
   rows.forEach((row) => {
     const input = row.querySelector("input[type=file]");

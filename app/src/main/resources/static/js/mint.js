@@ -114,3 +114,23 @@ if (ticked) {
 for (const choice of document.querySelectorAll("[data-choose]")) {
   choice.addEventListener("change", () => choice.form.submit());
 }
+
+// A check-out plan: what it comes to is said anew as rows are chosen.
+const plan = document.querySelector("[data-page='check-out'] form");
+if (plan?.querySelector("[data-plan-says]")) {
+  const say = () => {
+    const fates = [...plan.querySelectorAll(".plan-row")].map((row) => row.querySelector("select")?.value ?? row.dataset.fate);
+    const count = (fate) => fates.filter((each) => each === fate).length;
+    const [held, copies, stay] = [count("HOLD"), count("COPY"), count("STAY")];
+    const documents = `${held} ${held === 1 ? "document" : "documents"}`;
+    plan.querySelector("[data-plan-button]").textContent = `Check out ${documents}`;
+    document.querySelector("[data-heading]").textContent = `Check out ${held} of ${fates.length}`;
+    plan.querySelector("[data-plan-says]").textContent = `${documents} will be held by you`
+      + (copies ? `, ${copies} ${copies === 1 ? "comes as a copy" : "come as copies"}` : "")
+      + (stay ? `, ${stay} ${stay === 1 ? "stays" : "stay"}` : "") + ".";
+  };
+  plan.addEventListener("change", say);
+}
+
+// A plan that its person lets pass unseen is sent at once; what was done is shown, with the way back.
+document.querySelector("form[data-unseen]")?.requestSubmit();

@@ -74,7 +74,7 @@ class RoutesTest {
                 "/shelves/" + shelf + "/rows?order=number&show=everything&after=" + draft,
                 "302 404 200 200 200 200");
         row(t, "/filings/{id}", "/filings/" + sheet, "302 404 404 404 200 404");
-        for (String face : List.of("sheet", "facts", "strip")) {
+        for (String face : List.of("sheet", "facts", "components", "where-used", "strip")) {
             row(t, "/documents/{id}/peek", "/documents/" + draft + "/peek?face=" + face, "302 404 404 200 200 200");
         }
         row(t, "/documents/{id}", "/documents/" + draft, "302 404 404 200 200 200");
@@ -185,6 +185,14 @@ class RoutesTest {
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
         row(t, "/strays/{id}/file", "/strays/" + stray + "/file", "302 404 404 200 200 200");
         row(t, "/check-out", "/check-out?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/check-out/done", "/check-out/done?held=" + draft, "302 200 200 200 200 200");
+        row(t, "/undo-check-out", "/undo-check-out?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/take-up", "/take-up?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/habits", "/habits", "302 200 200 200 200 200");
+        for (String part : List.of("structure", "where-used", "refers-to")) {
+            row(t, "/documents/{id}/" + part, "/documents/" + draft + "/" + part, "302 404 404 200 200 200");
+        }
+        row(t, "/documents/{id}/structure.zip", "/documents/" + draft + "/structure.zip", "302 404 404 200 200 200");
         row(t, "/check-in", "/check-in", "302 200 200 200 200 200");
         row(t, "/check-in", "/check-in?items=" + draft, "302 200 200 200 200 200");
         row(t, "/check-in/match", "/check-in/match?name=x.txt", "302 200 200 200 200 200");
@@ -241,8 +249,13 @@ class RoutesTest {
     }
 
     /** Acts that anybody who is signed in may do for themselves. */
-    private static final Set<String> OWN =
-            Set.of("/me/settings", "/notices/{id}/put-away", "/first-start", "/invitations/{token}");
+    private static final Set<String> OWN = Set.of(
+            "/me/settings",
+            "/notices/{id}/put-away",
+            "/first-start",
+            "/invitations/{token}",
+            "/habits/forget",
+            "/habits/quiet");
 
     @Test
     void noActIsDoneForAReaderNorWithoutTheToken() {
@@ -254,6 +267,7 @@ class RoutesTest {
                     .replace("{token}", "x")
                     .replace("{kind}", "drawing")
                     .replace("{waiver}", "1")
+                    .replace("{seq}", "1")
                     .replace(
                             "{id}",
                             pattern.startsWith("/shelves")

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -16,7 +17,9 @@ import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.References;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.TakeAlong.With;
 import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.app.use.structure.ReadStructure;
@@ -250,6 +253,39 @@ class StructureTest {
         assertThat(refersTo(top).get(0).component().orElseThrow().number())
                 .as("the parent was saved with the part's new version")
                 .isEqualTo(2);
+    }
+
+    @Test
+    void aCheckOutTakesAlongAndRemembersWhatWasChosen() {
+        CheckOut checkOut = server.bean(CheckOut.class);
+        long part = part("ap" + mark + ".stp");
+        long held = part("ah" + mark + ".stp");
+        long top = file("at" + mark + ".stp", assembly("at", "ap" + mark + ".stp", 1, "ah" + mark + ".stp", 1));
+        server.checkOut("tomasz", held);
+        CheckOut.Plan first = checkOut.plan(server.actor("priya"), List.of(top), Optional.empty());
+        assertThat(first.rows()).as("a newcomer gets the selection").hasSize(1);
+        assertThat(first.offered()).containsExactly(With.FIRST_LEVEL);
+        CheckOut.Plan plan =
+                checkOut.plan(server.actor("priya"), List.of(top), Optional.of(EnumSet.of(With.FIRST_LEVEL)));
+        assertThat(plan.rows())
+                .extracting(r -> r.seen().spine().id() + " " + r.verdict().fates())
+                .containsExactlyInAnyOrder(top + " [HOLD]", part + " [COPY, HOLD, STAY]", held + " [COPY, STAY]");
+        assertThat(plan.sentence()).isEqualTo("1 document will be held by you, 2 come as copies.");
+        assertThat(checkOut.take(server.actor("priya"), List.of(top, part), List.of(held), Server.key(), "BENCH-3", ""))
+                .startsWith("/check-out/done?held=" + top + "," + part + "&copies=" + held);
+        checkOut.remember(server.actor("priya"), top, plan.with(), true);
+        assertThat(server.bean(CheckIn.class).plan(server.actor("priya"), List.of(top)))
+                .extracting(l -> l.seen().spine().id() + " " + l.along())
+                .containsExactlyInAnyOrder(top + " false", part + " true");
+        assertThat(checkOut.undoPlan(server.actor("priya"), List.of(top))).hasSize(2);
+        checkOut.undo(server.actor("priya"), List.of(top, part), Server.key());
+        CheckOut.Plan next = checkOut.plan(server.actor("priya"), List.of(top), Optional.empty());
+        assertThat(next.remembered()).isTrue();
+        assertThat(next.rows().stream().filter(CheckOut.Row::opens)).hasSize(2);
+        server.bean(mintshelf.app.use.Habits.class).forget(server.actor("priya"), Optional.empty());
+        assertThat(checkOut.plan(server.actor("priya"), List.of(top), Optional.empty())
+                        .rows())
+                .hasSize(1);
     }
 
     @Test

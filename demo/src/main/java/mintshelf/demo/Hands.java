@@ -94,6 +94,15 @@ class Hands {
         return new Actor(people.access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
     }
 
+    /** Turns the story's clock. */
+    void at(Instant at) {
+        clock.tell(at);
+    }
+
+    boolean isPending(long item) {
+        return read.view(actor("ines"), item).seen().pending().isPresent();
+    }
+
     private String bring(Actor actor, String name, byte[] bytes) {
         try {
             String token = receive.open(actor, name, bytes.length);
@@ -104,7 +113,7 @@ class Hands {
         }
     }
 
-    /** Files one document and gives its id. */
+    /** Files one document under the number and title that its file proposes, and gives its id. */
     long file(
             Instant at,
             String login,
@@ -114,6 +123,21 @@ class Hands {
             byte[] bytes,
             Map<String, String> facts,
             boolean hold) {
+        return file(at, login, shelf, folder, name, bytes, facts, hold, "", "");
+    }
+
+    /** Files one document and gives its id; an empty number or title is the one that its file proposes. */
+    long file(
+            Instant at,
+            String login,
+            long shelf,
+            OptionalLong folder,
+            String name,
+            byte[] bytes,
+            Map<String, String> facts,
+            boolean hold,
+            String number,
+            String title) {
         clock.tell(at);
         Actor actor = actor(login);
         long sheet = filing.open(actor, shelf, folder, List.of(bring(actor, name, bytes)));
@@ -129,9 +153,9 @@ class Hands {
                         true,
                         row.kind(),
                         "",
-                        row.number(),
+                        number.isEmpty() ? row.number() : number,
                         "",
-                        row.title(),
+                        title.isEmpty() ? row.title() : title,
                         "",
                         row.folder(),
                         all,

@@ -90,6 +90,7 @@ public class Scenario implements ApplicationRunner {
         papers(tg40, house);
         Parts.ALL.forEach(this::firstRelease);
         staffReader(ls18);
+        new ModelStory(hands, shelves, (days, hour) -> daysAgo(days, hour, 0)).write(tg40, ls18, folders);
         story(tg40);
         Cast.ALL.forEach(person -> hands.putAwayBefore(daysAgo(7, 0, 0), person.login()));
         System.out.println("\rThe story is written: " + done + " acts.      ");

@@ -24,7 +24,7 @@ import mintshelf.core.revision.StageClass;
 import org.junit.jupiter.api.Test;
 
 class HoldRulesTest {
-    private static final Access DESIGNER = person(PRIYA, Right.SEE_ALL, Right.CHANGE);
+    static final Access DESIGNER = person(PRIYA, Right.SEE_ALL, Right.CHANGE);
     private static final ContentHash OTHER = ContentHash.compute(new byte[] {2});
 
     private static String code(Optional<Refusal> refusal) {

@@ -11,6 +11,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.CheckSheets.Held;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.app.use.document.KeepFacts;
@@ -47,6 +48,7 @@ public class DocumentPage {
     private final KeepFacts keep;
     private final ReadRecord record;
     private final People people;
+    private final TakeAlong along;
     private final ReadStructure structure;
     private final ReadWhereUsed used;
 
@@ -59,6 +61,7 @@ public class DocumentPage {
             KeepFacts keep,
             ReadRecord record,
             People people,
+            TakeAlong along,
             ReadStructure structure,
             ReadWhereUsed used) {
         this.read = read;
@@ -69,6 +72,7 @@ public class DocumentPage {
         this.keep = keep;
         this.record = record;
         this.people = people;
+        this.along = along;
         this.structure = structure;
         this.used = used;
     }
@@ -128,6 +132,7 @@ public class DocumentPage {
                 "structure",
                 structure.tree(actor, id, StructureView.AS_SAVED, Optional.empty(), java.time.LocalDate.EPOCH));
         model.addAttribute("used", used.of(actor, id, false));
+        model.addAttribute("alongChoices", !along.offered(actor, List.of(id)).isEmpty());
         model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);
         return "document/page";
     }

@@ -146,10 +146,13 @@ public class FilePage {
 
     /** The latest files of several documents in one archive; equal names get a number. */
     @GetMapping("/files.zip")
-    void zip(Actor actor, @RequestParam String items, HttpServletResponse response) throws IOException {
-        List<Packed> files = fetch.fetchLatest(actor, Pages.ids(items)).stream()
-                .map(v -> new Packed(v.fileName(), v.content()))
-                .toList();
+    void zip(
+            Actor actor,
+            @RequestParam String items,
+            @RequestParam(required = false) String folders,
+            HttpServletResponse response)
+            throws IOException {
+        List<Packed> files = fetch.fetchLatest(actor, Pages.ids(items), folders != null);
         zip.send("mint-shelf.zip", files, Optional.empty(), response);
     }
 

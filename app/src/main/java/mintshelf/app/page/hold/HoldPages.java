@@ -1,9 +1,11 @@
 package mintshelf.app.page.hold;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mintshelf.app.page.Pages;
@@ -12,8 +14,10 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
+import mintshelf.app.use.Habits;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.TakeAlong.With;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.hold.CheckIn;
@@ -34,6 +38,7 @@ public class HoldPages {
     private static final Pattern DONE = Pattern.compile("(\\d{1,18})([souv])(\\d{1,18})");
     private final CheckOut checkOut;
     private final CheckIn checkIn;
+    private final Habits habits;
     private final Strays strays;
     private final ReadDocument read;
     private final CompareSheets compare;
@@ -42,6 +47,7 @@ public class HoldPages {
     public HoldPages(
             CheckOut checkOut,
             CheckIn checkIn,
+            Habits habits,
             Strays strays,
             ReadDocument read,
             CompareSheets compare,
@@ -50,38 +56,94 @@ public class HoldPages {
         this.checks = checks;
         this.checkOut = checkOut;
         this.checkIn = checkIn;
+        this.habits = habits;
         this.read = read;
         this.compare = compare;
     }
 
     @GetMapping("/check-out")
-    String planCheckOut(Actor actor, @RequestParam String items, Model model) {
-        List<CheckOut.Row> rows = checkOut.plan(actor, Pages.ids(items));
-        if (rows.isEmpty()) throw new NotThere();
-        model.addAttribute("rows", rows);
-        model.addAttribute("opening", rows.stream().filter(CheckOut.Row::opens).count());
+    String planCheckOut(Actor actor, @RequestParam String items, @RequestParam Optional<String> along, Model model) {
+        CheckOut.Plan plan = checkOut.plan(actor, Pages.ids(items), along.map(With::of));
+        model.addAttribute("unseen", along.isEmpty() && plan.isQuiet() && habits.quiet(actor, "check-out"));
+        model.addAttribute("plan", plan);
+        model.addAttribute("items", items);
         model.addAttribute(
-                "openingIds",
-                Rows.joined(rows.stream()
-                        .filter(CheckOut.Row::opens)
-                        .map(CheckOut.Row::seen)
-                        .toList()));
+                "opening", plan.rows().stream().filter(CheckOut.Row::opens).count());
+        model.addAttribute("choices", choices(items, plan));
         return "hold/checkout";
+    }
+
+    /** A thing that may go along, with the address at which it does, or does not any more. */
+    public record Choice(String words, boolean chosen, String href) {}
+
+    private static List<Choice> choices(String items, CheckOut.Plan plan) {
+        List<Choice> choices = new ArrayList<>();
+        for (With with : plan.offered()) {
+            Set<With> other = EnumSet.noneOf(With.class);
+            other.addAll(plan.with());
+            boolean chosen = !other.add(with);
+            if (chosen) other.remove(with);
+            // All levels hold the first one.
+            else if (with == With.ALL_LEVELS) other.remove(With.FIRST_LEVEL);
+            else if (with == With.FIRST_LEVEL) other.remove(With.ALL_LEVELS);
+            choices.add(new Choice(with.words(), chosen, "/check-out?items=" + items + "&along=" + With.codes(other)));
+        }
+        return choices;
     }
 
     @PostMapping("/check-out")
     String takeHold(
             Actor actor,
-            @RequestParam String items,
+            @RequestParam(defaultValue = "") String items,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String desk,
-            @RequestParam(defaultValue = "") String purpose) {
-        return "redirect:" + checkOut.take(actor, Pages.ids(items), actKey, desk, purpose);
+            @RequestParam(defaultValue = "") String purpose,
+            @RequestParam Optional<String> along,
+            @RequestParam MultiValueMap<String, String> form) {
+        List<Long> hold = new ArrayList<>(Pages.ids(items));
+        List<Long> copies = new ArrayList<>();
+        boolean[] holds = {false};
+        form.forEach((name, values) -> {
+            if (!name.matches("row\\.\\d{1,18}")) return;
+            long id = Long.parseLong(name.substring(4));
+            if (values.get(0).equals("HOLD")) holds[0] |= hold.add(id);
+            if (values.get(0).equals("COPY")) copies.add(id);
+        });
+        String to = checkOut.take(actor, hold, copies, actKey, desk, purpose);
+        along.ifPresent(codes -> checkOut.remember(actor, hold.get(0), With.of(codes), holds[0]));
+        return "redirect:" + to;
+    }
+
+    @GetMapping("/check-out/done")
+    String taken(Actor actor, @RequestParam String held, @RequestParam(defaultValue = "") String copies, Model model) {
+        List<Seen> mine = checkIn.held(actor, Pages.ids(held));
+        List<Seen> along = copies.isEmpty() ? List.of() : checkIn.held(actor, Pages.ids(copies));
+        model.addAttribute("held", mine);
+        model.addAttribute("copies", along);
+        List<Seen> all = new ArrayList<>(mine);
+        all.addAll(along);
+        model.addAttribute("all", Rows.joined(all));
+        model.addAttribute("heldIds", Rows.joined(mine));
+        return "hold/taken";
+    }
+
+    @GetMapping("/undo-check-out")
+    String planUndo(Actor actor, @RequestParam String items, Model model) {
+        model.addAttribute("rows", checkOut.undoPlan(actor, Pages.ids(items)));
+        model.addAttribute("asked", Pages.ids(items));
+        return "hold/undo";
     }
 
     @PostMapping("/undo-check-out")
-    String undo(Actor actor, @RequestParam String items, @RequestParam String actKey) {
-        return "redirect:" + checkOut.undo(actor, Pages.ids(items), actKey);
+    String undo(
+            Actor actor,
+            @RequestParam(defaultValue = "") String items,
+            @RequestParam(defaultValue = "") List<Long> item,
+            @RequestParam String actKey) {
+        List<Long> all = new ArrayList<>(Pages.ids(items));
+        item.stream().filter(id -> !all.contains(id)).limit(500).forEach(all::add);
+        if (all.isEmpty()) throw new NotThere();
+        return "redirect:" + checkOut.undo(actor, all, actKey);
     }
 
     @GetMapping("/documents/{id}/break-hold")
@@ -109,20 +171,9 @@ public class HoldPages {
         return "redirect:" + checkOut.ask(actor, id, actKey, message);
     }
 
-    /** A row of the check-in page. */
-    public record InRow(Seen seen, boolean mine) {}
-
     @GetMapping("/check-in")
     String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
-        List<InRow> rows = checkIn.held(actor, Pages.ids(items)).stream()
-                .map(s -> new InRow(
-                        s,
-                        s.document()
-                                .holder()
-                                .filter(h -> h.person() == actor.person())
-                                .isPresent()))
-                .toList();
-        model.addAttribute("rows", rows);
+        model.addAttribute("rows", checkIn.plan(actor, Pages.ids(items)));
         return "hold/checkin";
     }
 
@@ -141,16 +192,26 @@ public class HoldPages {
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String comment,
             @RequestParam(defaultValue = "false") boolean keep,
+            @RequestParam(defaultValue = "false") boolean saves,
+            @RequestParam(defaultValue = "false") boolean send,
             @RequestParam MultiValueMap<String, String> form) {
         List<CheckIn.Row> rows = new ArrayList<>();
         form.forEach((name, values) -> {
-            if (!name.matches("upload\\.\\d{1,18}") || values.get(0).isBlank()) return;
+            if (!name.matches("upload\\.\\d{1,18}")) return;
             String id = name.substring("upload.".length());
+            boolean takesUp = "true".equals(form.getFirst("same." + id));
+            if (values.get(0).isBlank() && !takesUp) return;
             String hold = form.getFirst("hold." + id);
             long shown = hold != null && hold.matches("\\d{1,18}") ? Long.parseLong(hold) : 0;
-            rows.add(new CheckIn.Row(Long.parseLong(id), values.get(0), shown));
+            String own = Optional.ofNullable(form.getFirst("comment." + id)).orElse("");
+            rows.add(new CheckIn.Row(
+                    Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
         });
-        return "redirect:" + checkIn.take(actor, rows, actKey, comment, keep);
+        String to = checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, Map.of()));
+        if (!send || keep) return "redirect:" + to;
+        return "redirect:/send-to-review?items="
+                + String.join(
+                        ",", rows.stream().map(r -> String.valueOf(r.item())).toList());
     }
 
     /** What became of a file: the document, and the version or the stray. */

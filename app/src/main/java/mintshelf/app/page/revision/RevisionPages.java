@@ -2,13 +2,15 @@ package mintshelf.app.page.revision;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.page.Pages;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.TakeAlong;
+import mintshelf.app.use.TakeAlong.With;
 import mintshelf.app.use.document.ReadDocument;
-import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.base.Refusal;
@@ -25,51 +27,68 @@ public class RevisionPages {
     private final Revisions revisions;
     private final Reinstate reinstate;
     private final ReadDocument read;
-    private final CheckOut checkOut;
+    private final TakeAlong takeAlong;
 
-    public RevisionPages(Revisions revisions, Reinstate reinstate, ReadDocument read, CheckOut checkOut) {
+    public RevisionPages(Revisions revisions, Reinstate reinstate, ReadDocument read, TakeAlong takeAlong) {
         this.revisions = revisions;
         this.reinstate = reinstate;
         this.read = read;
-        this.checkOut = checkOut;
+        this.takeAlong = takeAlong;
     }
 
-    /** A row of the plan: the label that a document gets, or why none. */
-    public record Row(Seen seen, Optional<String> label, Optional<Refusal> refusal) {}
+    /** A row of the plan: the label that a document gets, or why none; whether it was asked for or goes along. */
+    public record Row(Seen seen, Optional<String> label, Optional<Refusal> refusal, boolean asked) {}
+
+    /** Who starts a revision of a part may start one of its drawing and of what it stands in. */
+    private static final List<With> ALONG = List.of(With.DRAWINGS, With.PARENTS);
 
     @GetMapping("/start-revision")
-    String plan(Actor actor, @RequestParam String items, Model model) {
-        List<Row> rows = checkOut.plan(actor, Pages.ids(items)).stream()
-                .map(r -> row(actor, r.seen()))
+    String plan(Actor actor, @RequestParam String items, @RequestParam(defaultValue = "") String along, Model model) {
+        List<Long> ids = Pages.ids(items);
+        if (ids.isEmpty()) throw new NotThere();
+        Set<With> with = With.of(along);
+        List<Row> rows = takeAlong.gather(actor, ids, with).stream()
+                .map(a -> row(actor, a.seen(), ids.contains(a.seen().spine().id())))
                 .toList();
         if (rows.isEmpty()) throw new NotThere();
         model.addAttribute("rows", rows);
-        List<Seen> opening =
-                rows.stream().filter(r -> r.refusal().isEmpty()).map(Row::seen).toList();
-        model.addAttribute("opening", opening.size());
+        model.addAttribute("items", items);
+        model.addAttribute("along", with);
+        Set<With> offered = takeAlong.offered(actor, ids);
+        model.addAttribute("offered", ALONG.stream().filter(offered::contains).toList());
+        List<Seen> opening = rows.stream()
+                .filter(r -> r.refusal().isEmpty() && r.asked())
+                .map(Row::seen)
+                .toList();
+        model.addAttribute(
+                "opening", rows.stream().filter(r -> r.refusal().isEmpty()).count());
         model.addAttribute("openingIds", mintshelf.app.page.Rows.joined(opening));
         return "revision/start";
     }
 
-    private Row row(Actor actor, Seen seen) {
+    private Row row(Actor actor, Seen seen, boolean asked) {
         Optional<Refusal> refusal = Revisions.startRefusal(actor, seen.document());
-        if (refusal.isPresent()) return new Row(seen, Optional.empty(), refusal);
+        if (refusal.isPresent()) return new Row(seen, Optional.empty(), refusal, asked);
         try {
-            return new Row(seen, Optional.of(revisions.nextLabel(seen.document())), Optional.empty());
+            return new Row(seen, Optional.of(revisions.nextLabel(seen.document())), Optional.empty(), asked);
         } catch (Refused e) {
-            return new Row(seen, Optional.empty(), Optional.of(e.refusal()));
+            return new Row(seen, Optional.empty(), Optional.of(e.refusal()), asked);
         }
     }
 
     @PostMapping("/start-revision")
     String start(
             Actor actor,
-            @RequestParam String items,
+            @RequestParam(defaultValue = "") String items,
+            @RequestParam(defaultValue = "") List<Long> item,
             @RequestParam String actKey,
             @RequestParam String reason,
             @RequestParam(defaultValue = "") String details,
             @RequestParam(name = "checkout", defaultValue = "false") boolean thenCheckOut) {
-        return "redirect:" + revisions.start(actor, Pages.ids(items), actKey, reason, details, thenCheckOut);
+        List<Long> all = new java.util.ArrayList<>(Pages.ids(items));
+        item.stream().filter(id -> !all.contains(id)).limit(TakeAlong.MOST).forEach(all::add);
+        if (all.isEmpty()) throw new NotThere();
+        return "redirect:" + revisions.start(actor, all, actKey, reason, details, thenCheckOut);
     }
 
     @GetMapping("/documents/{id}/drop-revision")

@@ -48,8 +48,12 @@ public class ShelfPage {
     }
 
     @PostMapping("/shelves")
-    String add(Actor actor, @RequestParam String name, @RequestParam(defaultValue = "") String note) {
-        return "redirect:/shelves/" + shelves.addShelf(actor, name, note);
+    String add(
+            Actor actor,
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") String note,
+            @RequestParam(defaultValue = "false") boolean library) {
+        return "redirect:/shelves/" + shelves.addShelf(actor, name, note, library);
     }
 
     @PostMapping("/shelves/{id}/folders")

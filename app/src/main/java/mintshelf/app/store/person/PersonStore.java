@@ -429,4 +429,13 @@ public class PersonStore {
                 .set(PERSON_SETTING.VALUE, value)
                 .execute();
     }
+
+    /** Forgets a setting; with {@code prefix} all whose names begin so. */
+    public void forget(long person, String name, boolean prefix) {
+        db.deleteFrom(PERSON_SETTING)
+                .where(
+                        PERSON_SETTING.PERSON.eq(person),
+                        prefix ? PERSON_SETTING.NAME.startsWith(name) : PERSON_SETTING.NAME.eq(name))
+                .execute();
+    }
 }

@@ -26,8 +26,12 @@ public class ShelfStore {
         this.db = db;
     }
 
-    /** A shelf. */
-    public record Shelf(long id, String name, String note) {}
+    /**
+     * A shelf.
+     *
+     * @param library whether it serves the others: what files refer to by name is looked for on it too
+     */
+    public record Shelf(long id, String name, String note, boolean library) {}
 
     /**
      * A folder.
@@ -50,15 +54,16 @@ public class ShelfStore {
     }
 
     private static Shelf shelf(Record row) {
-        return new Shelf(row.get(SHELF.ID), row.get(SHELF.NAME), row.get(SHELF.NOTE));
+        return new Shelf(row.get(SHELF.ID), row.get(SHELF.NAME), row.get(SHELF.NOTE), row.get(SHELF.LIBRARY));
     }
 
     /** Adds a shelf with its root folder. */
-    public long add(String name, String note, Instant now) {
+    public long add(String name, String note, boolean library, Instant now) {
         long shelf = db.insertInto(SHELF)
                 .set(SHELF.NAME, name)
                 .set(SHELF.NAME_KEY, Texts.key(name))
                 .set(SHELF.NOTE, note)
+                .set(SHELF.LIBRARY, library)
                 .set(SHELF.CREATED_AT, Times.utc(now))
                 .returningResult(SHELF.ID)
                 .fetchSingle()

@@ -6,6 +6,7 @@ import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Packed;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
@@ -45,11 +46,19 @@ public class FetchFiles {
         return version;
     }
 
-    /** The versions that the actor works with, of several documents. */
-    public List<VersionRow> fetchLatest(Actor actor, List<Long> items) {
-        List<VersionRow> versions = new ArrayList<>();
-        sight.of(actor, items).values().forEach(seen -> versions.add(fetch(actor, seen, seen.version())));
-        if (versions.isEmpty()) throw new NotThere();
-        return versions;
+    /**
+     * The files that the actor works with, of several documents.
+     *
+     * @param folders whether they lie in the folders of their shelves, in which they refer to each other
+     */
+    public List<Packed> fetchLatest(Actor actor, List<Long> items, boolean folders) {
+        List<Packed> files = new ArrayList<>();
+        sight.of(actor, items).values().forEach(seen -> {
+            VersionRow version = fetch(actor, seen, seen.version());
+            files.add(
+                    new Packed((folders ? Packed.folders(seen.spine()) : "") + version.fileName(), version.content()));
+        });
+        if (files.isEmpty()) throw new NotThere();
+        return files;
     }
 }

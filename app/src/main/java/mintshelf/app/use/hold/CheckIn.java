@@ -3,6 +3,7 @@ package mintshelf.app.use.hold;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +16,7 @@ import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
@@ -25,11 +27,14 @@ import mintshelf.app.use.References;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
+import mintshelf.app.use.TakeAlong;
+import mintshelf.app.use.TakeAlong.With;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Holder;
+import mintshelf.core.hold.AlongRules;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.hold.Returned;
 import mintshelf.core.hold.ReturnedFile;
@@ -52,6 +57,8 @@ public class CheckIn {
     private final NewVersions versions;
     private final References references;
     private final OnlySaved onlySaved;
+    private final TakeAlong along;
+    private final HouseStore house;
     private final OrderStore orders;
     private final Acts acts;
     private final Recorder recorder;
@@ -67,6 +74,8 @@ public class CheckIn {
             NewVersions versions,
             References references,
             OnlySaved onlySaved,
+            TakeAlong along,
+            HouseStore house,
             OrderStore orders,
             Acts acts,
             Recorder recorder,
@@ -80,6 +89,8 @@ public class CheckIn {
         this.versions = versions;
         this.references = references;
         this.onlySaved = onlySaved;
+        this.along = along;
+        this.house = house;
         this.orders = orders;
         this.acts = acts;
         this.recorder = recorder;
@@ -112,6 +123,47 @@ public class CheckIn {
     public List<Seen> held(Actor actor, List<Long> items) {
         List<Long> ids = items.isEmpty() ? lists.heldBy(actor.person(), CheckOut.MOST) : items;
         return List.copyOf(sight.of(actor, ids).values());
+    }
+
+    /**
+     * A row of the check-in page.
+     *
+     * @param mine whether the actor holds it
+     * @param along whether it was not asked for, but goes with what was
+     * @param newer how many of its components are newer than it was saved with
+     * @param sends whether it could be sent to review afterwards
+     */
+    public record Line(Seen seen, boolean mine, boolean along, int newer, boolean sends) {}
+
+    /** The rows of a check-in: the asked documents and what the actor holds of their structure, or all that the actor holds. */
+    public List<Line> plan(Actor actor, List<Long> items) {
+        List<Line> lines = new ArrayList<>();
+        if (items.isEmpty()) {
+            held(actor, items).forEach(s -> lines.add(line(actor, s, false)));
+            return lines;
+        }
+        for (TakeAlong.Along a : along.gather(
+                actor, sight.of(actor, items).keySet(), EnumSet.of(With.DRAWINGS, With.ALL_LEVELS, With.PARENTS))) {
+            boolean asked = a.via() == AlongRules.Via.ASKED;
+            Line line = line(actor, a.seen(), !asked);
+            if (asked || line.mine()) lines.add(line);
+        }
+        return lines;
+    }
+
+    private Line line(Actor actor, Seen seen, boolean along) {
+        boolean mine = seen.document()
+                .holder()
+                .filter(h -> h.person() == actor.person())
+                .isPresent();
+        List<Reference> refersTo = mine ? references.of(seen.document().head().version()) : List.of();
+        boolean sends = mine
+                && seen.pending()
+                        .filter(r -> house.edition(r.stage().edition())
+                                .opensRound(r.stage().code())
+                                .isPresent())
+                        .isPresent();
+        return new Line(seen, mine, along, References.moved(refersTo, references.takenUp(refersTo)), sends);
     }
 
     /** To which of the actor's holds a file that came belongs; empty or several: the person is asked. */

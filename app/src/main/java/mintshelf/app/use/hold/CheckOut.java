@@ -4,23 +4,33 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.Habits;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
+import mintshelf.app.use.TakeAlong;
+import mintshelf.app.use.TakeAlong.With;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Holder;
+import mintshelf.core.hold.AlongRules;
+import mintshelf.core.hold.AlongRules.Fate;
+import mintshelf.core.hold.AlongRules.Verdict;
+import mintshelf.core.hold.AlongRules.Via;
 import mintshelf.core.hold.HoldRules;
 import org.springframework.stereotype.Service;
 
@@ -31,6 +41,8 @@ public class CheckOut {
     public static final int MOST = 500;
 
     private final Sight sight;
+    private final TakeAlong along;
+    private final Habits habits;
     private final HoldStore holds;
     private final ListStore lists;
     private final NoticeStore notices;
@@ -40,6 +52,8 @@ public class CheckOut {
 
     public CheckOut(
             Sight sight,
+            TakeAlong along,
+            Habits habits,
             HoldStore holds,
             ListStore lists,
             NoticeStore notices,
@@ -47,6 +61,8 @@ public class CheckOut {
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
+        this.along = along;
+        this.habits = habits;
         this.holds = holds;
         this.lists = lists;
         this.notices = notices;
@@ -55,19 +71,64 @@ public class CheckOut {
         this.clock = clock;
     }
 
-    /** A row of the plan: what a check-out would do with a document. */
-    public record Row(Seen seen, Optional<Refusal> refusal) {
+    /** A row of the plan: a document, why it is in it, and what may become of it. */
+    public record Row(Seen seen, Via via, Verdict verdict) {
         public boolean opens() {
-            return refusal.isEmpty();
+            return verdict.proposed() == Fate.HOLD;
         }
     }
 
-    /** What a check-out of these documents would do; nothing is changed. */
-    public List<Row> plan(Actor actor, Collection<Long> items) {
+    /**
+     * What a check-out would do.
+     *
+     * @param with what goes along
+     * @param offered what could go along
+     * @param remembered whether the choice is the one that the person made last
+     */
+    public record Plan(List<Row> rows, Set<With> with, Set<With> offered, boolean remembered) {
+        public boolean isQuiet() {
+            return rows.stream().allMatch(r -> r.opens() && !r.verdict().isChoice());
+        }
+
+        public String sentence() {
+            long held = count(Fate.HOLD);
+            return AlongRules.sentence(held, count(Fate.COPY), count(Fate.STAY));
+        }
+
+        private long count(Fate fate) {
+            return rows.stream().filter(r -> r.verdict().proposed() == fate).count();
+        }
+    }
+
+    /**
+     * What a check-out of these documents would do; nothing is changed.
+     *
+     * @param asked what goes along; empty for what the person chose last for this kind, for a newcomer its drawing
+     */
+    public Plan plan(Actor actor, Collection<Long> items, Optional<Set<With>> asked) {
         if (items.isEmpty() || items.size() > MOST) throw new NotThere();
-        return sight.of(actor, items).values().stream()
-                .map(seen -> new Row(seen, refusal(actor, seen)))
+        Map<Long, Seen> all = sight.of(actor, items);
+        if (all.isEmpty()) throw new NotThere();
+        String kind = all.values().iterator().next().spine().kindCode();
+        Set<With> offered = along.offered(actor, all.keySet());
+        Optional<Set<With>> habit = habits.along(actor, "check-out", kind);
+        Set<With> with = EnumSet.noneOf(With.class);
+        with.addAll(asked.or(() -> habit).orElse(EnumSet.of(With.DRAWINGS)));
+        with.retainAll(offered);
+        boolean holds = habits.holds(actor, kind);
+        List<Row> rows = along.gather(actor, all.keySet(), with).stream()
+                .map(a -> new Row(a.seen(), a.via(), verdict(actor, a, holds)))
                 .toList();
+        return new Plan(rows, with, offered, asked.isEmpty() && habit.isPresent());
+    }
+
+    private static Verdict verdict(Actor actor, TakeAlong.Along a, boolean holds) {
+        Optional<Refusal> unseen = a.seen().all() ? Optional.empty() : refusal(actor, a.seen());
+        if (unseen.isPresent()) {
+            List<Fate> fates = a.via() == Via.ASKED ? List.of(Fate.STAY) : List.of(Fate.COPY, Fate.STAY);
+            return new Verdict(fates, unseen);
+        }
+        return AlongRules.verdict(a.seen().document(), actor.access(), a.via(), a.library(), holds);
     }
 
     private static Optional<Refusal> refusal(Actor actor, Seen seen) {
@@ -78,8 +139,25 @@ public class CheckOut {
         return HoldRules.checkOut(seen.document(), actor.access());
     }
 
-    /** Checks the documents out to the actor: all of them, or none with what is in the way of each. */
+    /** As {@link #take(Actor, Collection, Collection, String, String, String)}, with nothing that goes along. */
     public String take(Actor actor, Collection<Long> items, String key, String desk, String purpose) {
+        return take(actor, items, List.of(), key, desk, purpose);
+    }
+
+    /** Remembers what a person took along with documents of this kind. */
+    public void remember(Actor actor, long item, Set<With> with, boolean holds) {
+        String kind = sight.of(actor, item).spine().kindCode();
+        habits.choseAlong(actor, "check-out", kind, with);
+        habits.choseHolds(actor, kind, holds);
+    }
+
+    /**
+     * Checks the documents out to the actor: all of them, or none with what is in the way of each.
+     *
+     * @param copies documents that come along as copies; nothing happens to them here
+     */
+    public String take(
+            Actor actor, Collection<Long> items, Collection<Long> copies, String key, String desk, String purpose) {
         String cleanDesk = Texts.optional("The desk", desk, 100).orElseThrow(Refused::new);
         String cleanPurpose = Texts.optional("The purpose", purpose, 200).orElseThrow(Refused::new);
         if (items.isEmpty() || items.size() > MOST) throw new NotThere();
@@ -97,8 +175,16 @@ public class CheckOut {
                         all.size() == 1 ? "" : "Nothing was checked out; leave those rows out.");
             }
             for (Seen seen : all) takeOne(actor, seen, cleanDesk, cleanPurpose);
-            return all.size() == 1 ? "/documents/" + all.get(0).spine().id() + "?taken" : "/today?taken";
+            if (all.size() == 1 && copies.isEmpty())
+                return "/documents/" + all.get(0).spine().id() + "?taken";
+            String to = "/check-out/done?held=" + ids(items) + (copies.isEmpty() ? "" : "&copies=" + ids(copies));
+            // An address has its limits; what was taken stands on Today all the same.
+            return to.length() > 480 ? "/today?taken" : to;
         });
+    }
+
+    private static String ids(Collection<Long> items) {
+        return String.join(",", items.stream().map(String::valueOf).toList());
     }
 
     private void takeOne(Actor actor, Seen seen, String desk, String purpose) {
@@ -113,6 +199,19 @@ public class CheckOut {
                 document.head().number(),
                 "checked out version " + document.head().number(),
                 purpose);
+    }
+
+    /** What could be given back together with documents: what the actor holds of what goes along with them. */
+    public List<Seen> undoPlan(Actor actor, Collection<Long> items) {
+        Map<Long, Seen> asked = sight.of(actor, items);
+        if (asked.isEmpty()) throw new NotThere();
+        return along.gather(actor, asked.keySet(), EnumSet.of(With.DRAWINGS, With.ALL_LEVELS, With.PARENTS)).stream()
+                .map(TakeAlong.Along::seen)
+                .filter(s -> s.document()
+                        .holder()
+                        .filter(h -> h.person() == actor.person())
+                        .isPresent())
+                .toList();
     }
 
     /** Gives holds back unchanged. */

@@ -111,6 +111,11 @@ public class ReadShelf {
     }
 
     public long addShelf(Actor actor, String name, String note) {
+        return addShelf(actor, name, note, false);
+    }
+
+    /** @param library whether it serves the other shelves */
+    public long addShelf(Actor actor, String name, String note, boolean library) {
         if (!actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES)) {
             throw Refused.because(
                     "access.missing", "Only who keeps the house rules adds shelves.", "Ask a data manager.");
@@ -119,8 +124,9 @@ public class ReadShelf {
         String cleanNote = Texts.optional("The note", note, 300).orElseThrow(Refused::new);
         try {
             return unit.run(() -> {
-                long id = shelves.add(clean, cleanNote, clock.instant());
-                recorder.noteHouse(actor, "shelf.added", "added the shelf " + clean, "");
+                long id = shelves.add(clean, cleanNote, library, clock.instant());
+                recorder.noteHouse(
+                        actor, "shelf.added", "added the shelf " + clean + (library ? ", a library" : ""), "");
                 return id;
             });
         } catch (DuplicateKeyException e) {

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
@@ -63,22 +62,12 @@ public class FetchStructure {
         List<Packed> files = new ArrayList<>();
         wanted.forEach((id, version) -> {
             VersionRow row = documents.version(id, version).orElseThrow(NotThere::new);
-            String path = path(seen.get(id).spine()) + row.fileName();
+            String path = Packed.folders(seen.get(id).spine()) + row.fileName();
             files.add(new Packed(path, row.content()));
             says.add(path + "  v" + version);
         });
         unit.run(() -> wanted.forEach((id, version) ->
                 recorder.note(actor, id, "version.fetched", version, "fetched version " + version, "")));
         return new Bundle(tree.top().document().number() + " v" + top + ".zip", files, String.join("\n", says) + "\n");
-    }
-
-    /** The folders of a document from its shelf down, with slashes: where it lies on a desk. */
-    static String path(Spine spine) {
-        StringBuilder path = new StringBuilder();
-        for (int i = spine.path().size() - 1; i >= 0; i--) {
-            path.append(spine.path().get(i).name().replaceAll("[/\\\\:*?\"<>|]", "_"))
-                    .append('/');
-        }
-        return path.toString();
     }
 }
