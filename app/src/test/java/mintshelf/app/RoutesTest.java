@@ -24,6 +24,8 @@ class RoutesTest {
     private final long revised = server.released(shelf, "route revised.txt");
     private final long drawn =
             server.file("priya", shelf, "drawing", "route drawn.dxf", Review.sheet(Server.key()), false);
+    private final long modelled =
+            server.file("priya", shelf, "part-model", "route.stp", StructureTest.assembly(Server.key()), false);
     private final long stray;
     private final long sheet;
     private final long round;
@@ -191,6 +193,13 @@ class RoutesTest {
         row(t, "/habits", "/habits", "302 200 200 200 200 200");
         for (String part : List.of("structure", "where-used", "refers-to")) {
             row(t, "/documents/{id}/" + part, "/documents/" + draft + "/" + part, "302 404 404 200 200 200");
+        }
+        for (String part : List.of("model", "model.json", "model-file")) {
+            row(
+                    t,
+                    "/documents/{id}/versions/{number}/" + part,
+                    "/documents/" + modelled + "/versions/1/" + part,
+                    "302 404 404 200 200 200");
         }
         row(t, "/documents/{id}/structure.zip", "/documents/" + draft + "/structure.zip", "302 404 404 200 200 200");
         row(t, "/check-in", "/check-in", "302 200 200 200 200 200");

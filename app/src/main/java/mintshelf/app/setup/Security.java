@@ -6,6 +6,7 @@ import java.util.List;
 import mintshelf.app.use.person.SignIn;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.security.authentication.AuthenticationProvider;
 import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.LockedException;
@@ -31,6 +32,19 @@ public class Security {
         public String toString() {
             return login; // Spring Session's principal name
         }
+    }
+
+    /** The kernel that reads models makes code of its own as it starts: it runs in a worker, and only there that is let. */
+    static final String KERNEL_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval'; connect-src 'self'";
+
+    @Bean
+    @Order(1)
+    SecurityFilterChain kernel(HttpSecurity http) throws Exception {
+        http.securityMatcher("/static/occt/**")
+                .authorizeHttpRequests(r -> r.anyRequest().permitAll())
+                .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(KERNEL_POLICY))
+                        .cacheControl(c -> c.disable()));
+        return http.build();
     }
 
     @Bean

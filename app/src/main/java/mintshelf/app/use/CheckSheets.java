@@ -1,5 +1,6 @@
 package mintshelf.app.use;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,6 +11,9 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.CheckRuleStore.Waiver;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.store.structure.Reference.State;
+import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -17,6 +21,7 @@ import mintshelf.core.document.Document;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.check.SheetCheck;
+import mintshelf.core.reference.ReferenceRules;
 import org.springframework.stereotype.Service;
 
 /** What the rules of its kind say of a version's sheet. That the actor may see the version was asked before. */
@@ -28,6 +33,7 @@ public class CheckSheets {
     private final Sheets sheets;
     private final DocumentStore documents;
     private final CheckRuleStore rules;
+    private final ReferenceStore references;
 
     private record Key(String hash, Map<String, String> record, CheckRules rules) {}
 
@@ -38,7 +44,8 @@ public class CheckSheets {
         }
     };
 
-    public CheckSheets(Sheets sheets, DocumentStore documents, CheckRuleStore rules) {
+    public CheckSheets(Sheets sheets, DocumentStore documents, CheckRuleStore rules, ReferenceStore references) {
+        this.references = references;
         this.sheets = sheets;
         this.documents = documents;
         this.rules = rules;
@@ -107,9 +114,27 @@ public class CheckSheets {
         return binding + " binding" + (told.isEmpty() ? "" : ", " + told);
     }
 
-    /** What of its checks keeps a document's latest version from review. Asks nothing of kinds whose rules are hints. */
+    /**
+     * What keeps a document's latest version from review and release: files that it refers to and that are not known, and findings
+     * of binding rules. Asks nothing more of kinds whose rules are hints.
+     */
     public List<Refusal> inTheWay(Document document) {
-        if (!rules(document).rules().isBinding()) return List.of();
+        List<Refusal> inTheWay = new ArrayList<>();
+        List<Reference> references = this.references.of(document.head().version());
+        ReferenceRules.gate(document.number(), paths(references, State.MISSING), paths(references, State.AMBIGUOUS))
+                .ifPresent(inTheWay::add);
+        if (rules(document).rules().isBinding()) inTheWay.addAll(findingsInTheWay(document));
+        return inTheWay;
+    }
+
+    private static List<String> paths(List<Reference> references, State state) {
+        return references.stream()
+                .filter(r -> r.state() == state)
+                .map(r -> r.written().path())
+                .toList();
+    }
+
+    private List<Refusal> findingsInTheWay(Document document) {
         return documents
                 .version(document.id(), document.head().number())
                 .flatMap(version -> findings(document, version))

@@ -3,6 +3,7 @@ package mintshelf.app.use;
 import java.util.Optional;
 import mintshelf.app.store.document.Spine;
 import mintshelf.core.access.Right;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
 
@@ -53,5 +54,13 @@ public record Seen(Spine spine, boolean all) {
         return head && (all || spine.releasedVersion().isEmpty())
                 ? document().head().number()
                 : spine.releasedVersion().orElse(document().head().number());
+    }
+
+    /** The address at which an older version is compared with the one that this person gets: models over each other, sheets by their differences. */
+    public String comparison(int older) {
+        String now = "/documents/" + spine.id() + "/versions/" + version();
+        return spine.content().kind() == ContentKind.STEP
+                ? now + "/model?with=" + older
+                : now + "/compare?old=" + older;
     }
 }

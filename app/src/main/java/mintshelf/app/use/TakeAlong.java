@@ -90,9 +90,10 @@ public class TakeAlong {
             for (long id : ids) for (long parent : graph.usedIn(id)) put(found, parent, Via.PARENT);
         }
         if (with.contains(With.DRAWINGS)) {
-            for (LinkStore.Link link : links.around(List.copyOf(found.keySet()))) {
+            // Those of what was asked for: the drawings of all components would bury the plan.
+            for (LinkStore.Link link : links.around(List.copyOf(asked))) {
                 if (link.kind() != LinkStore.Kind.SHOWS) continue;
-                put(found, found.containsKey(link.target()) ? link.item() : link.target(), Via.DRAWING);
+                put(found, asked.contains(link.target()) ? link.item() : link.target(), Via.DRAWING);
             }
         }
         Set<Long> libraries = new HashSet<>();

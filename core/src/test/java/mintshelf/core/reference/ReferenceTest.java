@@ -80,6 +80,17 @@ class ReferenceTest {
     }
 
     @Test
+    void whatIsMissingKeepsADocumentFromReleaseAndIsNamed() {
+        assertThat(ReferenceRules.gate("TG40-4000", List.of(), List.of())).isEmpty();
+        assertThat(ReferenceRules.gate("TG40-4000", List.of("bracket.stp"), List.of()))
+                .hasValueSatisfying(r ->
+                        assertThat(r.reason()).isEqualTo("TG40-4000 refers to 1 file that is missing: bracket.stp."));
+        assertThat(ReferenceRules.gate("T", List.of("a", "b"), List.of("c", "d")))
+                .hasValueSatisfying(r -> assertThat(r.reason())
+                        .isEqualTo("T refers to 4 files that are not found: a, b, c and 1 more."));
+    }
+
+    @Test
     void theRelativePathLeadsBackToTheFile() {
         Random random = new Random(40);
         for (int i = 0; i < 500; i++) {

@@ -21,6 +21,7 @@ import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.structure.ReadModel;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.version.Reinstate;
@@ -132,6 +133,7 @@ public class DocumentPage {
                 "structure",
                 structure.tree(actor, id, StructureView.AS_SAVED, Optional.empty(), java.time.LocalDate.EPOCH));
         model.addAttribute("used", used.of(actor, id, false));
+        model.addAttribute("isModel", ReadModel.format(shown).isPresent());
         model.addAttribute("alongChoices", !along.offered(actor, List.of(id)).isEmpty());
         model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);
         return "document/page";
@@ -209,6 +211,7 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("face", face);
+        model.addAttribute("isModel", ReadModel.format(shown).isPresent());
         if (face.equals("sheet"))
             model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
         if (face.equals("components"))

@@ -18,6 +18,7 @@ import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.Geometry;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.structure.ReadModel;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpRange;
@@ -42,12 +43,14 @@ public class FilePage {
     private final ReadSheet sheets;
     private final FetchFiles fetch;
     private final ZipAnswer zip;
+    private final ReadModel models;
 
-    public FilePage(ReadDocument read, ReadSheet sheets, FetchFiles fetch, ZipAnswer zip) {
+    public FilePage(ReadDocument read, ReadSheet sheets, FetchFiles fetch, ZipAnswer zip, ReadModel models) {
         this.read = read;
         this.sheets = sheets;
         this.fetch = fetch;
         this.zip = zip;
+        this.models = models;
     }
 
     /** The lines and arcs of a version's sheet, for measuring in the page. */
@@ -122,6 +125,13 @@ public class FilePage {
         VersionRow version = read.version(actor, id, number);
         if (version.content().kind().isPicture()) {
             send(version.content(), version.fileName(), false, request, response);
+            return;
+        }
+        Optional<byte[]> made = models.picture(version.content());
+        if (made.isPresent()) {
+            response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
+            response.setContentType("image/png");
+            response.getOutputStream().write(made.get());
             return;
         }
         String tag = "\"t1-" + version.content().hash().hex() + "\"";

@@ -1,12 +1,17 @@
 package mintshelf.app.page.structure;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.ToIntFunction;
+import java.util.function.ToLongFunction;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.structure.ReadWhereUsed.Box;
+import mintshelf.app.use.structure.ReadWhereUsed.Line;
 import mintshelf.core.base.Texts;
 
 /** Where a document is used, as boxes and lines in pixels: what is on top stands above, quantities at the lines. */
@@ -44,29 +49,43 @@ public record Picture(int width, int height, List<Placed> boxes, List<Drawn> lin
                             y,
                             seen.document().number(),
                             revision,
-                            Texts.shorten(seen.document().title(), 26),
+                            Texts.shorten(seen.document().title(), 19),
                             seen.document().number() + " " + seen.document().title() + ", "
                                     + seen.current().stage().name(),
                             seen.current().stage().stageClass().name().toLowerCase(Locale.ROOT)));
         }
-        List<Drawn> lines = used.lines().stream()
-                .map(l -> {
-                    Placed from = boxes.get(l.from());
-                    Placed to = boxes.get(l.to());
-                    int x1 = from.x() + BOX / 2;
-                    int x2 = to.x() + BOX / 2;
-                    int bottom = to.y() + TALL;
-                    int middle = bottom + 27;
-                    String path = "M" + x1 + " " + from.y() + " V" + middle + " H" + x2 + " V" + bottom;
-                    return new Drawn(path, x1 + 6, from.y() - 6, l.quantity() + " ×");
-                })
-                .toList();
+        List<Drawn> lines = new ArrayList<>();
+        for (Line l : used.lines()) {
+            Placed from = boxes.get(l.from());
+            Placed to = boxes.get(l.to());
+            // Each line leaves and arrives at a point of its own, so that its quantity can stand beside it.
+            int x1 = from.x()
+                    + BOX / 2
+                    + beside(used.lines(), l, Line::from, o -> boxes.get(o.to()).x());
+            int x2 = to.x()
+                    + BOX / 2
+                    + beside(used.lines(), l, Line::to, o -> boxes.get(o.from()).x());
+            int bottom = to.y() + TALL;
+            int turn = bottom + 30 + Math.floorMod(x2, 3) * 6;
+            String path = "M" + x1 + " " + from.y() + " V" + turn + " H" + x2 + " V" + bottom;
+            lines.add(new Drawn(path, x2 + 5, bottom + 15, l.quantity() + " ×"));
+        }
         return new Picture(
                 width,
                 height,
                 boxes.values().stream()
-                        .sorted(java.util.Comparator.comparingInt(Placed::y).thenComparingInt(Placed::x))
+                        .sorted(Comparator.comparingInt(Placed::y).thenComparingInt(Placed::x))
                         .toList(),
                 lines);
+    }
+
+    /** How far a line's end lies from the middle of its box, among the lines that share the box. */
+    private static int beside(List<Line> all, Line line, ToLongFunction<Line> box, ToIntFunction<Line> otherEnd) {
+        List<Line> sharing = all.stream()
+                .filter(o -> box.applyAsLong(o) == box.applyAsLong(line))
+                .sorted(Comparator.comparingInt(otherEnd))
+                .toList();
+        int room = Math.min(40, (BOX - 30) / Math.max(1, sharing.size()));
+        return (int) ((sharing.indexOf(line) - (sharing.size() - 1) / 2.0) * room);
     }
 }

@@ -1,0 +1,100 @@
+package mintshelf.app.page.structure;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Optional;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.structure.ReadModel;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+
+/** The viewer of models, and what it loads. */
+@Controller
+public class ModelPage {
+    /** Loaders hand pictures of surfaces on as blobs. */
+    private static final String POLICY =
+            "default-src 'self'; img-src 'self' data: blob:; connect-src 'self' blob:; object-src 'none';"
+                    + " base-uri 'self'; form-action 'self'; frame-ancestors 'none'";
+
+    private final ReadDocument read;
+    private final ReadModel models;
+
+    public ModelPage(ReadDocument read, ReadModel models) {
+        this.read = read;
+        this.models = models;
+    }
+
+    /** @param with another version of the document, to be shown over this one */
+    @GetMapping("/documents/{id}/versions/{number}/model")
+    String viewer(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam Optional<Integer> with,
+            @RequestParam(required = false) String latest,
+            HttpServletResponse response,
+            Model model) {
+        VersionRow version = read.version(actor, id, number);
+        if (ReadModel.format(version).isEmpty()) throw new NotThere();
+        with.ifPresent(n -> {
+            if (ReadModel.format(read.version(actor, id, n)).isEmpty()) throw new NotThere();
+        });
+        response.setHeader("Content-Security-Policy", POLICY);
+        ReadDocument.View view = read.view(actor, id);
+        model.addAttribute("view", view);
+        model.addAttribute("shown", version);
+        model.addAttribute("with", with.orElse(null));
+        model.addAttribute("latest", latest != null);
+        model.addAttribute(
+                "others",
+                view.versions().stream()
+                        .filter(v -> v.number() != number)
+                        .filter(v -> ReadModel.format(v).isPresent())
+                        .filter(v -> view.seen().all())
+                        .toList());
+        model.addAttribute("keeps", with.isEmpty() && models.wantsPicture(actor, view.seen(), version.content()));
+        return "structure/model";
+    }
+
+    @GetMapping("/documents/{id}/versions/{number}/model.json")
+    @ResponseBody
+    ReadModel.Model model(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam(required = false) String latest) {
+        read.version(actor, id, number);
+        return models.model(actor, id, number, latest != null);
+    }
+
+    /** The bytes of a model for the viewer. What is only looked at is not noted as fetched. */
+    @GetMapping("/documents/{id}/versions/{number}/model-file")
+    void file(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
+            throws IOException {
+        VersionRow version = read.version(actor, id, number);
+        if (ReadModel.format(version).isEmpty()) throw new NotThere();
+        response.setContentType("application/octet-stream");
+        response.setHeader("X-Content-Type-Options", "nosniff");
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=31536000, immutable");
+        response.setContentLengthLong(version.content().size());
+        read.send(version.content(), 0, version.content().size(), response.getOutputStream());
+    }
+
+    @PostMapping("/documents/{id}/versions/{number}/model-picture")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void keep(Actor actor, @PathVariable long id, @PathVariable int number, @RequestBody byte[] png) {
+        models.keepPicture(actor, id, number, png);
+    }
+}

@@ -1,0 +1,266 @@
+package mintshelf.app.use.structure;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import javax.imageio.ImageIO;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.structure.PictureStore;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.ContentInput;
+import mintshelf.app.use.Contents;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.FileName;
+import mintshelf.core.model.step.StepAssembly;
+import mintshelf.core.model.step.StepModel;
+import mintshelf.core.model.step.StepReader;
+import org.springframework.stereotype.Service;
+
+/** Models for the viewer: a file, or an assembly put together from the files on the shelf. */
+@Service
+public class ReadModel {
+    /** Occurrences in one picture. */
+    private static final int MOST = 3000;
+    /** An assembly file beyond this is shown as it is, without its parts. */
+    private static final long LARGEST_ASSEMBLY = 32L << 20;
+
+    private static final int LARGEST_PICTURE = 400_000;
+    private static final int DEEPEST = 20;
+    private static final List<String> MESHES = List.of("stl", "3mf", "gltf", "glb", "obj");
+
+    private final Sight sight;
+    private final DocumentStore documents;
+    private final ReferenceStore references;
+    private final PictureStore pictures;
+    private final ContentStore contents;
+    private final Contents whole;
+    private final UnitOfWork unit;
+    private final Clock clock;
+
+    public ReadModel(
+            Sight sight,
+            DocumentStore documents,
+            ReferenceStore references,
+            PictureStore pictures,
+            ContentStore contents,
+            Contents whole,
+            UnitOfWork unit,
+            Clock clock) {
+        this.sight = sight;
+        this.documents = documents;
+        this.references = references;
+        this.pictures = pictures;
+        this.contents = contents;
+        this.whole = whole;
+        this.unit = unit;
+        this.clock = clock;
+    }
+
+    /** How the viewer reads a file: step, stl, 3mf, gltf, glb, obj; nothing for what is no model. */
+    public static Optional<String> format(VersionRow version) {
+        if (version.content().kind() == ContentKind.STEP) return Optional.of("step");
+        return Optional.of(FileName.of(version.fileName()).extension()).filter(MESHES::contains);
+    }
+
+    /** A file to be loaded, once however often it is placed. */
+    public record File(String url, String format, long size) {}
+
+    /**
+     * A node of the tree.
+     *
+     * @param depth below the top
+     * @param file index of the file that it shows; -1 for an assembly and for what is not there
+     * @param matrix 4 × 4 by rows, in millimetres, from the file to the picture
+     * @param says why it is not shown; empty where it is
+     */
+    public record Node(
+            int depth, String number, String title, long item, int version, int file, double[] matrix, String says) {}
+
+    /** What the viewer shows. */
+    public record Model(List<File> files, List<Node> nodes, boolean cut) {}
+
+    /**
+     * A version's model with its components.
+     *
+     * @param latest whether components are shown in their latest versions; else in those that it was saved with
+     */
+    public Model model(Actor actor, long item, int number, boolean latest) {
+        Seen seen = sight.of(actor, item);
+        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        Building building = new Building(actor, latest && seen.all());
+        building.add(seen, version, identity(), 0, new ArrayList<>(List.of(item)));
+        return new Model(List.copyOf(building.files.values()), building.nodes, building.cut);
+    }
+
+    private final class Building {
+        private final Actor actor;
+        private final boolean latest;
+        private final Map<String, File> files = new LinkedHashMap<>();
+        private final Map<Long, StepAssembly.Assembly> assemblies = new HashMap<>();
+        private final Map<Long, Optional<Seen>> known = new HashMap<>();
+        private final List<Node> nodes = new ArrayList<>();
+        private boolean cut;
+
+        Building(Actor actor, boolean latest) {
+            this.actor = actor;
+            this.latest = latest;
+        }
+
+        void add(Seen seen, VersionRow version, double[] at, int depth, List<Long> path) {
+            if (nodes.size() >= MOST) {
+                cut = true;
+                return;
+            }
+            List<Reference> refersTo = references.of(version.id());
+            boolean assembly = !refersTo.isEmpty()
+                    && version.content().kind() == ContentKind.STEP
+                    && version.content().size() <= LARGEST_ASSEMBLY;
+            StepAssembly.Assembly read =
+                    assembly ? assembly(version) : new StepAssembly.Assembly(List.of(), true, false);
+            cut |= read.cut();
+            int file = read.ownShape() ? file(seen, version) : -1;
+            String says = file < 0 && !assembly ? "no model that can be shown" : "";
+            nodes.add(new Node(
+                    depth,
+                    seen.document().number(),
+                    seen.document().title(),
+                    seen.spine().id(),
+                    version.number(),
+                    file,
+                    at,
+                    says));
+            if (depth >= DEEPEST) return;
+            Map<String, Reference> byPath = new HashMap<>();
+            refersTo.forEach(r -> byPath.put(r.written().path(), r));
+            for (StepAssembly.Placed placed : read.placed()) {
+                below(placed, Optional.ofNullable(byPath.get(placed.file().strip())), at, depth + 1, path);
+            }
+        }
+
+        private void below(
+                StepAssembly.Placed placed, Optional<Reference> reference, double[] at, int depth, List<Long> path) {
+            double[] matrix = StepAssembly.times(at, placed.matrix());
+            Optional<Reference.Component> component = reference.flatMap(Reference::component);
+            Optional<Seen> seen = component.flatMap(c -> known.computeIfAbsent(
+                    c.item(),
+                    id -> sight.of(actor, List.of(id)).values().stream().findFirst()));
+            if (seen.isEmpty() || path.contains(component.orElseThrow().item())) {
+                String says = component.isEmpty()
+                        ? "missing"
+                        : seen.isEmpty() ? "on a shelf that you do not see" : "stands above itself";
+                nodes.add(new Node(depth, "", placed.name(), 0, 0, -1, matrix, says));
+                return;
+            }
+            Reference.Component c = component.get();
+            int wanted = !seen.get().all() || latest ? seen.get().version() : c.number();
+            Optional<VersionRow> version = documents.version(c.item(), wanted);
+            if (version.isEmpty()) return;
+            path.add(c.item());
+            add(seen.get(), version.get(), matrix, depth, path);
+            path.remove(path.size() - 1);
+        }
+
+        private int file(Seen seen, VersionRow version) {
+            Optional<String> format = format(version);
+            if (format.isEmpty()) return -1;
+            String url = "/documents/" + seen.spine().id() + "/versions/" + version.number() + "/model-file";
+            files.putIfAbsent(url, new File(url, format.get(), version.content().size()));
+            return List.copyOf(files.keySet()).indexOf(url);
+        }
+
+        private StepAssembly.Assembly assembly(VersionRow version) {
+            return assemblies.computeIfAbsent(version.content().id(), id -> {
+                try {
+                    double millimetres = millimetres(version.content());
+                    return StepAssembly.read(
+                            new ContentInput(contents, id, version.content().size()), millimetres);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            });
+        }
+    }
+
+    private double millimetres(StoredContent content) throws IOException {
+        Outcome<StepModel> model = StepReader.read(new ContentInput(contents, content.id(), content.size()));
+        String unit =
+                model instanceof Outcome.Granted<StepModel> read ? read.value().lengthUnit() : "mm";
+        return switch (unit) {
+            case "m" -> 1000;
+            case "cm" -> 10;
+            case "dm" -> 100;
+            case "in" -> 25.4;
+            case "ft" -> 304.8;
+            case "µm" -> 0.001;
+            default -> 1;
+        };
+    }
+
+    private static double[] identity() {
+        return new double[] {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
+    }
+
+    /** The kept picture of a content. */
+    public Optional<byte[]> picture(StoredContent content) {
+        return pictures.of(content.id()).map(p -> whole.bytes(p, LARGEST_PICTURE));
+    }
+
+    /** Whether a picture that this person's browser makes would be kept. */
+    public boolean wantsPicture(Actor actor, Seen seen, StoredContent content) {
+        return actor.access().may(Right.CHANGE, seen.document().place())
+                && pictures.of(content.id()).isEmpty();
+    }
+
+    /** Keeps a picture of a version's model that a browser made; only who may change the document is believed. */
+    public void keepPicture(Actor actor, long item, int number, byte[] png) {
+        Seen seen = sight.of(actor, item);
+        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        if (!seen.all() || format(version).isEmpty()) throw new NotThere();
+        actor.access().ask(Right.CHANGE, seen.document().place()).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        if (!isPicture(png)) {
+            throw Refused.because("picture.bad", "That is no small PNG picture.", "Nothing was kept.");
+        }
+        unit.run(() -> {
+            StoredContent kept = whole.keep(png);
+            pictures.keep(version.content().id(), kept.id(), actor.person(), clock.instant());
+        });
+    }
+
+    private static boolean isPicture(byte[] png) {
+        if (png.length > LARGEST_PICTURE || ContentKind.of(png) != ContentKind.PNG) return false;
+        try {
+            BufferedImage image = ImageIO.read(new ByteArrayInputStream(png));
+            return image != null && image.getWidth() <= 1000 && image.getHeight() <= 800;
+        } catch (IOException | RuntimeException e) {
+            return false;
+        }
+    }
+
+    /** The format in words. */
+    public static String words(String format) {
+        return format.equals("step") ? "STEP" : format.toUpperCase(Locale.ROOT);
+    }
+}

@@ -1,0 +1,418 @@
+// The viewer of models: turn, section, measure, tree, two versions over each other. Files are read beside the page.
+const script = document.getElementById("model-script");
+const page = document.querySelector("[data-page=model]");
+const { THREE, OrbitControls, STLLoader, ThreeMFLoader, GLTFLoader, OBJLoader } = await import(script.dataset.three);
+
+const stage = page.querySelector("[data-stage]");
+const says = page.querySelector("[data-says]");
+const progress = page.querySelector("[data-progress]");
+const dark = () => document.documentElement.dataset.bsTheme === "dark";
+const scene = new THREE.Scene();
+const camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -1e6, 1e6);
+const still = matchMedia("(prefers-reduced-motion: reduce)").matches;
+let renderer;
+try {
+  renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
+} catch {
+  says.textContent = "This browser shows no three-dimensional pictures. Fetch a copy instead.";
+  progress.hidden = true;
+  throw new Error("no WebGL");
+}
+renderer.localClippingEnabled = true;
+renderer.setPixelRatio(Math.min(2, devicePixelRatio));
+stage.prepend(renderer.domElement);
+const controls = new OrbitControls(camera, renderer.domElement);
+controls.enableDamping = !still;
+scene.add(new THREE.HemisphereLight(0xffffff, 0xb4bdb8, 3.4));
+const lamp = new THREE.DirectionalLight(0xffffff, 2.4);
+lamp.position.set(0.6, -1, 1.4);
+scene.add(lamp);
+camera.up.set(0, 0, 1);
+
+const model = new THREE.Group();
+scene.add(model);
+const plane = new THREE.Plane(new THREE.Vector3(1, 0, 0), 0);
+let box = new THREE.Box3();
+let due = true;
+const draw = () => { due = true; };
+controls.addEventListener("change", draw);
+
+function size() {
+  const { clientWidth: w, clientHeight: h } = stage;
+  renderer.setSize(w, h, false);
+  const half = (camera.top - camera.bottom) / 2;
+  camera.left = -half * (w / h);
+  camera.right = half * (w / h);
+  camera.updateProjectionMatrix();
+  draw();
+}
+new ResizeObserver(size).observe(stage);
+function frame() {
+  controls.update();
+  if (due) {
+    due = false;
+    renderer.setClearColor(dark() ? 0x18211e : 0xffffff);
+    renderer.render(scene, camera);
+    place();
+  }
+  requestAnimationFrame(frame);
+}
+
+const VIEWS = { front: [0, -1, 0], top: [0, 0, 1], right: [1, 0, 0], corner: [0.8, -1, 0.7] };
+function look(name) {
+  if (box.isEmpty()) return;
+  const centre = box.getCenter(new THREE.Vector3());
+  const radius = Math.max(box.getSize(new THREE.Vector3()).length() / 2, 1e-3);
+  if (name !== "fit") {
+    const from = new THREE.Vector3(...VIEWS[name]).normalize();
+    camera.up.set(0, name === "top" ? 1 : 0, name === "top" ? 0 : 1);
+    camera.position.copy(centre).addScaledVector(from, radius * 3);
+  } else {
+    const way = camera.position.clone().sub(controls.target).normalize();
+    camera.position.copy(centre).addScaledVector(way.lengthSq() ? way : new THREE.Vector3(1, -1, 1).normalize(), radius * 3);
+  }
+  camera.near = -radius * 10;
+  camera.far = radius * 20;
+  camera.zoom = 1;
+  const aspect = stage.clientWidth / stage.clientHeight;
+  const half = radius * 1.05 / Math.min(1, aspect);
+  camera.top = half;
+  camera.bottom = -half;
+  controls.target.copy(centre);
+  size();
+}
+page.querySelectorAll("[data-view]").forEach((button) => button.addEventListener("click", () => look(button.dataset.view)));
+
+// Loading.
+const worker = new Worker(script.dataset.worker);
+const waiting = new Map();
+worker.onmessage = ({ data }) => {
+  const { resolve, reject } = waiting.get(data.id);
+  waiting.delete(data.id);
+  if (data.error) reject(new Error(data.error)); else resolve(data.meshes);
+};
+worker.onerror = () => waiting.forEach(({ reject }) => reject(new Error("The kernel did not start.")));
+let jobs = 0;
+const step = (bytes) => new Promise((resolve, reject) => {
+  const id = ++jobs;
+  waiting.set(id, { resolve, reject });
+  worker.postMessage({ id, bytes }, [bytes]);
+});
+
+async function bytes(url, tell) {
+  const answer = await fetch(url);
+  if (!answer.ok) throw new Error(answer.status === 404 ? "It is not there." : `The server answered ${answer.status}.`);
+  const reader = answer.body.getReader();
+  const parts = [];
+  let n = 0;
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    parts.push(value);
+    n += value.length;
+    tell(n);
+  }
+  return new Blob(parts).arrayBuffer();
+}
+
+function fromMesh(mesh) {
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute("position", new THREE.BufferAttribute(mesh.position, 3));
+  if (mesh.index) geometry.setIndex(new THREE.BufferAttribute(mesh.index, 1));
+  if (mesh.normal) geometry.setAttribute("normal", new THREE.BufferAttribute(mesh.normal, 3)); else geometry.computeVertexNormals();
+  return { geometry, color: mesh.color ? new THREE.Color().setRGB(...mesh.color, THREE.SRGBColorSpace) : null };
+}
+function fromObject(object) {
+  const found = [];
+  object.updateMatrixWorld(true);
+  object.traverse((each) => {
+    if (!each.isMesh) return;
+    const geometry = each.geometry.clone().applyMatrix4(each.matrixWorld);
+    if (!geometry.getAttribute("normal")) geometry.computeVertexNormals();
+    found.push({ geometry, color: each.material?.color ?? null });
+  });
+  return found;
+}
+async function load(file, tell) {
+  const data = await bytes(file.url, tell);
+  switch (file.format) {
+    case "step": return (await step(data)).map(fromMesh);
+    case "stl": { const geometry = new STLLoader().parse(data); return [{ geometry, color: null }]; }
+    case "3mf": return fromObject(new ThreeMFLoader().parse(data));
+    case "obj": return fromObject(new OBJLoader().parse(new TextDecoder().decode(data)));
+    default: return fromObject((await new GLTFLoader().parseAsync(data, "")).scene);
+  }
+}
+
+const PLAIN = new THREE.Color(0xb9c2c6);
+async function show(address, which, into, tree) {
+  const answer = await fetch(address);
+  if (!answer.ok) throw new Error("What it consists of cannot be read.");
+  const told = await answer.json();
+  const total = told.files.reduce((sum, file) => sum + file.size, 0) || 1;
+  const came = new Map();
+  const nodes = told.nodes.map((node) => {
+    const group = new THREE.Group();
+    group.matrixAutoUpdate = false;
+    group.matrix.set(...node.matrix);
+    into.add(group);
+    return { ...node, group };
+  });
+  if (tree) branches(nodes);
+  const failed = [];
+  let done = 0;
+  for (const [index, file] of told.files.entries()) {
+    try {
+      const parts = await load(file, (n) => {
+        came.set(index, n);
+        const sum = [...came.values()].reduce((a, b) => a + b, 0);
+        progress.value = Math.round((sum / total) * 100);
+        says.textContent = `${done} of ${told.files.length} files, ${Math.round(sum / 1024).toLocaleString("en")} of ${Math.round(total / 1024).toLocaleString("en")} kB`;
+      });
+      nodes.filter((node) => node.file === index).forEach((node) => parts.forEach((part) => add(part, node, which)));
+    } catch (error) {
+      nodes.filter((node) => node.file === index).forEach((node) => node.line?.append(` · ${error.message}`));
+      failed.push(error.message);
+    }
+    done++;
+    measureBox();
+    if (done === 1) look("corner"); else draw();
+  }
+  return { files: told.files.length, failed, cut: told.cut, missing: told.nodes.filter((node) => node.says).length };
+}
+/** Edges of both versions in the picture's space, to be held against each other. */
+const edges = { old: [], now: [] };
+function add(part, node, which) {
+  const triangles = (part.geometry.index?.count ?? part.geometry.getAttribute("position").count) / 3;
+  if (triangles < 60_000) part.edges ??= new THREE.EdgesGeometry(part.geometry, 28);
+  if (which && part.edges) edges[which].push(part.edges.clone().applyMatrix4(node.group.matrix).getAttribute("position").array);
+  if (which === "old") {
+    // Of the older version only the edges are drawn; its extent counts all the same.
+    const ghost = new THREE.Mesh(part.geometry, new THREE.MeshBasicMaterial({ visible: false }));
+    ghost.userData.colour = new THREE.Color();
+    node.group.add(ghost);
+    return;
+  }
+  const material = new THREE.MeshStandardMaterial({
+    color: which ? new THREE.Color(0xe3e8e4) : part.color ?? PLAIN, metalness: 0.1, roughness: 0.65, side: THREE.DoubleSide, clippingPlanes: [],
+    polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1,
+  });
+  const mesh = new THREE.Mesh(part.geometry, material);
+  mesh.userData.colour = material.color.clone();
+  node.group.add(mesh);
+  if (part.edges && !which) node.group.add(new THREE.LineSegments(part.edges, new THREE.LineBasicMaterial({ color: 0x2c3a36, clippingPlanes: [] })));
+}
+/** Edges of both versions grey, only in the old one amber and dashed and seen through, only in the new one blue. */
+function compare() {
+  const key = (a, i) => {
+    const ends = [0, 3].map((k) => [0, 1, 2].map((c) => Math.round(a[i + k + c] * 100)).join(" ")).sort();
+    return ends.join("|");
+  };
+  const keys = (arrays) => new Set(arrays.flatMap((a) => { const all = []; for (let i = 0; i < a.length; i += 6) all.push(key(a, i)); return all; }));
+  const [was, is] = [keys(edges.old), keys(edges.now)];
+  const part = (arrays, wanted) => {
+    const out = [];
+    arrays.forEach((a) => { for (let i = 0; i < a.length; i += 6) if (wanted(key(a, i))) out.push(...a.subarray(i, i + 6)); });
+    return new THREE.BufferGeometry().setAttribute("position", new THREE.Float32BufferAttribute(out, 3));
+  };
+  const length = Math.max(box.getSize(new THREE.Vector3()).length(), 1);
+  const lines = (geometry, material) => { const found = new THREE.LineSegments(geometry, material); found.computeLineDistances(); scene.add(found); model.add(found); return geometry.getAttribute("position").count / 2; };
+  lines(part(edges.now, (k) => was.has(k)), new THREE.LineBasicMaterial({ color: 0x8a9691, clippingPlanes: [] }));
+  const added = lines(part(edges.now, (k) => !was.has(k)), new THREE.LineBasicMaterial({ color: 0x0a5fb4, clippingPlanes: [] }));
+  const gone = lines(part(edges.old, (k) => !is.has(k)), new THREE.LineDashedMaterial({ color: 0xb06a00, dashSize: length / 90, gapSize: length / 160, depthTest: false, clippingPlanes: [] }));
+  return added + gone === 0 ? "no edge differs" : "edges differ where it is drawn in amber and blue";
+}
+function measureBox() {
+  box = new THREE.Box3();
+  model.updateMatrixWorld(true);
+  model.children.forEach((child) => box.expandByObject(child));
+}
+
+// The tree.
+const tree = page.querySelector("[data-tree]");
+function paint(node, on) {
+  node.group.traverse((each) => {
+    if (!each.isMesh) return;
+    each.material.color.copy(on ? new THREE.Color(0x15795c) : each.userData.colour);
+  });
+  draw();
+}
+let chosen = null;
+function branches(nodes) {
+  const below = (node) => {
+    const at = nodes.indexOf(node);
+    const all = [node];
+    for (let i = at + 1; i < nodes.length && nodes[i].depth > node.depth; i++) all.push(nodes[i]);
+    return all;
+  };
+  nodes.forEach((node, at) => {
+    // The same leaf many times over is one line with its count.
+    const twin = (i) => nodes[i] && nodes[i].item && nodes[i].item === node.item && nodes[i].depth === node.depth && below(nodes[i]).length === 1;
+    if (node.twinOf) return;
+    const twins = [];
+    if (twin(at)) for (let i = at + 1; twin(i); i++) { nodes[i].twinOf = node; twins.push(nodes[i]); }
+    const line = document.createElement("li");
+    const shown = document.createElement("input");
+    shown.type = "checkbox";
+    shown.checked = true;
+    shown.className = "form-check-input";
+    shown.setAttribute("aria-label", `Show ${node.number || node.title}`);
+    shown.addEventListener("change", () => {
+      [...below(node), ...twins].forEach((each) => { each.group.visible = shown.checked; if (each.shown) each.shown.checked = shown.checked; });
+      draw();
+    });
+    const name = document.createElement("button");
+    name.type = "button";
+    const number = document.createElement("b");
+    number.className = "mono";
+    number.textContent = node.number;
+    name.append(number, ` ${node.title}`);
+    const small = document.createElement("small");
+    small.textContent = node.says || (node.version ? ` v${node.version}` : "") + (twins.length ? ` × ${twins.length + 1}` : "");
+    if (node.says) small.className = "brick";
+    name.append(" ", small);
+    line.className = `deep-${Math.min(node.depth, 8)}`;
+    const all = [...below(node), ...twins];
+    name.addEventListener("pointerenter", () => all.forEach((each) => paint(each, true)));
+    name.addEventListener("pointerleave", () => { if (chosen !== node) all.forEach((each) => paint(each, false)); });
+    name.addEventListener("click", () => {
+      if (chosen) { const was = chosen; chosen = null; was.all.forEach((each) => paint(each, false)); was.name.removeAttribute("aria-pressed"); if (was === node) return; }
+      chosen = node;
+      name.setAttribute("aria-pressed", "true");
+      all.forEach((each) => paint(each, true));
+    });
+    line.append(shown, name);
+    tree.append(line);
+    Object.assign(node, { line, shown, name, all });
+  });
+}
+
+// The section.
+const cut = page.querySelector("[data-cut]");
+const cutAt = page.querySelector("[data-cut-at]");
+const flip = page.querySelector("[data-cut-flip]");
+let side = -1;
+function section() {
+  const axis = cut.value;
+  cutAt.hidden = flip.hidden = !axis;
+  if (axis) {
+    const at = box.min[axis] + (box.max[axis] - box.min[axis]) * (cutAt.value / 1000);
+    plane.normal.set(axis === "x" ? side : 0, axis === "y" ? side : 0, axis === "z" ? side : 0);
+    plane.constant = -side * at;
+  }
+  model.traverse((each) => { if (each.material) each.material.clippingPlanes = axis ? [plane] : []; });
+  draw();
+}
+cut.addEventListener("change", section);
+cutAt.addEventListener("input", section);
+flip.addEventListener("click", () => { side = -side; section(); });
+
+// Measuring between snapped points: corners and the middles of edges of the surface that is hit.
+const measureOn = page.querySelector("[data-measure-on]");
+const measured = page.querySelector("[data-measured]");
+const ray = new THREE.Raycaster();
+const dots = [];
+let measuring = false;
+measureOn.addEventListener("click", () => {
+  measuring = !measuring;
+  measureOn.setAttribute("aria-pressed", String(measuring));
+  stage.classList.toggle("measuring", measuring);
+  if (!measuring) clearDots();
+});
+function clearDots() { dots.splice(0).forEach(({ mark }) => mark.remove()); measured.hidden = true; measured.replaceChildren(); draw(); }
+function screen(point) {
+  const p = point.clone().project(camera);
+  return [(p.x + 1) / 2 * stage.clientWidth, (1 - p.y) / 2 * stage.clientHeight];
+}
+function place() {
+  dots.forEach(({ point, mark }) => { const [x, y] = screen(point); mark.style.translate = `${x}px ${y}px`; });
+}
+function snapped(event) {
+  const r = renderer.domElement.getBoundingClientRect();
+  const [x, y] = [event.clientX - r.left, event.clientY - r.top];
+  ray.setFromCamera(new THREE.Vector2((x / r.width) * 2 - 1, 1 - (y / r.height) * 2), camera);
+  const meshes = [];
+  model.traverse((each) => { if (each.isMesh && each.visible && each.parent.visible) meshes.push(each); });
+  const hit = ray.intersectObjects(meshes, false).find((h) => !cut.value || plane.distanceToPoint(h.point) >= 0);
+  if (!hit) return null;
+  const position = hit.object.geometry.getAttribute("position");
+  const corners = [hit.face.a, hit.face.b, hit.face.c].map((i) => new THREE.Vector3().fromBufferAttribute(position, i).applyMatrix4(hit.object.matrixWorld));
+  const candidates = [...corners, ...corners.map((c, i) => c.clone().add(corners[(i + 1) % 3]).multiplyScalar(0.5))];
+  let best = hit.point;
+  let near = 14;
+  candidates.forEach((c) => { const [cx, cy] = screen(c); const d = Math.hypot(cx - x, cy - y); if (d < near) { near = d; best = c; } });
+  return best;
+}
+const number = (value) => (Math.abs(value) < 5e-4 ? 0 : value).toFixed(3).replace(/\.?0+$/, "");
+let down = null;
+renderer.domElement.addEventListener("pointerdown", (event) => { down = [event.clientX, event.clientY]; });
+renderer.domElement.addEventListener("pointerup", (event) => {
+  if (!measuring || !down || Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4) return;
+  const point = snapped(event);
+  if (!point) return;
+  if (dots.length === 2) clearDots();
+  const mark = document.createElement("span");
+  mark.className = "model-dot";
+  stage.append(mark);
+  dots.push({ point, mark });
+  if (dots.length === 2) {
+    const d = dots[1].point.clone().sub(dots[0].point);
+    measured.hidden = false;
+    measured.replaceChildren(...[`Distance ${number(d.length())} mm`, `dx ${number(d.x)}, dy ${number(d.y)}, dz ${number(d.z)} mm`].map((text) => {
+      const line = document.createElement("li");
+      line.textContent = text;
+      return line;
+    }));
+  }
+  draw();
+});
+
+document.addEventListener("keydown", (event) => {
+  if (event.target.closest?.("input, select, textarea, dialog[open]") || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (document.documentElement.dataset.keys === "off") return;
+  const view = { f: "front", t: "top", r: "right", i: "corner", 0: "fit" }[event.key];
+  if (view) { event.preventDefault(); look(view); }
+  if (event.key === "d") measureOn.click();
+  if (event.key === "Escape" && measuring) measureOn.click();
+});
+
+frame();
+try {
+  const over = page.dataset.with;
+  const result = await show(page.dataset.model, over ? "now" : "", model, true);
+  if (over) await show(over, "old", model, false);
+  measureBox();
+  const differs = over ? ` · ${compare()}` : "";
+  look("corner");
+  const dims = box.isEmpty() ? "" : ["x", "y", "z"].map((axis) => number(Math.round((box.max[axis] - box.min[axis]) * 10) / 10)).join(" × ");
+  says.textContent = box.isEmpty()
+    ? result.failed[0] ?? "There is nothing to show in it."
+    : `${dims} mm${result.missing ? ` · ${result.missing} not shown` : ""}${result.cut ? " · more than can be shown" : ""}${differs}`;
+  progress.hidden = true;
+  page.dataset.ready = "true";
+  if (page.dataset.keep && !box.isEmpty() && !result.failed.length) keep();
+} catch (error) {
+  says.textContent = error.message;
+  progress.hidden = true;
+  page.dataset.ready = "failed";
+}
+
+/** A small picture for lists, made here once. */
+function keep() {
+  requestAnimationFrame(() => {
+    const small = document.createElement("canvas");
+    [small.width, small.height] = [420, 300];
+    const from = renderer.domElement;
+    renderer.setClearColor(0xffffff);
+    renderer.render(scene, camera);
+    const scale = Math.min(420 / from.width, 300 / from.height);
+    const context = small.getContext("2d");
+    context.fillStyle = "#fff";
+    context.fillRect(0, 0, 420, 300);
+    context.drawImage(from, (420 - from.width * scale) / 2, (300 - from.height * scale) / 2, from.width * scale, from.height * scale);
+    draw();
+    small.toBlob((png) => fetch(page.dataset.keep, {
+      method: "POST", body: png, headers: { "Content-Type": "image/png", "X-CSRF-TOKEN": document.querySelector("meta[name=csrf]").content },
+    }), "image/png");
+  });
+}
