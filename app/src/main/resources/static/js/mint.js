@@ -61,7 +61,7 @@ document.addEventListener("keydown", (event) => {
   if (document.querySelector("dialog[open]")) return;
   if (after === "g") {
     after = "";
-    const to = { t: "/today", s: "/shelves", c: "/changes", i: "/in-tray" }[event.key];
+    const to = { t: "/today", s: "/shelves", c: "/changes", d: "/desk", i: "/in-tray" }[event.key];
     if (to) { event.preventDefault(); location.href = to; }
     return;
   }

@@ -9,7 +9,7 @@ import picocli.CommandLine.Command;
  */
 @Command(
         name = "shelf",
-        subcommands = {DrawingCommands.class, ModelCommands.class})
+        subcommands = {DrawingCommands.class, ModelCommands.class, DeskCommands.class})
 public final class Companion {
     private Companion() {}
 
@@ -17,7 +17,8 @@ public final class Companion {
         System.exit(commandLine().execute(arguments));
     }
 
-    static CommandLine commandLine() {
+    /** The commands, ready to be executed. */
+    public static CommandLine commandLine() {
         return new CommandLine(new Companion()).setExecutionExceptionHandler((e, line, parsed) -> {
             if (!(e instanceof Unreadable)) throw e;
             line.getErr().println(e.getMessage());

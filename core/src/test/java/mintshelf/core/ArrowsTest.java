@@ -34,6 +34,7 @@ class ArrowsTest {
             Map.entry("stamp", Set.of("base", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
             Map.entry("model.step", Set.of("base")),
+            Map.entry("desk", Set.of("base")),
             Map.entry("reference", Set.of("base", "document", "drawing.dxf", "model.step")),
             Map.entry("structure", Set.of("base", "document", "revision")),
             Map.entry(

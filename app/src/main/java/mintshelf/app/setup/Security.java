@@ -1,23 +1,35 @@
 package mintshelf.app.setup;
 
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.io.Serializable;
 import java.util.List;
+import java.util.Map;
+import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.person.SignIn;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpMethod;
 import org.springframework.security.authentication.AuthenticationProvider;
 import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.LockedException;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.authority.SimpleGrantedAuthority;
+import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.web.filter.OncePerRequestFilter;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Who gets in, and with which headers pages leave. What a person may do is decided in the core, not here. */
 @Configuration
@@ -45,6 +57,76 @@ public class Security {
                 .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(KERNEL_POLICY))
                         .cacheControl(c -> c.disable()));
         return http.build();
+    }
+
+    /** Programs sign each request with a token; they have no session and no form to forge. */
+    @Bean
+    @Order(2)
+    SecurityFilterChain api(HttpSecurity http, Tokens tokens, JsonMapper json) throws Exception {
+        http.securityMatcher("/api/v1/**")
+                .csrf(c -> c.disable())
+                .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .authorizeHttpRequests(r -> r.requestMatchers("/api/v1/pairings", "/api/v1/openapi.json")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.GET, "/api/v1/**")
+                        .authenticated()
+                        // To ask how a desk stands changes nothing, though it is a POST.
+                        .requestMatchers("/api/v1/desks/*/status")
+                        .authenticated()
+                        .anyRequest()
+                        .hasAuthority("WRITE"))
+                .addFilterBefore(new BearerFilter(tokens), AuthorizationFilter.class)
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> problem(
+                                response,
+                                json,
+                                401,
+                                "token.missing",
+                                "The request is not signed with a token that is in force.",
+                                "Make one on the page Desk, or pair the companion anew."))
+                        .accessDeniedHandler((request, response, error) -> problem(
+                                response,
+                                json,
+                                403,
+                                "token.scope",
+                                "This token may read only.",
+                                "Make one that may write.")))
+                .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives("default-src 'none'")));
+        return http.build();
+    }
+
+    private static void problem(
+            HttpServletResponse response, JsonMapper json, int status, String code, String reason, String remedy)
+            throws IOException {
+        response.setStatus(status);
+        response.setContentType("application/problem+json");
+        if (status == 401) response.setHeader("WWW-Authenticate", "Bearer");
+        json.writeValue(
+                response.getOutputStream(),
+                Map.of("title", reason, "status", status, "detail", reason, "code", code, "remedy", remedy));
+    }
+
+    /** Finds the person of a request's token. */
+    private static final class BearerFilter extends OncePerRequestFilter {
+        private final Tokens tokens;
+
+        BearerFilter(Tokens tokens) {
+            this.tokens = tokens;
+        }
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws IOException, ServletException {
+            String header = request.getHeader("Authorization");
+            if (header != null && header.startsWith("Bearer ")) {
+                tokens.bearer(header.substring(7).strip())
+                        .ifPresent(b -> SecurityContextHolder.getContext()
+                                .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(
+                                        new SignedIn(b.person(), b.login(), b.name()),
+                                        null,
+                                        List.of(new SimpleGrantedAuthority(b.mayWrite() ? "WRITE" : "READ")))));
+            }
+            chain.doFilter(request, response);
+        }
     }
 
     @Bean

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.store.content.StoredContent;
@@ -19,9 +20,7 @@ import mintshelf.app.use.document.Geometry;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.structure.ReadModel;
-import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.HttpRange;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -34,7 +33,6 @@ import org.springframework.web.bind.annotation.ResponseBody;
  */
 @Controller
 public class FilePage {
-    private static final String SANDBOX = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
     /** For what has no picture: the outline of a folded paper. */
     private static final String EMPTY = "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 42 30\">"
             + "<path d=\"M12 4h13l6 6v16H12z M25 4v6h6\" fill=\"#fff\" stroke=\"#5a6a64\" stroke-width=\"1\"/></svg>";
@@ -43,13 +41,16 @@ public class FilePage {
     private final ReadSheet sheets;
     private final FetchFiles fetch;
     private final ZipAnswer zip;
+    private final FileAnswer files;
     private final ReadModel models;
 
-    public FilePage(ReadDocument read, ReadSheet sheets, FetchFiles fetch, ZipAnswer zip, ReadModel models) {
+    public FilePage(
+            ReadDocument read, ReadSheet sheets, FetchFiles fetch, ZipAnswer zip, FileAnswer files, ReadModel models) {
         this.read = read;
         this.sheets = sheets;
         this.fetch = fetch;
         this.zip = zip;
+        this.files = files;
         this.models = models;
     }
 
@@ -71,7 +72,7 @@ public class FilePage {
             HttpServletResponse response)
             throws IOException {
         VersionRow version = fetch.fetch(actor, id, number);
-        send(version.content(), version.fileName(), true, request, response);
+        files.send(version.content(), version.fileName(), true, request, response);
     }
 
     @GetMapping("/documents/{id}/versions/{number}/picture")
@@ -84,7 +85,7 @@ public class FilePage {
             throws IOException {
         VersionRow version = read.version(actor, id, number);
         if (!version.content().kind().isPicture()) throw new NotThere();
-        send(version.content(), version.fileName(), false, request, response);
+        files.send(version.content(), version.fileName(), false, request, response);
     }
 
     /** What was made of a released version: its PDF, the CSV of a notice. */
@@ -99,7 +100,7 @@ public class FilePage {
             throws IOException {
         StoredContent made = read.output(actor, id, number, format.toUpperCase(java.util.Locale.ROOT));
         String name = read.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
-        send(made, name, true, request, response);
+        files.send(made, name, true, request, response);
     }
 
     /** The first page of a paper that the shelf wrote. */
@@ -124,7 +125,7 @@ public class FilePage {
             throws IOException {
         VersionRow version = read.version(actor, id, number);
         if (version.content().kind().isPicture()) {
-            send(version.content(), version.fileName(), false, request, response);
+            files.send(version.content(), version.fileName(), false, request, response);
             return;
         }
         Optional<byte[]> made = models.picture(version.content());
@@ -137,7 +138,7 @@ public class FilePage {
         String tag = "\"t1-" + version.content().hash().hex() + "\"";
         response.setHeader(HttpHeaders.ETAG, tag);
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
-        response.setHeader("Content-Security-Policy", SANDBOX);
+        response.setHeader("Content-Security-Policy", FileAnswer.SANDBOX);
         if (tag.equals(request.getHeader(HttpHeaders.IF_NONE_MATCH))) {
             response.setStatus(304);
             return;
@@ -151,7 +152,7 @@ public class FilePage {
     void stray(Actor actor, @PathVariable long id, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
         Stray stray = read.stray(actor, id);
-        send(stray.content(), stray.fileName(), true, request, response);
+        files.send(stray.content(), stray.fileName(), true, request, response);
     }
 
     /** The latest files of several documents in one archive; equal names get a number. */
@@ -164,54 +165,5 @@ public class FilePage {
             throws IOException {
         List<Packed> files = fetch.fetchLatest(actor, Pages.ids(items), folders != null);
         zip.send("mint-shelf.zip", files, Optional.empty(), response);
-    }
-
-    private void send(
-            StoredContent content,
-            String name,
-            boolean attach,
-            HttpServletRequest request,
-            HttpServletResponse response)
-            throws IOException {
-        String tag = "\"" + content.hash().hex() + "\"";
-        response.setHeader(HttpHeaders.ETAG, tag);
-        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, no-cache");
-        response.setHeader(HttpHeaders.ACCEPT_RANGES, "bytes");
-        response.setHeader("X-Content-Type-Options", "nosniff");
-        response.setHeader("Content-Security-Policy", SANDBOX);
-        response.setHeader(
-                HttpHeaders.CONTENT_DISPOSITION,
-                (attach ? ContentDisposition.attachment() : ContentDisposition.inline())
-                        .filename(name, StandardCharsets.UTF_8)
-                        .build()
-                        .toString());
-        response.setContentType(
-                attach ? "application/octet-stream" : content.kind().mediaType());
-        if (tag.equals(request.getHeader(HttpHeaders.IF_NONE_MATCH))) {
-            response.setStatus(304);
-            return;
-        }
-        long from = 0;
-        long to = content.size();
-        String range = request.getHeader(HttpHeaders.RANGE);
-        if (range != null) {
-            try {
-                List<HttpRange> ranges = HttpRange.parseRanges(range);
-                if (ranges.size() == 1) {
-                    from = ranges.get(0).getRangeStart(content.size());
-                    to = ranges.get(0).getRangeEnd(content.size()) + 1;
-                    if (from >= to) throw new IllegalArgumentException("behind the end");
-                    response.setStatus(206);
-                    response.setHeader(
-                            HttpHeaders.CONTENT_RANGE, "bytes " + from + "-" + (to - 1) + "/" + content.size());
-                }
-            } catch (IllegalArgumentException e) {
-                response.setStatus(416);
-                response.setHeader(HttpHeaders.CONTENT_RANGE, "bytes */" + content.size());
-                return;
-            }
-        }
-        response.setContentLengthLong(to - from);
-        read.send(content, from, to, response.getOutputStream());
     }
 }

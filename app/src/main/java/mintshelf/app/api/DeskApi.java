@@ -1,0 +1,280 @@
+package mintshelf.app.api;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mintshelf.app.store.desk.DeskStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.app.use.desk.Desks;
+import mintshelf.app.use.desk.Tokens;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
+import mintshelf.core.base.ContentHash;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Holds, check-ins, uploads and desks for programs. Acts carry an Idempotency-Key: sent twice they are done once. */
+@RestController
+@RequestMapping("/api/v1")
+class DeskApi {
+    private static final Pattern DONE = Pattern.compile("(\\d{1,18})([souv])(\\d{1,18})");
+
+    private final CheckOut checkOut;
+    private final CheckIn checkIn;
+    private final Desks desks;
+    private final Tokens tokens;
+    private final ReceiveContent receive;
+    private final ListStore lists;
+    private final Sight sight;
+
+    DeskApi(
+            CheckOut checkOut,
+            CheckIn checkIn,
+            Desks desks,
+            Tokens tokens,
+            ReceiveContent receive,
+            ListStore lists,
+            Sight sight) {
+        this.checkOut = checkOut;
+        this.checkIn = checkIn;
+        this.desks = desks;
+        this.tokens = tokens;
+        this.receive = receive;
+        this.lists = lists;
+        this.sight = sight;
+    }
+
+    /** The description of this interface, OpenAPI 3.1. */
+    @GetMapping(path = "/openapi.json", produces = MediaType.APPLICATION_JSON_VALUE)
+    String description() throws IOException {
+        try (InputStream in = DeskApi.class.getResourceAsStream("openapi.json")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    record Pairing(String code, String desk) {}
+
+    record Paired(String token) {}
+
+    /** Gives a token for the code that the page Desk shows; good once, for ten minutes. */
+    @PostMapping("/pairings")
+    Paired pair(@RequestBody Pairing pairing) {
+        return tokens.redeem(Optional.ofNullable(pairing.code()).orElse(""), pairing.desk())
+                .map(Paired::new)
+                .orElseThrow(() -> Refused.because(
+                        "pairing.code", "That code is wrong, used, or older than ten minutes.", "Show a new one."));
+    }
+
+    @GetMapping("/holds")
+    List<DocumentApi.Document> holds(Actor actor) {
+        return sight.of(actor, lists.heldBy(actor.person(), CheckOut.MOST)).values().stream()
+                .map(s -> DocumentApi.Document.of(actor, s))
+                .toList();
+    }
+
+    record Take(List<Long> documents, String desk, String purpose) {}
+
+    /** Checks documents out: all of them, or none. */
+    @PostMapping("/holds")
+    List<DocumentApi.Document> take(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody Take take) {
+        checkOut.take(actor, ids(take.documents()), key, said(take.desk()), said(take.purpose()));
+        return sight.of(actor, take.documents()).values().stream()
+                .map(s -> DocumentApi.Document.of(actor, s))
+                .toList();
+    }
+
+    record GiveBack(List<Long> documents) {}
+
+    /** Gives holds back unchanged. */
+    @PostMapping("/holds/undo")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void undo(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody GiveBack back) {
+        checkOut.undo(actor, ids(back.documents()), key);
+    }
+
+    /** @param upload token of the file that came; none when the desk has what the shelf has */
+    record InRow(long document, String upload, Long hold, String comment) {}
+
+    record In(List<InRow> rows, String comment, Boolean keepHold, Boolean keepSaves, String desk) {}
+
+    /** @param what version, unchanged, only-saved or stray, with its number */
+    record Became(long document, String what, long number) {}
+
+    @PostMapping("/check-ins")
+    List<Became> checkIn(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody In in) {
+        List<CheckIn.Row> rows = in.rows().stream()
+                .map(r -> new CheckIn.Row(
+                        r.document(),
+                        Optional.ofNullable(r.upload()),
+                        r.hold() == null ? 0 : r.hold(),
+                        said(r.comment())))
+                .toList();
+        String to = checkIn.take(
+                actor,
+                rows,
+                key,
+                new CheckIn.Options(
+                        said(in.comment()),
+                        Boolean.TRUE.equals(in.keepHold()),
+                        Boolean.TRUE.equals(in.keepSaves()),
+                        desks.worked(actor, said(in.desk()))));
+        List<Became> became = new ArrayList<>();
+        Matcher m = DONE.matcher(to);
+        while (m.find()) {
+            String what = switch (m.group(2)) {
+                case "v" -> "version";
+                case "u" -> "unchanged";
+                case "o" -> "only-saved";
+                default -> "stray";
+            };
+            became.add(new Became(Long.parseLong(m.group(1)), what, Long.parseLong(m.group(3))));
+        }
+        return became;
+    }
+
+    @PostMapping("/uploads")
+    UploadApi.Progress open(Actor actor, @RequestParam String name, @RequestParam long size) {
+        return UploadApi.Progress.of(receive.upload(actor, receive.open(actor, name, size)));
+    }
+
+    @GetMapping("/uploads/{token}")
+    UploadApi.Progress progress(Actor actor, @PathVariable String token) {
+        return UploadApi.Progress.of(receive.upload(actor, token));
+    }
+
+    /** Takes bytes from {@code from} on; the answer says where to go on. */
+    @PutMapping("/uploads/{token}")
+    UploadApi.Progress send(
+            Actor actor, @PathVariable String token, @RequestParam long from, HttpServletRequest request)
+            throws IOException {
+        return UploadApi.Progress.of(receive.receive(actor, token, from, request.getInputStream()));
+    }
+
+    record Desk(String name, String seen) {}
+
+    @GetMapping("/desks")
+    List<Desk> desks(Actor actor) {
+        return desks.of(actor).stream().map(DeskApi::desk).toList();
+    }
+
+    private static Desk desk(DeskStore.Desk d) {
+        return new Desk(d.name(), d.seen().map(Object::toString).orElse(null));
+    }
+
+    /** Makes a desk, or gives the one of that name. */
+    @PutMapping("/desks/{name}")
+    Desk openDesk(Actor actor, @PathVariable String name) {
+        return desk(desks.open(actor, name));
+    }
+
+    /** Gives a desk up; files stay where they lie. */
+    @DeleteMapping("/desks/{name}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void removeDesk(Actor actor, @PathVariable String name) {
+        desks.remove(actor, name);
+    }
+
+    record DiskFile(String path, String sha256) {}
+
+    record Disk(List<DiskFile> files) {}
+
+    /**
+     * @param word even, behind, ahead, strayed, new, absent, set
+     * @param act the one that is proposed
+     */
+    record Standing(
+            String path,
+            String word,
+            String act,
+            String says,
+            Long document,
+            String number,
+            String title,
+            Integer version,
+            int base,
+            String belongs,
+            long hold) {}
+
+    /** How what lies on a desk stands to the shelf. */
+    @PostMapping("/desks/{name}/status")
+    List<Standing> status(Actor actor, @PathVariable String name, @RequestBody Disk disk) {
+        List<Desks.OnDisk> files = disk.files().stream()
+                .map(f -> new Desks.OnDisk(f.path(), ContentHash.ofHex(f.sha256())))
+                .toList();
+        return desks.status(actor, name, files).stream()
+                .map(l -> new Standing(
+                        l.path(),
+                        l.standing().word().name().toLowerCase(java.util.Locale.ROOT),
+                        l.standing()
+                                .act()
+                                .name()
+                                .toLowerCase(java.util.Locale.ROOT)
+                                .replace('_', '-'),
+                        l.standing().act().words(),
+                        l.seen().map(s -> s.spine().id()).orElse(null),
+                        l.seen().map(s -> s.document().number()).orElse(null),
+                        l.seen().map(s -> s.document().title()).orElse(null),
+                        l.seen().map(s -> s.version()).orElse(null),
+                        l.base(),
+                        l.belongs().orElse(null),
+                        l.hold()))
+                .toList();
+    }
+
+    record BroughtFile(long document, int version, String path, Boolean onPurpose) {}
+
+    record Brought(List<BroughtFile> files) {}
+
+    /** Notes what was brought to a desk. */
+    @PostMapping("/desks/{name}/files")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void brought(Actor actor, @PathVariable String name, @RequestBody Brought brought) {
+        desks.brought(
+                actor,
+                name,
+                brought.files().stream()
+                        .map(f -> new Desks.Bring(
+                                f.document(), f.version(), f.path(), Boolean.TRUE.equals(f.onPurpose())))
+                        .toList());
+    }
+
+    record Cleared(List<Long> documents) {}
+
+    /** Forgets files that were cleared off a desk. */
+    @PostMapping("/desks/{name}/cleared")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void cleared(Actor actor, @PathVariable String name, @RequestBody Cleared cleared) {
+        desks.cleared(actor, name, ids(cleared.documents()));
+    }
+
+    private static List<Long> ids(List<Long> documents) {
+        if (documents == null || documents.isEmpty()) throw new NotThere();
+        return documents.stream().distinct().toList();
+    }
+
+    private static String said(String text) {
+        return text == null ? "" : text;
+    }
+}

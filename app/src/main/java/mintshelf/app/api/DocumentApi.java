@@ -1,0 +1,250 @@
+package mintshelf.app.api;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.page.FileAnswer;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.desk.Desks;
+import mintshelf.app.use.document.FetchFiles;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.search.Search;
+import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.app.use.structure.ReadStructure;
+import mintshelf.app.use.structure.ReadWhereUsed;
+import mintshelf.core.structure.StructureView;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Shelves, documents, versions, contents, structure, where used: to be read by programs. */
+@RestController
+@RequestMapping("/api/v1")
+class DocumentApi {
+    private static final int PAGE = 100;
+
+    private final ReadShelf shelves;
+    private final ReadDocument read;
+    private final Sight sight;
+    private final Search search;
+    private final ReadStructure structure;
+    private final ReadWhereUsed used;
+    private final FetchFiles fetch;
+    private final FileAnswer files;
+
+    DocumentApi(
+            ReadShelf shelves,
+            ReadDocument read,
+            Sight sight,
+            Search search,
+            ReadStructure structure,
+            ReadWhereUsed used,
+            FetchFiles fetch,
+            FileAnswer files) {
+        this.shelves = shelves;
+        this.read = read;
+        this.sight = sight;
+        this.search = search;
+        this.structure = structure;
+        this.used = used;
+        this.fetch = fetch;
+        this.files = files;
+    }
+
+    record Me(long id, String name, String login) {}
+
+    @GetMapping("/me")
+    Me me(Actor actor) {
+        return new Me(actor.person(), actor.name(), actor.login());
+    }
+
+    record Shelf(long id, String name, String note, boolean library, int documents) {}
+
+    @GetMapping("/shelves")
+    List<Shelf> shelves(Actor actor) {
+        return shelves.shelves(actor).stream()
+                .map(s -> new Shelf(
+                        s.shelf().id(),
+                        s.shelf().name(),
+                        s.shelf().note(),
+                        s.shelf().library(),
+                        s.documents()))
+                .toList();
+    }
+
+    record Held(long id, String by, boolean mine, String desk, String since, String purpose) {}
+
+    /**
+     * A document as this person gets it.
+     *
+     * @param path where it lies on a desk
+     * @param version number of the version that this person gets
+     */
+    record Document(
+            long id,
+            String number,
+            String title,
+            String kind,
+            String path,
+            String revision,
+            String stage,
+            int version,
+            String sha256,
+            long size,
+            Held hold) {
+        static Document of(Actor actor, Seen seen) {
+            var d = seen.document();
+            boolean head = seen.version() == d.head().number();
+            Held hold = seen.all()
+                    ? d.holder()
+                            .map(h -> new Held(
+                                    h.hold(),
+                                    h.name(),
+                                    h.person() == actor.person(),
+                                    h.desk(),
+                                    h.since().toString(),
+                                    h.purpose()))
+                            .orElse(null)
+                    : null;
+            return new Document(
+                    d.id(),
+                    d.number(),
+                    d.title(),
+                    seen.spine().kindCode(),
+                    Desks.path(seen),
+                    seen.current().shown(),
+                    seen.current().stage().name(),
+                    seen.version(),
+                    head ? seen.spine().content().hash().hex() : "",
+                    head ? seen.spine().content().size() : 0,
+                    hold);
+        }
+    }
+
+    record Documents(List<Document> documents, Integer next) {}
+
+    /** @param q number, title or words, as in the search field */
+    @GetMapping("/documents")
+    Documents find(Actor actor, @RequestParam String q, @RequestParam(defaultValue = "0") int from) {
+        int start = Math.max(0, Math.min(from, 5000));
+        List<Search.Hit> hits = search.find(actor, q, start, PAGE + 1);
+        List<Document> page =
+                hits.stream().limit(PAGE).map(h -> Document.of(actor, h.seen())).toList();
+        return new Documents(page, hits.size() > PAGE ? start + PAGE : null);
+    }
+
+    @GetMapping("/documents/{id}")
+    ResponseEntity<Document> document(Actor actor, @PathVariable long id) {
+        Seen seen = sight.of(actor, id);
+        String hold = seen.document().holder().map(h -> "-" + h.hold()).orElse("");
+        return ResponseEntity.ok()
+                .eTag("\"" + seen.document().head().digest().shortHex() + hold + "\"")
+                .body(Document.of(actor, seen));
+    }
+
+    record Version(int number, String author, String at, String comment, String fileName, String sha256, long size) {
+        static Version of(VersionRow v) {
+            return new Version(
+                    v.number(),
+                    v.by(),
+                    v.at().toString(),
+                    v.comment(),
+                    v.fileName(),
+                    v.content().hash().hex(),
+                    v.content().size());
+        }
+    }
+
+    @GetMapping("/documents/{id}/versions")
+    List<Version> versions(Actor actor, @PathVariable long id) {
+        return read.view(actor, id).versions().stream().map(Version::of).toList();
+    }
+
+    /** The bytes; ranges are answered. The fetch is noted in the record. */
+    @GetMapping("/documents/{id}/versions/{number}/content")
+    void content(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        VersionRow version = fetch.fetch(actor, id, number);
+        files.send(version.content(), version.fileName(), true, request, response);
+    }
+
+    /** A component; without a document where it is missing, ambiguous, or not for this person's eyes. */
+    record Component(
+            String find,
+            int depth,
+            String state,
+            String path,
+            int quantity,
+            Long document,
+            String number,
+            Integer version,
+            Integer captured,
+            int newer) {}
+
+    record Structure(long document, String view, Integer version, List<Component> components, boolean cut) {}
+
+    @GetMapping("/documents/{id}/structure")
+    Structure structure(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "as-saved") String view,
+            @RequestParam Optional<Integer> version,
+            @RequestParam Optional<LocalDate> on) {
+        StructureView asked = Arrays.stream(StructureView.values())
+                .filter(v -> v.code().equals(view))
+                .findFirst()
+                .orElseThrow(NotThere::new);
+        ReadStructure.Structure tree =
+                structure.tree(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)));
+        List<Component> rows = tree.rows().stream()
+                .map(r -> new Component(
+                        r.find(),
+                        r.depth(),
+                        r.isHidden() ? "HIDDEN" : r.reference().state().name(),
+                        r.isHidden() ? "" : r.reference().written().path(),
+                        r.reference().written().quantity(),
+                        r.seen().map(s -> s.spine().id()).orElse(null),
+                        r.seen().map(s -> s.document().number()).orElse(null),
+                        r.seen().flatMap(s -> r.shown()).map(s -> s.number()).orElse(null),
+                        r.seen()
+                                .flatMap(s -> r.reference().component())
+                                .map(c -> c.number())
+                                .orElse(null),
+                        r.newer()))
+                .toList();
+        return new Structure(id, tree.view().code(), tree.version().orElse(null), rows, tree.cut());
+    }
+
+    record Above(long document, String number, String title, int levels, Long quantity) {}
+
+    @GetMapping("/documents/{id}/where-used")
+    List<Above> whereUsed(Actor actor, @PathVariable long id) {
+        return used.of(actor, id, false).above().stream()
+                .sorted(Comparator.comparingInt(ReadWhereUsed.Above::steps))
+                .map(a -> new Above(
+                        a.seen().spine().id(),
+                        a.seen().document().number(),
+                        a.seen().document().title(),
+                        a.steps(),
+                        a.quantity().orElse(null)))
+                .toList();
+    }
+}

@@ -1,0 +1,161 @@
+package mintshelf.app.store.desk;
+
+import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.DESK;
+import static mintshelf.database.schema.Tables.DESK_FILE;
+import static mintshelf.database.schema.Tables.VERSION;
+import static mintshelf.database.schema.Tables.VERSION_FILE;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Texts;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** Desks, and what was brought to them. */
+@Repository
+public class DeskStore {
+    private final DSLContext db;
+
+    public DeskStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /** A desk of a person. */
+    public record Desk(long id, long person, String name, Optional<Instant> seen) {}
+
+    /**
+     * A file of a desk's record.
+     *
+     * @param version id of the version that was brought
+     * @param number of it
+     * @param content of it
+     * @param onPurpose whether it is an older one on purpose
+     */
+    public record Brought(long item, long version, int number, ContentHash content, String path, boolean onPurpose) {}
+
+    public List<Desk> of(long person) {
+        return db.selectFrom(DESK)
+                .where(DESK.PERSON.eq(person))
+                .orderBy(DESK.NAME)
+                .fetch(r -> new Desk(
+                        r.getId(),
+                        r.getPerson(),
+                        r.getName(),
+                        Optional.ofNullable(r.getSeenAt()).map(Times::instant)));
+    }
+
+    public Optional<Desk> desk(long person, String name) {
+        return of(person).stream()
+                .filter(d -> Texts.key(d.name()).equals(Texts.key(name)))
+                .findFirst();
+    }
+
+    /** Adds a desk; one of that name is there already: it. */
+    public Desk add(long person, String name, Instant now) {
+        db.insertInto(DESK)
+                .set(DESK.PERSON, person)
+                .set(DESK.NAME, name)
+                .set(DESK.NAME_KEY, Texts.key(name))
+                .set(DESK.CREATED_AT, Times.utc(now))
+                .onDuplicateKeyUpdate()
+                .set(DESK.ID, DESK.ID)
+                .execute();
+        return desk(person, name).orElseThrow();
+    }
+
+    public void seen(long desk, Instant now) {
+        db.update(DESK)
+                .set(DESK.SEEN_AT, Times.utc(now))
+                .where(DESK.ID.eq(desk))
+                .execute();
+    }
+
+    public void remove(long desk) {
+        db.deleteFrom(DESK).where(DESK.ID.eq(desk)).execute();
+    }
+
+    /** The record of a desk, by document. */
+    public Map<Long, Brought> files(long desk) {
+        Map<Long, Brought> files = new HashMap<>();
+        db.select(
+                        DESK_FILE.ITEM,
+                        DESK_FILE.VERSION,
+                        VERSION.NUMBER,
+                        CONTENT.SHA256,
+                        DESK_FILE.PATH,
+                        DESK_FILE.ON_PURPOSE)
+                .from(DESK_FILE)
+                .join(VERSION)
+                .on(VERSION.ID.eq(DESK_FILE.VERSION))
+                .join(VERSION_FILE)
+                .on(VERSION_FILE.VERSION.eq(VERSION.ID), VERSION_FILE.ROLE.eq("MAIN"))
+                .join(CONTENT)
+                .on(CONTENT.ID.eq(VERSION_FILE.CONTENT))
+                .where(DESK_FILE.DESK.eq(desk))
+                .forEach(r -> files.put(
+                        r.value1(),
+                        new Brought(
+                                r.value1(),
+                                r.value2(),
+                                r.value3(),
+                                ContentHash.of(r.value4()),
+                                r.value5(),
+                                r.value6())));
+        return files;
+    }
+
+    /** Notes that a version was brought. */
+    public void brought(long desk, long item, long version, String path, boolean onPurpose, Instant now) {
+        db.insertInto(DESK_FILE)
+                .set(DESK_FILE.DESK, desk)
+                .set(DESK_FILE.ITEM, item)
+                .set(DESK_FILE.VERSION, version)
+                .set(DESK_FILE.PATH, path)
+                .set(DESK_FILE.ON_PURPOSE, onPurpose)
+                .set(DESK_FILE.AT, Times.utc(now))
+                .onDuplicateKeyUpdate()
+                .set(DESK_FILE.VERSION, version)
+                .set(DESK_FILE.PATH, path)
+                .set(DESK_FILE.ON_PURPOSE, onPurpose)
+                .set(DESK_FILE.AT, Times.utc(now))
+                .execute();
+    }
+
+    /** Forgets files that were cleared off the desk. */
+    public void cleared(long desk, Collection<Long> items) {
+        db.deleteFrom(DESK_FILE)
+                .where(DESK_FILE.DESK.eq(desk), DESK_FILE.ITEM.in(items))
+                .execute();
+    }
+
+    /** For bytes on a disk: numbers of versions of documents that have them, the highest of each document. */
+    public Map<Long, Integer> versionsWith(Map<Long, ContentHash> disk) {
+        Map<Long, Integer> found = new HashMap<>();
+        if (disk.isEmpty()) return found;
+        db.select(VERSION.ITEM, VERSION.NUMBER, CONTENT.SHA256)
+                .from(VERSION)
+                .join(VERSION_FILE)
+                .on(VERSION_FILE.VERSION.eq(VERSION.ID), VERSION_FILE.ROLE.eq("MAIN"))
+                .join(CONTENT)
+                .on(CONTENT.ID.eq(VERSION_FILE.CONTENT))
+                .where(
+                        VERSION.ITEM.in(disk.keySet()),
+                        CONTENT.SHA256.in(disk.values().stream()
+                                .map(ContentHash::bytes)
+                                .distinct()
+                                .toList()))
+                .forEach(r -> {
+                    if (ContentHash.of(r.value3()).equals(disk.get(r.value1()))) {
+                        found.merge(r.value1(), r.value2(), Math::max);
+                    }
+                });
+        return found;
+    }
+}

@@ -1,0 +1,238 @@
+package mintshelf.app.use.desk;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.store.desk.DeskStore;
+import mintshelf.app.store.desk.DeskStore.Brought;
+import mintshelf.app.store.desk.DeskStore.Desk;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.use.Actor;
+import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Packed;
+import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
+import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Texts;
+import mintshelf.core.desk.DeskRules;
+import mintshelf.core.desk.DeskRules.Held;
+import mintshelf.core.desk.DeskRules.OnShelf;
+import mintshelf.core.desk.DeskRules.Standing;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.Holder;
+import mintshelf.core.hold.HoldRules;
+import mintshelf.core.reference.Resolution.Filed;
+import org.springframework.stereotype.Service;
+
+/** Desks: what was brought where, and how what lies there stands to the shelf. */
+@Service
+public class Desks {
+    /** Files of one desk. */
+    public static final int MOST = 100_000;
+
+    private final Sight sight;
+    private final DeskStore desks;
+    private final DocumentStore documents;
+    private final ReferenceStore references;
+    private final ListStore lists;
+    private final UnitOfWork unit;
+    private final Clock clock;
+
+    public Desks(
+            Sight sight,
+            DeskStore desks,
+            DocumentStore documents,
+            ReferenceStore references,
+            ListStore lists,
+            UnitOfWork unit,
+            Clock clock) {
+        this.sight = sight;
+        this.desks = desks;
+        this.documents = documents;
+        this.references = references;
+        this.lists = lists;
+        this.unit = unit;
+        this.clock = clock;
+    }
+
+    public List<Desk> of(Actor actor) {
+        return desks.of(actor.person());
+    }
+
+    /** The actor's desk of a name; it is made where there is none. */
+    public Desk open(Actor actor, String name) {
+        String clean = Texts.required("The desk's name", name, 100).orElseThrow(Refused::new);
+        return unit.run(() -> desks.add(actor.person(), clean, clock.instant()));
+    }
+
+    private Desk mine(Actor actor, String name) {
+        return desks.desk(actor.person(), name).orElseThrow(NotThere::new);
+    }
+
+    /** A desk is given up: its record goes; the files stay where they lie. */
+    public void remove(Actor actor, String name) {
+        unit.run(() -> desks.remove(mine(actor, name).id()));
+    }
+
+    /** A file that lies on a desk: its path with slashes, the shelf first, and the hash of its bytes. */
+    public record OnDisk(String path, ContentHash content) {}
+
+    /**
+     * How a file stands.
+     *
+     * @param path where it lies or belongs
+     * @param seen its document; empty for a file that is only on the desk
+     * @param base number of the version that was brought; 0 where none was
+     * @param belongs where the shelf has it, when that is elsewhere
+     */
+    public record Line(
+            String path, Optional<Seen> seen, Standing standing, int base, Optional<String> belongs, long hold) {}
+
+    /**
+     * How everything on a desk stands. A few statements, whatever the number of files.
+     *
+     * @param disk what lies there now
+     */
+    public List<Line> status(Actor actor, String name, Collection<OnDisk> disk) {
+        if (disk.size() > MOST) {
+            throw Refused.because(
+                    "desk.many", "A desk of more than " + MOST + " files is none.", "Choose a smaller folder.");
+        }
+        Desk desk = mine(actor, name);
+        unit.run(() -> desks.seen(desk.id(), clock.instant()));
+        Map<Long, Brought> record = desks.files(desk.id());
+        Map<String, Long> byPath = new HashMap<>();
+        record.forEach((item, b) -> byPath.put(Texts.key(b.path()), item));
+        Map<Long, OnDisk> found = new LinkedHashMap<>();
+        List<OnDisk> loose = new ArrayList<>();
+        for (OnDisk file : disk) {
+            Long item = byPath.get(Texts.key(file.path()));
+            if (item == null) loose.add(file);
+            else found.put(item, file);
+        }
+        Map<OnDisk, Long> places = places(loose, found.keySet());
+        places.forEach((file, item) -> found.put(item, file));
+        loose.removeAll(places.keySet());
+        Set<Long> items = new HashSet<>(found.keySet());
+        items.addAll(record.keySet());
+        lists.heldBy(actor.person(), 500).forEach(items::add);
+        Map<Long, Seen> seen = sight.of(actor, items);
+        Map<Long, ContentHash> hashes = new HashMap<>();
+        found.forEach((item, file) -> hashes.put(item, file.content()));
+        Map<Long, Integer> versions = desks.versionsWith(hashes);
+        List<Line> lines = new ArrayList<>();
+        seen.forEach((item, s) -> lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item))));
+        for (OnDisk file : loose) {
+            lines.add(new Line(
+                    file.path(),
+                    Optional.empty(),
+                    DeskRules.standing(Optional.empty(), Optional.of(file.content()), Optional.empty()),
+                    0,
+                    Optional.empty(),
+                    0));
+        }
+        lines.sort(java.util.Comparator.comparing(Line::path));
+        return lines;
+    }
+
+    private Line line(Actor actor, Seen seen, Brought record, OnDisk file, Integer with) {
+        Document d = seen.document();
+        // The latest version's content came with the document; only readers of a document that is being revised cost a
+        // statement.
+        ContentHash content = seen.version() == d.head().number()
+                ? seen.spine().content().hash()
+                : documents
+                        .version(d.id(), seen.version())
+                        .orElseThrow()
+                        .content()
+                        .hash();
+        Held held = d.holder()
+                .map(h -> h.person() == actor.person() ? Held.BY_ME : Held.BY_ANOTHER)
+                .orElse(Held.BY_NOBODY);
+        boolean canStart = d.pending().isEmpty() && d.released().isPresent();
+        OnShelf shelf = new OnShelf(
+                seen.version(),
+                content,
+                Optional.ofNullable(with).filter(n -> n < seen.version()),
+                held,
+                HoldRules.checkOut(d, actor.access()).isEmpty(),
+                canStart);
+        Optional<DeskRules.Brought> brought =
+                Optional.ofNullable(record).map(b -> new DeskRules.Brought(b.number(), b.content(), b.onPurpose()));
+        String belongs = path(seen);
+        String path = file != null ? file.path() : belongs;
+        return new Line(
+                path,
+                Optional.of(seen),
+                DeskRules.standing(brought, Optional.ofNullable(file).map(OnDisk::content), Optional.of(shelf)),
+                record == null ? 0 : record.number(),
+                Texts.key(path).equals(Texts.key(belongs)) ? Optional.empty() : Optional.of(belongs),
+                d.holder()
+                        .filter(h -> h.person() == actor.person())
+                        .map(Holder::hold)
+                        .orElse(0L));
+    }
+
+    /** Where a document lies on every desk. */
+    public static String path(Seen seen) {
+        return Packed.folders(seen.spine()) + seen.document().fileName();
+    }
+
+    /** Files that no record knows, by the documents that lie in their places on the shelves. */
+    private Map<OnDisk, Long> places(List<OnDisk> loose, Set<Long> known) {
+        Map<String, List<Filed>> named = references.named(
+                loose.stream().map(f -> FileName.of(f.path()).key()).toList());
+        Map<OnDisk, Long> places = new LinkedHashMap<>();
+        for (OnDisk file : loose) {
+            String wanted = Texts.key(file.path());
+            named.getOrDefault(FileName.of(file.path()).key(), List.of()).stream()
+                    .filter(f -> !known.contains(f.document()))
+                    .filter(f -> Texts.key(String.join("/", f.folders()) + "/" + f.fileName())
+                            .equals(wanted))
+                    .findFirst()
+                    .ifPresent(f -> places.put(file, f.document()));
+        }
+        return places;
+    }
+
+    /** A version that was brought to a desk. */
+    public record Bring(long item, int version, String path, boolean onPurpose) {}
+
+    /** Notes what was brought; the desk did write the files. */
+    public void brought(Actor actor, String name, Collection<Bring> files) {
+        Desk desk = mine(actor, name);
+        unit.run(() -> files.forEach(f -> {
+            Seen seen = sight.of(actor, f.item());
+            VersionRow version = documents.version(f.item(), f.version()).orElseThrow(NotThere::new);
+            if (!seen.all() && seen.version() != f.version()) throw new NotThere();
+            desks.brought(desk.id(), f.item(), version.id(), f.path(), f.onPurpose(), clock.instant());
+        }));
+    }
+
+    public void cleared(Actor actor, String name, Collection<Long> items) {
+        Desk desk = mine(actor, name);
+        unit.run(() -> desks.cleared(desk.id(), items));
+    }
+
+    /** Ids of the versions that a desk has of documents: what its author worked with. */
+    public Map<Long, Long> worked(Actor actor, String name) {
+        Map<Long, Long> worked = new HashMap<>();
+        if (name.isBlank()) return worked;
+        desks.desk(actor.person(), name)
+                .ifPresent(d -> desks.files(d.id()).forEach((item, b) -> worked.put(item, b.version())));
+        return worked;
+    }
+}

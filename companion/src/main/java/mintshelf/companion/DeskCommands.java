@@ -1,0 +1,466 @@
+package mintshelf.companion;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import mintshelf.companion.Companion.Unreadable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+
+/** Commands on the desk in which one stands. */
+@Command(
+        name = "desk",
+        description = "the desk: status, fetch, check-out, check-in, undo, watch",
+        subcommands = {
+            DeskCommands.Pair.class,
+            DeskCommands.Status.class,
+            DeskCommands.Fetch.class,
+            DeskCommands.Out.class,
+            DeskCommands.In.class,
+            DeskCommands.Undo.class,
+            DeskCommands.Watch.class
+        })
+final class DeskCommands {
+    private DeskCommands() {}
+
+    /** What all commands of a desk share. */
+    abstract static class OnDesk implements Callable<Integer> {
+        @Option(names = "--desk", description = "the desk's folder; else the one in which you stand")
+        Path folder = Path.of("");
+
+        @Spec
+        CommandSpec spec;
+
+        PrintWriter out() {
+            return spec.commandLine().getOut();
+        }
+
+        @Override
+        public Integer call() throws IOException {
+            try {
+                return run();
+            } catch (ShelfClient.Refusal e) {
+                spec.commandLine().getErr().println(e.getMessage());
+                return 1;
+            } finally {
+                out().flush();
+            }
+        }
+
+        abstract int run() throws IOException;
+
+        static JsonNode status(DeskFolder desk, ShelfClient client) {
+            List<Map<String, String>> files = new ArrayList<>();
+            desk.files().forEach((path, hash) -> files.add(Map.of("path", path, "sha256", hash)));
+            return client.post("/desks/" + ShelfClient.encode(desk.name()) + "/status", Map.of("files", files));
+        }
+
+        static void note(DeskFolder desk, ShelfClient client, List<Map<String, Object>> brought) {
+            if (brought.isEmpty()) return;
+            client.post("/desks/" + ShelfClient.encode(desk.name()) + "/files", Map.of("files", brought));
+        }
+
+        /** The document of a number, or of a path on the desk. */
+        static JsonNode document(DeskFolder desk, ShelfClient client, String said) {
+            String path = desk.path(Path.of(said)).orElse(said);
+            String name = Path.of(said).getFileName().toString();
+            List<JsonNode> named = new ArrayList<>();
+            for (String q : new LinkedHashSet<>(List.of(said, name))) {
+                for (JsonNode d :
+                        client.get("/documents?q=" + ShelfClient.encode(q)).path("documents")) {
+                    if (d.path("path").asString().equals(path)) return d;
+                    boolean same = d.path("number").asString().equalsIgnoreCase(said);
+                    if (same
+                            && named.stream()
+                                    .noneMatch(n -> n.path("id").asLong()
+                                            == d.path("id").asLong())) {
+                        named.add(d);
+                    }
+                }
+            }
+            if (named.size() == 1) return named.get(0);
+            if (named.isEmpty()) throw new Unreadable("No document that you see is “" + said + "”.");
+            StringBuilder says = new StringBuilder(said + " is several documents; name the file:");
+            named.forEach(d -> says.append("\n  ").append(d.path("path").asString()));
+            throw new Unreadable(says.toString());
+        }
+
+        /** Brings a version unless that would lose bytes that are in no version. */
+        boolean bring(
+                DeskFolder desk,
+                ShelfClient client,
+                Map<String, JsonNode> standings,
+                JsonNode document,
+                int version,
+                boolean aside,
+                List<Map<String, Object>> brought)
+                throws IOException {
+            String path = document.path("path").asString();
+            JsonNode standing = standings.get(path);
+            String word = standing == null ? "" : standing.path("word").asString();
+            boolean there = Files.exists(desk.place(path));
+            if (there && Set.of("ahead", "strayed", "new").contains(word)) {
+                if (!aside) {
+                    out().println(path + " is " + word
+                            + " and was left as it is; --aside keeps it under another name.");
+                    return false;
+                }
+                out().println(path + " was set aside as “" + desk.aside(path) + "”.");
+            }
+            if (!(there
+                    && word.equals("even")
+                    && version == document.path("version").asInt())) {
+                desk.bring(client, document.path("id").asLong(), version, path);
+            }
+            Map<String, Object> row = new LinkedHashMap<>();
+            row.put("document", document.path("id").asLong());
+            row.put("version", version);
+            row.put("path", path);
+            row.put("onPurpose", version < document.path("version").asInt());
+            brought.add(row);
+            return true;
+        }
+
+        static Map<String, JsonNode> byPath(JsonNode status) {
+            Map<String, JsonNode> byPath = new TreeMap<>();
+            status.forEach(s -> byPath.put(s.path("path").asString(), s));
+            return byPath;
+        }
+
+        static void print(PrintWriter out, JsonNode status) {
+            for (JsonNode s : status) {
+                String number = s.path("number").asString("");
+                String word = s.path("word").asString();
+                if (word.equals("set")) word = "set at v" + s.path("base").asInt();
+                String act = s.path("act").asString().equals("leave")
+                        ? ""
+                        : "  " + s.path("says").asString();
+                out.println(String.format(
+                        "%-10s %-14s %s%s", word, number, s.path("path").asString(), act));
+                if (!s.path("belongs").isNull() && !s.path("belongs").isMissingNode()) {
+                    out.println(
+                            " ".repeat(26) + "belongs at " + s.path("belongs").asString());
+                }
+            }
+        }
+    }
+
+    /** Makes the folder a desk, by the code that the page Desk shows. */
+    @Command(name = "pair", description = "makes this folder a desk")
+    static final class Pair implements Callable<Integer> {
+        @Parameters(index = "0")
+        private String origin;
+
+        @Parameters(index = "1")
+        private String code;
+
+        @Option(names = "--name", description = "the desk's name")
+        private String name = "desk";
+
+        @Option(names = "--desk")
+        private Path folder = Path.of("");
+
+        @Spec
+        private CommandSpec spec;
+
+        @Override
+        public Integer call() throws IOException {
+            try {
+                JsonNode paired = new ShelfClient(origin, "").post("/pairings", Map.of("code", code, "desk", name));
+                DeskFolder desk = DeskFolder.make(
+                        folder.toAbsolutePath(), origin, paired.path("token").asString(), name);
+                desk.client().put("/desks/" + ShelfClient.encode(name));
+                spec.commandLine().getOut().println(name + " is paired with " + origin + ".");
+                spec.commandLine().getOut().flush();
+                return 0;
+            } catch (ShelfClient.Refusal e) {
+                spec.commandLine().getErr().println(e.getMessage());
+                return 1;
+            }
+        }
+    }
+
+    /** How each file stands. */
+    @Command(name = "status", description = "how each file stands to the shelf")
+    static final class Status extends OnDesk {
+        @Option(names = "--json")
+        private boolean json;
+
+        @Override
+        int run() {
+            DeskFolder desk = DeskFolder.of(folder);
+            JsonNode status = status(desk, desk.client());
+            if (json) out().println(status);
+            else print(out(), status);
+            return 0;
+        }
+    }
+
+    /** Brings copies, without a hold. */
+    @Command(name = "fetch", description = "brings copies; without words what is behind or absent")
+    static final class Fetch extends OnDesk {
+        @Parameters(arity = "0..*")
+        private List<String> said = List.of();
+
+        @Option(
+                names = "--components",
+                description = "with what they consist of, in the versions that they were saved with")
+        private boolean components;
+
+        @Option(names = "--version", description = "an older version on purpose")
+        private Integer version;
+
+        @Option(names = "--aside", description = "set changed files aside under another name")
+        private boolean aside;
+
+        @Override
+        int run() throws IOException {
+            DeskFolder desk = DeskFolder.of(folder);
+            ShelfClient client = desk.client();
+            JsonNode status = status(desk, client);
+            Map<String, JsonNode> standings = byPath(status);
+            List<Map<String, Object>> brought = new ArrayList<>();
+            if (said.isEmpty()) {
+                for (JsonNode s : status) {
+                    if (!s.path("act").asString().equals("bring")) continue;
+                    JsonNode d = client.get("/documents/" + s.path("document").asLong());
+                    bring(desk, client, standings, d, d.path("version").asInt(), aside, brought);
+                }
+            }
+            for (String one : said) {
+                JsonNode d = document(desk, client, one);
+                int wanted = version == null ? d.path("version").asInt() : version;
+                bring(desk, client, standings, d, wanted, aside, brought);
+                if (!components) continue;
+                JsonNode structure = client.get("/documents/" + d.path("id").asLong() + "/structure?version=" + wanted);
+                for (JsonNode c : structure.path("components")) {
+                    if (c.path("document").isNull() || c.path("version").isNull()) {
+                        out().println("Not to be had: " + c.path("path").asString());
+                        continue;
+                    }
+                    long id = c.path("document").asLong();
+                    if (brought.stream().anyMatch(b -> b.get("document").equals(id))) continue;
+                    bring(
+                            desk,
+                            client,
+                            standings,
+                            client.get("/documents/" + id),
+                            c.path("version").asInt(),
+                            aside,
+                            brought);
+                }
+            }
+            note(desk, client, brought);
+            out().println(brought.size() == 1 ? "1 file is here." : brought.size() + " files are here.");
+            return 0;
+        }
+    }
+
+    /** Takes holds and brings the files. */
+    @Command(name = "check-out", description = "takes holds and brings the files")
+    static final class Out extends OnDesk {
+        @Parameters(arity = "1..*")
+        private List<String> said = List.of();
+
+        @Option(names = {"-m", "--purpose"})
+        private String purpose = "";
+
+        @Option(names = "--aside")
+        private boolean aside;
+
+        @Override
+        int run() throws IOException {
+            DeskFolder desk = DeskFolder.of(folder);
+            ShelfClient client = desk.client();
+            Map<String, JsonNode> standings = byPath(status(desk, client));
+            List<Long> ids = new ArrayList<>();
+            for (String one : said)
+                ids.add(document(desk, client, one).path("id").asLong());
+            JsonNode held = client.post("/holds", Map.of("documents", ids, "desk", desk.name(), "purpose", purpose));
+            List<Map<String, Object>> brought = new ArrayList<>();
+            for (JsonNode d : held) {
+                bring(desk, client, standings, d, d.path("version").asInt(), aside, brought);
+                out().println("You hold " + d.path("number").asString() + ", version "
+                        + d.path("version").asInt() + ".");
+            }
+            note(desk, client, brought);
+            return 0;
+        }
+    }
+
+    /** Brings changed files back, in one act. */
+    @Command(name = "check-in", description = "checks in what is ahead, or what is named")
+    static final class In extends OnDesk {
+        @Parameters(arity = "0..*")
+        private List<String> said = List.of();
+
+        @Option(names = {"-m", "--comment"})
+        private String comment = "";
+
+        @Option(names = "--keep", description = "keep the holds")
+        private boolean keep;
+
+        @Option(names = "--take", description = "take strayed files too: the hold is taken and the change kept")
+        private boolean take;
+
+        @Override
+        int run() throws IOException {
+            DeskFolder desk = DeskFolder.of(folder);
+            ShelfClient client = desk.client();
+            JsonNode status = status(desk, client);
+            List<JsonNode> coming = new ArrayList<>();
+            List<Long> taking = new ArrayList<>();
+            for (JsonNode s : status) {
+                boolean named = said.isEmpty()
+                        || said.contains(s.path("number").asString(""))
+                        || said.stream()
+                                .anyMatch(one -> desk.path(Path.of(one))
+                                        .orElse(one)
+                                        .equals(s.path("path").asString()));
+                if (!named) continue;
+                String act = s.path("act").asString();
+                boolean held = s.path("hold").asLong() > 0;
+                if (act.equals("take") && take) taking.add(s.path("document").asLong());
+                if (act.equals("check-in") || (act.equals("take") && take) || (held && !said.isEmpty())) coming.add(s);
+            }
+            if (coming.isEmpty()) throw new ShelfClient.Refusal("Nothing here is ahead of the shelf.");
+            if (!taking.isEmpty()) {
+                client.post("/holds", Map.of("documents", taking, "desk", desk.name(), "purpose", ""));
+                Map<String, JsonNode> anew = byPath(status(desk, client));
+                coming.replaceAll(s -> anew.get(s.path("path").asString()));
+            }
+            List<Map<String, Object>> rows = new ArrayList<>();
+            for (JsonNode s : coming) {
+                Map<String, Object> row = new LinkedHashMap<>();
+                row.put("document", s.path("document").asLong());
+                row.put("hold", s.path("hold").asLong());
+                if (!s.path("word").asString().equals("even")) {
+                    row.put("upload", client.upload(desk.place(s.path("path").asString())));
+                }
+                rows.add(row);
+            }
+            JsonNode became = client.post(
+                    "/check-ins",
+                    Map.of(
+                            "rows",
+                            rows,
+                            "comment",
+                            comment,
+                            "keepHold",
+                            keep,
+                            "keepSaves",
+                            false,
+                            "desk",
+                            desk.name()));
+            List<Map<String, Object>> brought = new ArrayList<>();
+            int strays = 0;
+            for (JsonNode b : became) {
+                JsonNode s = coming.stream()
+                        .filter(c -> c.path("document").asLong()
+                                == b.path("document").asLong())
+                        .findFirst()
+                        .orElseThrow();
+                String what = b.path("what").asString();
+                int number = b.path("number").asInt();
+                out().println(s.path("number").asString()
+                        + switch (what) {
+                            case "version" -> ": version " + number;
+                            case "stray" -> ": kept as a stray, see its page";
+                            case "only-saved" -> ": only saved once more; no version";
+                            default -> ": nothing changed; no version";
+                        });
+                if (what.equals("stray")) strays++;
+                if (what.equals("version")) {
+                    brought.add(Map.of(
+                            "document",
+                            b.path("document").asLong(),
+                            "version",
+                            number,
+                            "path",
+                            s.path("path").asString(),
+                            "onPurpose",
+                            false));
+                }
+            }
+            note(desk, client, brought);
+            return strays > 0 ? 1 : 0;
+        }
+    }
+
+    /** Gives holds back unchanged. */
+    @Command(name = "undo", description = "gives holds back")
+    static final class Undo extends OnDesk {
+        @Parameters(arity = "1..*")
+        private List<String> said = List.of();
+
+        @Override
+        int run() {
+            DeskFolder desk = DeskFolder.of(folder);
+            ShelfClient client = desk.client();
+            List<Long> ids = new ArrayList<>();
+            for (String one : said)
+                ids.add(document(desk, client, one).path("id").asLong());
+            client.post("/holds/undo", Map.of("documents", ids));
+            for (JsonNode s : status(desk, client)) {
+                boolean changed = s.path("word").asString().equals("strayed");
+                if (changed && ids.contains(s.path("document").asLong())) {
+                    out().println(s.path("path").asString()
+                            + " stays as you changed it; fetch --aside brings the shelf's.");
+                }
+            }
+            return 0;
+        }
+    }
+
+    /** Tells what changes on the desk and on the shelf, until it is stopped. */
+    @Command(name = "watch", description = "tells what changes, until Ctrl-C")
+    static final class Watch extends OnDesk {
+        @Option(names = "--seconds", description = "how long; else without end")
+        private long seconds = Long.MAX_VALUE / 2_000;
+
+        @Override
+        int run() {
+            DeskFolder desk = DeskFolder.of(folder);
+            ShelfClient client = desk.client();
+            Map<String, String> before = new TreeMap<>();
+            boolean first = true;
+            long until = System.currentTimeMillis() + seconds * 1000;
+            while (true) {
+                Map<String, String> now = new TreeMap<>();
+                for (JsonNode s : status(desk, client)) {
+                    now.put(s.path("path").asString(), s.path("word").asString());
+                }
+                for (Map.Entry<String, String> e : now.entrySet()) {
+                    if (!e.getValue().equals(before.get(e.getKey()))
+                            && !(first && e.getValue().equals("even"))) {
+                        out().println(e.getValue() + "  " + e.getKey());
+                    }
+                }
+                for (String path : before.keySet()) if (!now.containsKey(path)) out().println("gone  " + path);
+                out().flush();
+                before = now;
+                first = false;
+                if (System.currentTimeMillis() >= until) return 0;
+                try {
+                    Thread.sleep(Math.min(2000, Math.max(1, until - System.currentTimeMillis())));
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                    return 0;
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,159 @@
+package mintshelf.companion;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.RandomAccessFile;
+import java.io.UncheckedIOException;
+import java.net.ConnectException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Duration;
+import java.util.UUID;
+import mintshelf.companion.Companion.Unreadable;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The server's interface for programs, as the companion uses it. */
+final class ShelfClient {
+    /** Bytes of one request of an upload; a break costs at most that. */
+    private static final int SLICE = 8 << 20;
+
+    private static final int TRIES = 5;
+
+    static final JsonMapper JSON = JsonMapper.builder().build();
+
+    private final HttpClient http =
+            HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(10)).build();
+    private final String origin;
+    private final String token;
+
+    ShelfClient(String origin, String token) {
+        this.origin = origin.replaceAll("/+$", "");
+        this.token = token;
+    }
+
+    /** What the server refused, in its words. */
+    static final class Refusal extends RuntimeException {
+        Refusal(String says) {
+            super(says);
+        }
+    }
+
+    static String encode(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    private HttpRequest.Builder request(String path) {
+        HttpRequest.Builder request =
+                HttpRequest.newBuilder(URI.create(origin + "/api/v1" + path)).timeout(Duration.ofMinutes(5));
+        return token.isEmpty() ? request : request.header("Authorization", "Bearer " + token);
+    }
+
+    private <T> HttpResponse<T> send(HttpRequest request, HttpResponse.BodyHandler<T> body) {
+        try {
+            return http.send(request, body);
+        } catch (ConnectException e) {
+            throw new Unreadable(origin + " does not answer.");
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Unreadable("Interrupted.");
+        }
+    }
+
+    private JsonNode answer(HttpResponse<String> response) {
+        String body = response.body();
+        if (response.statusCode() / 100 == 2) return body.isBlank() ? JSON.createObjectNode() : JSON.readTree(body);
+        String says = "The server answered " + response.statusCode() + ".";
+        if (body.startsWith("{")) {
+            JsonNode problem = JSON.readTree(body);
+            says = (problem.path("detail").asString(says) + " "
+                            + problem.path("remedy").asString(""))
+                    .strip();
+        }
+        throw new Refusal(says);
+    }
+
+    JsonNode get(String path) {
+        return answer(send(request(path).GET().build(), BodyHandlers.ofString()));
+    }
+
+    JsonNode post(String path, Object body) {
+        return answer(send(
+                request(path)
+                        .header("Content-Type", "application/json")
+                        .header("Idempotency-Key", UUID.randomUUID().toString())
+                        .POST(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body)))
+                        .build(),
+                BodyHandlers.ofString()));
+    }
+
+    JsonNode put(String path) {
+        return answer(
+                send(request(path).PUT(HttpRequest.BodyPublishers.noBody()).build(), BodyHandlers.ofString()));
+    }
+
+    /** Sends a file in slices; after a break it asks where the server stands and goes on there. */
+    String upload(Path file) throws IOException {
+        long size = Files.size(file);
+        JsonNode opened = answer(send(
+                request("/uploads?name=" + encode(file.getFileName().toString()) + "&size=" + size)
+                        .POST(HttpRequest.BodyPublishers.noBody())
+                        .build(),
+                BodyHandlers.ofString()));
+        String upload = opened.path("token").asString();
+        long at = opened.path("received").asLong();
+        boolean complete = opened.path("complete").asBoolean();
+        int failed = 0;
+        byte[] slice = new byte[SLICE];
+        try (RandomAccessFile in = new RandomAccessFile(file.toFile(), "r")) {
+            while (!complete) {
+                in.seek(at);
+                int length = (int) Math.min(SLICE, size - at);
+                in.readFully(slice, 0, length);
+                try {
+                    JsonNode told = answer(send(
+                            request("/uploads/" + upload + "?from=" + at)
+                                    .header("Content-Type", "application/octet-stream")
+                                    .PUT(HttpRequest.BodyPublishers.ofByteArray(slice, 0, length))
+                                    .build(),
+                            BodyHandlers.ofString()));
+                    at = told.path("received").asLong();
+                    complete = told.path("complete").asBoolean();
+                    failed = 0;
+                } catch (UncheckedIOException e) {
+                    if (++failed > TRIES) throw e.getCause();
+                    at = get("/uploads/" + upload).path("received").asLong();
+                }
+            }
+        }
+        if (Files.size(file) != size) {
+            throw new Refusal(file + " changed while it was sent. Nothing was checked in; try again.");
+        }
+        return upload;
+    }
+
+    /** Fetches a version beside its place, to be moved there once it is whole. */
+    void download(long document, int version, Path to) throws IOException {
+        HttpResponse<InputStream> response = send(
+                request("/documents/" + document + "/versions/" + version + "/content")
+                        .GET()
+                        .build(),
+                BodyHandlers.ofInputStream());
+        try (InputStream in = response.body()) {
+            if (response.statusCode() != 200) {
+                throw new Refusal("Version " + version + " cannot be fetched (" + response.statusCode() + ").");
+            }
+            Files.copy(in, to, StandardCopyOption.REPLACE_EXISTING);
+        }
+    }
+}
