@@ -48,6 +48,7 @@ final class Browser implements AutoCloseable {
                 "--headless=new",
                 "--no-sandbox",
                 "--disable-dev-shm-usage",
+                "--enable-unsafe-swiftshader",
                 "--disable-quic",
                 "--no-first-run",
                 "--no-default-browser-check",

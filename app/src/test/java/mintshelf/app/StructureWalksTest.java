@@ -1,0 +1,205 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.selenium.AxeBuilder;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import mintshelf.app.use.structure.ReadModel;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.support.ui.Select;
+
+/** Structures through the real pages: taken along, looked through, put right, seen in space. */
+@Tag("browser")
+class StructureWalksTest {
+    private static final Server SERVER = Server.shared();
+    private static Browser browser;
+
+    private final long shelf = SERVER.shelf();
+    private final String mark = Server.key().substring(0, 8);
+
+    @BeforeAll
+    static void start() {
+        browser = new Browser(SERVER.origin());
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+    }
+
+    private long file(String name, byte[] bytes) {
+        return SERVER.file("priya", shelf, "part-model", name + " " + mark + ".stp", bytes, false);
+    }
+
+    private byte[] assembly(Object... namesAndCounts) {
+        Object[] files = namesAndCounts.clone();
+        for (int i = 0; i < files.length; i += 2) files[i] = files[i] + " " + mark + ".stp";
+        return StructureTest.assembly("a" + mark, files);
+    }
+
+    private static byte[] lid() throws IOException {
+        try (var in = StructureWalksTest.class.getResourceAsStream("lid.stp")) {
+            return in.readAllBytes();
+        }
+    }
+
+    @Test
+    void anAssemblyIsCheckedOutWithSomeOfItsComponentsWhileAColleagueHasOne() throws IOException {
+        long housing = file("housing", StructureTest.assembly("h" + mark));
+        long lid = file("lid", StructureTest.assembly("l" + mark));
+        long head = file("head", assembly("housing", 1, "lid", 1));
+        SERVER.checkOut("tomasz", lid);
+        browser.signIn("priya");
+        browser.open("/documents/" + head);
+        browser.press("Check out…");
+        browser.awaitText("Check out 1 of 1");
+        browser.press("components of the first level");
+        browser.awaitText("Check out 1 of 3");
+        assertThat(browser.text()).contains("is held by Tomasz Okrent");
+        new Select(browser.find("select[name='row." + housing + "']")).selectByValue("HOLD");
+        browser.awaitText("2 documents will be held by you, 1 comes as a copy.");
+        browser.press("Check out 2 documents");
+        browser.awaitText("You hold 2 documents, 1 come as copies");
+        browser.press("Fetch all of it as a ZIP");
+        List<String> names = new ArrayList<>();
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(browser.downloaded("mint-shelf.zip")))) {
+            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) names.add(e.getName());
+        }
+        assertThat(names).hasSize(3).allMatch(n -> n.startsWith("Berth "));
+        assertThat(SERVER.document(housing).holder().orElseThrow().name()).isEqualTo("Priya Malhan");
+        assertThat(SERVER.document(lid).holder().orElseThrow().name()).isEqualTo("Tomasz Okrent");
+
+        browser.open("/habits");
+        assertThat(browser.text()).contains("takes along components of the first level");
+        browser.press("Forget everything");
+        browser.awaitText("Nothing is remembered");
+
+        browser.open("/documents/" + head);
+        browser.press("More for");
+        browser.press("Undo check-out…");
+        browser.awaitText("held by you too, of the same structure");
+        browser.driver()
+                .findElements(By.cssSelector("input[name=item]:not(:checked)"))
+                .forEach(box -> box.click());
+        browser.press("Give them back");
+        browser.await(b -> SERVER.document(housing).holder().isEmpty());
+        assertThat(SERVER.document(head).holder()).isEmpty();
+    }
+
+    @Test
+    void whatIsNewerIsSeenAtEveryLevelTakenUpAndWhereUsedIsDrawn() {
+        long clamp = file("clamp", StructureTest.assembly("c" + mark));
+        long well = file("well", assembly("clamp", 4));
+        long station = file("station", assembly("well", 1));
+        SERVER.checkOut("priya", clamp);
+        SERVER.checkIn("priya", clamp, StructureTest.assembly("c2" + mark), false);
+        browser.signIn("priya");
+        browser.open("/documents/" + station + "/structure");
+        assertThat(browser.text()).contains("something below it is newer").contains("1 newer");
+        browser.find(".spine[data-id='" + well + "']").click();
+        browser.find("body").sendKeys("v");
+        browser.awaitText("Components");
+        browser.find("body").sendKeys("4");
+        browser.awaitText("Where it is used");
+        browser.open("/documents/" + well);
+        browser.press("Take up…");
+        browser.press("Include what stands above");
+        browser.awaitText("2 documents get new versions.");
+        browser.press("Make 2 versions");
+        browser.await(b -> SERVER.document(station).head().number() == 2);
+        browser.open("/documents/" + station + "/structure");
+        assertThat(browser.text()).doesNotContain("newer component").doesNotContain("1 newer");
+        browser.press("latest released");
+        browser.awaitText("was never released");
+
+        browser.open("/documents/" + clamp + "/where-used");
+        assertThat(browser.all(".graph a")).hasSize(3);
+        assertThat(browser.find(".graph").getText()).contains("4 ×");
+        browser.driver().executeScript("document.querySelector('.graph a').focus()");
+        browser.find(".graph a").sendKeys(Keys.ENTER);
+        browser.await(b -> b.path().equals("/documents/" + station));
+    }
+
+    @Test
+    void aMissingFileKeepsADocumentFromReleaseUntilItIsSaidWhatIsMeant() {
+        long bracket = file("bracket", StructureTest.assembly("b" + mark));
+        long mast = file("mast", assembly("lamp", 1));
+        browser.signIn("priya");
+        browser.open("/documents/" + mast);
+        assertThat(browser.text()).contains("refers to 1 file that is missing: lamp " + mark + ".stp");
+        browser.open("/documents/" + mast + "/refers-to");
+        browser.find("input[name=number][placeholder]")
+                .sendKeys(SERVER.document(bracket).number());
+        browser.press("Means this");
+        browser.awaitText("chosen by hand");
+        browser.open("/documents/" + mast);
+        browser.awaitText("Release revision A…");
+    }
+
+    @Test
+    void aModelIsReadBesideThePageShownMeasuredAndKeptAsASmallPicture() throws IOException {
+        long lid = file("seen lid", lid());
+        browser.signIn("priya");
+        browser.open("/documents/" + lid + "/versions/1/model");
+        browser.await(b -> "true".equals(b.find("[data-page=model]").getAttribute("data-ready")));
+        assertThat(browser.find("[data-says]").getText()).isEqualTo("240 × 180 × 5 mm");
+        assertThat(browser.all("[data-tree] li")).hasSize(1);
+        new Select(browser.find("[data-cut]")).selectByValue("x");
+        assertThat(browser.find("[data-cut-at]").isDisplayed()).isTrue();
+        new Select(browser.find("[data-cut]")).selectByValue("");
+        browser.press("Measure");
+        browser.press("Top");
+        for (int x : new int[] {-60, 60}) {
+            new org.openqa.selenium.interactions.Actions(browser.driver())
+                    .moveToElement(browser.find("[data-stage] canvas"), x, 0)
+                    .click()
+                    .perform();
+        }
+        browser.await(b -> b.find("[data-measured]").getText().contains("Distance"));
+        browser.await(b -> SERVER.bean(ReadModel.class)
+                .picture(SERVER.bean(mintshelf.app.store.document.DocumentStore.class)
+                        .version(lid, 1)
+                        .orElseThrow()
+                        .content())
+                .isPresent());
+    }
+
+    @Test
+    void newPagesHaveNoSeriousFaultOfAccess() {
+        long part = file("axe part", StructureTest.assembly("x" + mark));
+        long top = file("axe top", assembly("axe part", 2, "nowhere", 1));
+        browser.signIn("priya");
+        List<String> faults = new ArrayList<>();
+        for (String path : List.of(
+                "/documents/" + top + "/structure",
+                "/documents/" + top + "/refers-to",
+                "/documents/" + part + "/where-used?ever=",
+                "/check-out?items=" + top + "&along=first-level",
+                "/take-up?items=" + top,
+                "/undo-check-out?items=" + top,
+                "/desk",
+                "/habits")) {
+            for (boolean dark : new boolean[] {false, true}) {
+                browser.dark(dark);
+                browser.open(path);
+                new AxeBuilder()
+                        .analyze(browser.driver()).getViolations().stream()
+                                .filter(v -> List.of("serious", "critical").contains(v.getImpact()))
+                                .forEach(v -> faults.add(path + (dark ? " dark: " : ": ") + v.getId() + " "
+                                        + v.getNodes().get(0).getHtml()));
+            }
+        }
+        browser.dark(false);
+        assertThat(faults).isEmpty();
+    }
+}
