@@ -40,20 +40,33 @@ final class Pictures {
         return "location.href = document.querySelectorAll('.change-row a.n')[" + row + "].href";
     }
 
+    /** Opens a page of the model of a number; its drawing stands before it on the shelf. */
+    private static String model(String number, String page) {
+        return "location.href = [...document.querySelectorAll('.spine[data-number=\"" + number
+                + "\"]')].at(-1).dataset.href + '" + page + "'";
+    }
+
+    /** Waits until the kernel has read the model's files. */
+    private static final String READY =
+            "return new Promise(done => { const wait = () => document.querySelector('[data-ready]') ? setTimeout(done, 400) : setTimeout(wait, 100); wait(); })";
+
     static void refresh(String origin) throws IOException {
         try (Shots shots = new Shots(origin)) {
             shots.signIn("");
-            take(shots, "/sign-in", "sign-in", List.of());
             shots.signIn("priya");
             take(shots, "/today", "today", List.of());
             take(shots, SHELF, "shelf", List.of(click("TG40-1000"), click("TG40-1050")));
+            take(shots, SHELF, "structure", List.of(model("TG40-0000", "/structure")));
+            take(shots, SHELF, "where-used", List.of(model("TG40-1040", "/where-used")));
+            take(shots, SHELF, "model", List.of(model("TG40-3000", "/versions/1/model"), READY));
             take(
                     shots,
                     SHELF,
-                    "peek",
+                    "check-out",
                     List.of(
-                            row("TG40-2030") + ".click()",
-                            "document.dispatchEvent(new KeyboardEvent('keydown', {key: 'v', bubbles: true}))"));
+                            model("TG40-3000", ""),
+                            "document.querySelector('.acts [data-key=o]').click()",
+                            "[...document.querySelectorAll('a.chip')].find(a => a.textContent.includes('first level')).click()"));
             take(shots, SHELF, "document", List.of(open("TG40-3030")));
             take(
                     shots,
@@ -84,11 +97,6 @@ final class Pictures {
             take(
                     shots,
                     SHELF,
-                    "stray",
-                    List.of(open("TG40-1040"), "location.href = document.querySelector('a[href^=\"/strays/\"]').href"));
-            take(
-                    shots,
-                    SHELF,
                     "title-block",
                     List.of(open("TG40-1020"), "document.querySelector('a[href$=title-block]').click()"));
             shots.signIn("oluwaseun");
@@ -104,7 +112,6 @@ final class Pictures {
             shots.signIn("hedda");
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
-            take(shots, "/record", "record", List.of());
             shots.shot(SHELF, FOLDER.resolve("shelf-dark.png"), 1280, 800, true, List.of());
         }
     }
