@@ -432,7 +432,7 @@ class WalksTest {
         browser.press("Check out 2 documents");
         browser.awaitText("2 documents will be held by you");
         browser.press("Check out 2 documents");
-        browser.awaitText("Checked out.");
+        browser.awaitText("You hold 2 documents");
         browser.find("body").sendKeys("/");
         browser.driver().switchTo().activeElement().sendKeys("key2");
         browser.await(b -> !b.all("#find-hints a").isEmpty());
