@@ -107,6 +107,8 @@ public class Security {
 
     /** Finds the person of a request's token. */
     private static final class BearerFilter extends OncePerRequestFilter {
+        private static final long LARGEST_BODY = 64L << 20;
+
         private final Tokens tokens;
 
         BearerFilter(Tokens tokens) {
@@ -116,6 +118,12 @@ public class Security {
         @Override
         protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
                 throws IOException, ServletException {
+            // Uploads are streamed; whatever else is sent is read into memory, and has its limit.
+            if (request.getContentLengthLong() > LARGEST_BODY
+                    && !request.getRequestURI().contains("/uploads/")) {
+                response.setStatus(413);
+                return;
+            }
             String header = request.getHeader("Authorization");
             if (header != null && header.startsWith("Bearer ")) {
                 tokens.bearer(header.substring(7).strip())

@@ -29,7 +29,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.next.Act;
-import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -129,9 +128,7 @@ public class DocumentPage {
                                 .allMatch(r -> r.releasedVersion().isEmpty())
                         && (view.seen().spine().author() == actor.person()
                                 || actor.access().may(Right.KEEP_SHELF, document.place())));
-        model.addAttribute(
-                "structure",
-                structure.tree(actor, id, StructureView.AS_SAVED, Optional.empty(), java.time.LocalDate.EPOCH));
+        model.addAttribute("structure", structure.firstLevel(actor, id));
         model.addAttribute("used", used.of(actor, id, false));
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
         model.addAttribute("alongChoices", !along.offered(actor, List.of(id)).isEmpty());
@@ -214,10 +211,7 @@ public class DocumentPage {
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
         if (face.equals("sheet"))
             model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
-        if (face.equals("components"))
-            model.addAttribute(
-                    "structure",
-                    structure.tree(actor, id, StructureView.AS_SAVED, Optional.empty(), java.time.LocalDate.EPOCH));
+        if (face.equals("components")) model.addAttribute("structure", structure.firstLevel(actor, id));
         if (face.equals("where-used")) model.addAttribute("used", used.of(actor, id, false));
         return "document/_peek :: peek";
     }

@@ -1,5 +1,6 @@
 package mintshelf.app.page.structure;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
@@ -15,7 +16,6 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -94,7 +94,9 @@ public class ModelPage {
 
     @PostMapping("/documents/{id}/versions/{number}/model-picture")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void keep(Actor actor, @PathVariable long id, @PathVariable int number, @RequestBody byte[] png) {
-        models.keepPicture(actor, id, number, png);
+    void keep(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletRequest request)
+            throws IOException {
+        // One byte more than may be: whatever else is sent is not even read.
+        models.keepPicture(actor, id, number, request.getInputStream().readNBytes(ReadModel.LARGEST_PICTURE + 1));
     }
 }

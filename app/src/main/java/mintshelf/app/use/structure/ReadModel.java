@@ -45,7 +45,9 @@ public class ReadModel {
     /** An assembly file beyond this is shown as it is, without its parts. */
     private static final long LARGEST_ASSEMBLY = 32L << 20;
 
-    private static final int LARGEST_PICTURE = 400_000;
+    /** Bytes of a kept picture. */
+    public static final int LARGEST_PICTURE = 400_000;
+
     private static final int DEEPEST = 20;
     private static final List<String> MESHES = List.of("stl", "3mf", "gltf", "glb", "obj");
 
@@ -119,6 +121,9 @@ public class ReadModel {
         private final Map<String, File> files = new LinkedHashMap<>();
         private final Map<Long, StepAssembly.Assembly> assemblies = new HashMap<>();
         private final Map<Long, Optional<Seen>> known = new HashMap<>();
+        // The same file stands in many places: what the database says of it is asked once.
+        private final Map<Long, List<Reference>> read = new HashMap<>();
+        private final Map<String, Optional<VersionRow>> versions = new HashMap<>();
         private final List<Node> nodes = new ArrayList<>();
         private boolean cut;
 
@@ -132,14 +137,14 @@ public class ReadModel {
                 cut = true;
                 return;
             }
-            List<Reference> refersTo = references.of(version.id());
+            List<Reference> refersTo = this.read.computeIfAbsent(version.id(), references::of);
             boolean assembly = !refersTo.isEmpty()
                     && version.content().kind() == ContentKind.STEP
                     && version.content().size() <= LARGEST_ASSEMBLY;
-            StepAssembly.Assembly read =
+            StepAssembly.Assembly placed =
                     assembly ? assembly(version) : new StepAssembly.Assembly(List.of(), true, false);
-            cut |= read.cut();
-            int file = read.ownShape() ? file(seen, version) : -1;
+            cut |= placed.cut();
+            int file = placed.ownShape() ? file(seen, version) : -1;
             String says = file < 0 && !assembly ? "no model that can be shown" : "";
             nodes.add(new Node(
                     depth,
@@ -153,8 +158,8 @@ public class ReadModel {
             if (depth >= DEEPEST) return;
             Map<String, Reference> byPath = new HashMap<>();
             refersTo.forEach(r -> byPath.put(r.written().path(), r));
-            for (StepAssembly.Placed placed : read.placed()) {
-                below(placed, Optional.ofNullable(byPath.get(placed.file().strip())), at, depth + 1, path);
+            for (StepAssembly.Placed one : placed.placed()) {
+                below(one, Optional.ofNullable(byPath.get(one.file().strip())), at, depth + 1, path);
             }
         }
 
@@ -174,7 +179,8 @@ public class ReadModel {
             }
             Reference.Component c = component.get();
             int wanted = !seen.get().all() || latest ? seen.get().version() : c.number();
-            Optional<VersionRow> version = documents.version(c.item(), wanted);
+            Optional<VersionRow> version =
+                    versions.computeIfAbsent(c.item() + " " + wanted, k -> documents.version(c.item(), wanted));
             if (version.isEmpty()) return;
             path.add(c.item());
             add(seen.get(), version.get(), matrix, depth, path);

@@ -107,11 +107,21 @@ public class ReadStructure {
      * @param number the version to begin with; empty for the one that the view shows
      */
     public Structure tree(Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day) {
+        return tree(actor, item, asked, number, day, DEEPEST);
+    }
+
+    /** The components right below a document, as it was saved: for its own page. */
+    public Structure firstLevel(Actor actor, long item) {
+        return tree(actor, item, StructureView.AS_SAVED, Optional.empty(), LocalDate.EPOCH, 1);
+    }
+
+    private Structure tree(
+            Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day, int deepest) {
         Seen top = sight.of(actor, item);
         StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
         Optional<Node> start = start(top, view, number, day);
         if (start.isEmpty()) return new Structure(top, view, Optional.empty(), List.of(), false, false);
-        Map<Node, List<Child>> children = levels(start.get(), view, day);
+        Map<Node, List<Child>> children = levels(start.get(), view, day, deepest);
         Set<Long> items = new HashSet<>();
         children.values()
                 .forEach(list -> list.forEach(c -> c.reference().component().ifPresent(r -> items.add(r.item()))));
@@ -163,10 +173,10 @@ public class ReadStructure {
     }
 
     /** Level by level, each version once, however often it stands in the tree: a few statements a level. */
-    private Map<Node, List<Child>> levels(Node start, StructureView view, LocalDate day) {
+    private Map<Node, List<Child>> levels(Node start, StructureView view, LocalDate day, int deepest) {
         Map<Node, List<Child>> children = new HashMap<>();
         Set<Node> level = Set.of(start);
-        for (int depth = 0; depth < DEEPEST && !level.isEmpty() && children.size() < MOST_ROWS; depth++) {
+        for (int depth = 0; depth < deepest && !level.isEmpty() && children.size() < MOST_ROWS; depth++) {
             Map<Long, List<Reference>> refersTo =
                     references.of(level.stream().map(Node::version).toList());
             Set<Long> items = new HashSet<>();
