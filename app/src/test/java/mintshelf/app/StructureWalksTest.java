@@ -69,7 +69,7 @@ class StructureWalksTest {
         new Select(browser.find("select[name='row." + housing + "']")).selectByValue("HOLD");
         browser.awaitText("2 documents will be held by you, 1 comes as a copy.");
         browser.press("Check out 2 documents");
-        browser.awaitText("You hold 2 documents, 1 come as copies");
+        browser.awaitText("You hold 2 documents, 1 comes as a copy");
         browser.press("Fetch all of it as a ZIP");
         List<String> names = new ArrayList<>();
         try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(browser.downloaded("mint-shelf.zip")))) {
@@ -116,7 +116,8 @@ class StructureWalksTest {
         browser.press("Include what stands above");
         browser.awaitText("2 documents get new versions.");
         browser.press("Make 2 versions");
-        browser.await(b -> SERVER.document(station).head().number() == 2);
+        browser.await(b -> b.path().equals("/documents/" + station + "/structure"));
+        assertThat(SERVER.document(station).head().number()).isEqualTo(2);
         browser.open("/documents/" + station + "/structure");
         assertThat(browser.text()).doesNotContain("newer component").doesNotContain("1 newer");
         browser.press("latest released");

@@ -20,6 +20,7 @@ import mintshelf.app.store.structure.Reference.Component;
 import mintshelf.app.store.structure.Reference.State;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
@@ -172,6 +173,11 @@ public class References {
                                         ? heads.get(c.item())
                                         : c)))
                 .toList();
+    }
+
+    /** What a version did that only takes up newer components, in words. */
+    public static String tookUp(int components) {
+        return "took up " + Numbers.count(components, "newer component", "newer components");
     }
 
     /** How many components of one list are captured at another version than in the other. */

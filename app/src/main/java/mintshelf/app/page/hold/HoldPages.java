@@ -208,7 +208,9 @@ public class HoldPages {
                     Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
         });
         String to = checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, Map.of()));
-        if (!send || keep) return "redirect:" + to;
+        // Whoever has a stray among them sees what became of it first.
+        boolean stray = to.matches(".*\\ds\\d.*");
+        if (!send || keep || stray) return "redirect:" + to;
         return "redirect:/send-to-review?items="
                 + String.join(
                         ",", rows.stream().map(r -> String.valueOf(r.item())).toList());

@@ -269,7 +269,7 @@ public class CheckIn {
             return row.item() + (bytes ? "u" : "o") + document.head().number();
         }
         String taken = brought.isPresent() ? versions.takeFacts(document, content) : "";
-        String says = returned instanceof Returned.TakesUp up ? takesUp(up.components()) : "";
+        String says = returned instanceof Returned.TakesUp up ? References.tookUp(up.components()) : "";
         DocumentStore.Added added = versions.add(
                 actor,
                 document,
@@ -297,10 +297,6 @@ public class CheckIn {
                                 .orElse(""),
                 comment);
         return row.item() + "v" + added.number();
-    }
-
-    static String takesUp(int components) {
-        return "took up " + Numbers.count(components, "newer component", "newer components");
     }
 
     private Upload arrived(Actor actor, String token, Document document) {

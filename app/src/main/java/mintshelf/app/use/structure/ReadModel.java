@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javax.imageio.ImageIO;
@@ -263,10 +262,5 @@ public class ReadModel {
         } catch (IOException | RuntimeException e) {
             return false;
         }
-    }
-
-    /** The format in words. */
-    public static String words(String format) {
-        return format.equals("step") ? "STEP" : format.toUpperCase(Locale.ROOT);
     }
 }

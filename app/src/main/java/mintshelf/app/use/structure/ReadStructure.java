@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -283,17 +282,5 @@ public class ReadStructure {
             if (!whole) return false;
         }
         return true;
-    }
-
-    /** In how many components of its own a document is out of date, for its page; and whether something further below is newer. */
-    public Optional<Boolean> outOfDate(long item) {
-        return Optional.ofNullable(mirror.now().outOfDate().get(item));
-    }
-
-    /** The documents of a tree, each once, in its order. */
-    public static List<Long> items(List<Row> rows) {
-        Map<Long, Boolean> items = new LinkedHashMap<>();
-        rows.forEach(r -> r.seen().ifPresent(s -> items.put(s.spine().id(), true)));
-        return List.copyOf(items.keySet());
     }
 }

@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.LongStream;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.app.use.Actor;
@@ -196,10 +195,5 @@ public class ReadWhereUsed {
                         s.place(),
                         inRow.get(s.row())))
                 .toList();
-    }
-
-    /** How many documents a document stands in, all levels. */
-    public int count(long item) {
-        return (int) LongStream.of(mirror.now().graph().whereUsed(item)).count();
     }
 }

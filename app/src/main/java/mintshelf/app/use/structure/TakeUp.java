@@ -27,7 +27,6 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.structure.StructureGraph;
-import mintshelf.core.structure.StructureGraph.Use;
 import org.springframework.stereotype.Service;
 
 /** Lets assemblies take up newer components: a version with the same content that captures them. No file passes a desk. */
@@ -102,10 +101,7 @@ public class TakeUp {
             if (!seen.containsKey(id)) continue;
             Seen one = seen.get(id);
             List<Reference> refersTo = references.of(one.document().head().version());
-            int newer = References.moved(refersTo, references.takenUp(refersTo));
-            Map<Long, Boolean> counted = new HashMap<>();
-            for (Use u : graph.usesOf(id)) if (moving.contains(u.component())) counted.put(u.component(), true);
-            int together = Math.max(newer, newerWith(refersTo, counted.keySet(), newer));
+            int together = newer(refersTo, moving);
             if (together == 0) continue;
             Optional<Refusal> refusal = refusal(actor, one);
             if (refusal.isEmpty()) moving.add(id);
@@ -115,18 +111,17 @@ public class TakeUp {
         return new Plan(rows, all ? 0 : above.size());
     }
 
-    private int newerWith(List<Reference> refersTo, Set<Long> moving, int newer) {
+    /** How many components are newer now, or will be by this act. */
+    private int newer(List<Reference> refersTo, Set<Long> moving) {
         List<Reference> taken = references.takenUp(refersTo);
         Set<Long> ahead = new HashSet<>();
         for (int i = 0; i < refersTo.size(); i++) {
             Optional<Reference.Component> before = refersTo.get(i).component();
             if (before.isEmpty()) continue;
-            boolean moved = taken.get(i).component().orElseThrow().substance()
-                    > before.get().substance();
-            if (moved || moving.contains(before.get().item()))
-                ahead.add(before.get().item());
+            long item = before.get().item();
+            if (moving.contains(item) || !taken.get(i).component().equals(before)) ahead.add(item);
         }
-        return Math.max(newer, ahead.size());
+        return ahead.size();
     }
 
     private static Optional<Refusal> refusal(Actor actor, Seen seen) {
@@ -160,7 +155,8 @@ public class TakeUp {
             if (made == 0) {
                 throw Refused.because("take_up.none", "Nothing of it is out of date any more.", "Nothing was changed.");
             }
-            return all.size() == 1 ? "/documents/" + all.get(0).spine().id() + "/structure" : "/today?taken";
+            // The topmost one shows what became of those below it.
+            return "/documents/" + order[order.length - 1] + "/structure";
         });
     }
 
@@ -171,7 +167,7 @@ public class TakeUp {
         List<Reference> now = references.takenUp(before);
         int moved = References.moved(before, now);
         if (moved == 0) return false;
-        String says = "took up " + Numbers.count(moved, "newer component", "newer components");
+        String says = References.tookUp(moved);
         Added added = versions.add(
                 actor,
                 document,
