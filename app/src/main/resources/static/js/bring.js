@@ -1,48 +1,6 @@
 // Bringing files: dropped or chosen, sent in slices that can be resumed, then handed to the filing sheet or the check-in.
-const SLICE = 8 << 20;
-const TRIES = 8;
-const token = document.querySelector("meta[name=csrf]")?.content;
-const headers = { "X-CSRF-TOKEN": token };
-const pause = (ms) => new Promise((done) => setTimeout(done, ms));
-
-class Problem extends Error {}
-
-async function ask(method, url, body) {
-  const answer = await fetch(url, { method, headers, body });
-  if (answer.ok && !answer.redirected) return answer.json();
-  if (answer.status === 409 || answer.status === 404) {
-    const problem = await answer.json();
-    throw new Problem([problem.detail, problem.remedy].filter(Boolean).join(" "));
-  }
-  if (answer.redirected || answer.status === 401 || answer.status === 403) {
-    throw new Problem("Your session has ended. Sign in again; what was sent so far is kept for a day.");
-  }
-  throw new Error(`status ${answer.status}`);
-}
-
-/** Sends a file; a lost connection is picked up where the server stands. Gives the upload's token. */
-async function send(file, onProgress) {
-  let state = await ask("POST", `/uploads?name=${encodeURIComponent(file.name)}&size=${file.size}`);
-  let failures = 0;
-  while (!state.complete) {
-    try {
-      const slice = file.slice(state.received, Math.min(file.size, state.received + SLICE));
-      const next = await ask("PUT", `/uploads/${state.token}?from=${state.received}`, slice);
-      if (next.received > state.received || next.complete) failures = 0;
-      state = next;
-      onProgress(state.received);
-    } catch (error) {
-      if (error instanceof Problem || ++failures >= TRIES) throw error;
-      await pause(500 * failures);
-      state = await ask("GET", `/uploads/${state.token}`).catch((e) => { if (e instanceof Problem) throw e; return state; });
-    }
-  }
-  onProgress(file.size);
-  return state.token;
-}
-
-const size = (bytes) => (bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
-const words = (error) => (error instanceof Problem ? error.message : "The connection was lost. Drop the file again; what was filed before is untouched.");
+import { send, size, token, words } from "./upload.js";
+import { clearLater, clearNow, deskFor } from "./desk/here.js";
 
 function veil(onDrop) {
   const cover = document.getElementById("drop-veil");
@@ -150,15 +108,16 @@ if (checkIn && document.getElementById("check-in-form")) {
     box.replaceChildren(...(inside ? inside.childNodes : []));
     box.hidden = !box.textContent.trim();
   };
-  const bringTo = async (row, file) => {
+  const bringTo = async (row, file, lies = false) => {
     const says = row.querySelector("[data-says]");
     const field = document.querySelector(`[data-upload="${row.dataset.row}"]`);
     field.value = "";
+    document.querySelector(`[data-lies="${row.dataset.row}"]`).value = lies ? "true" : "";
     busy++;
     tell();
     try {
       field.value = await send(file, (n) => { says.textContent = `${file.name}, ${size(n)} of ${size(file.size)}`; });
-      says.textContent = `${file.name}, ${size(file.size)}`;
+      says.textContent = `${file.name}, ${size(file.size)}${lies ? ", from your desk" : ""}`;
       row.classList.add("there");
       differences(row.dataset.row, field.value);
     } catch (error) {
@@ -168,8 +127,27 @@ if (checkIn && document.getElementById("check-in-form")) {
     busy--;
     tell();
   };
+  /** What lies on this browser's desk need not be chosen. A file that is as the shelf has it stays where it is. */
+  const fromDesk = async () => {
+    const desk = await deskFor();
+    if (!desk) return;
+    form.elements.desk.value = desk.name;
+    const standings = await desk.status().catch(() => null);
+    if (!standings) return;
+    const lying = [];
+    for (const row of rows) {
+      const one = standings.find((s) => String(s.document) === row.dataset.row);
+      const file = one && !["even", "absent", "behind", "set"].includes(one.word) && await desk.folder.file(one.path);
+      if (!file) continue;
+      lying.push({ document: one.document, path: one.path, sha256: one.sha256 });
+      await bringTo(row, file, true);
+    }
+    document.querySelector("[data-clears]").hidden = lying.length === 0;
+    form.addEventListener("submit", () => clearLater(desk, document.getElementById("clear").checked ? lying : []));
+  };
   document.querySelectorAll("[data-takes-up]").forEach((box) => box.addEventListener("change", tell));
   const rows = [...document.querySelectorAll("[data-row]")];
+  const form = document.getElementById("check-in-form");
   rows.forEach((row) => {
     const input = row.querySelector("input[type=file]");
     input.addEventListener("change", () => { if (input.files[0]) bringTo(row, input.files[0]); });
@@ -192,4 +170,30 @@ if (checkIn && document.getElementById("check-in-form")) {
     }
   });
   tell();
+  fromDesk();
+}
+
+// What was checked in may leave the desk; a stray stays there.
+const outcomes = [...document.querySelectorAll("[data-done]")];
+if (outcomes.length) {
+  clearNow(outcomes.filter((row) => row.dataset.became !== "s").map((row) => Number(row.dataset.done)))
+    .then((n) => { if (n) document.querySelector("[data-cleared]").textContent = n === 1 ? "1 file was cleared off your desk." : `${n} files were cleared off your desk.`; });
+}
+
+// A revision that begins with what lies on the desk: its bytes come before the form can be sent.
+const startWith = document.querySelector("[data-start-with]");
+if (startWith) {
+  const form = startWith.closest("form");
+  const button = form.querySelector("button.btn-mint");
+  const says = startWith.querySelector("[data-says]");
+  button.disabled = true;
+  deskFor().then(async (desk) => {
+    const one = desk && (await desk.status()).find((s) => String(s.document) === startWith.dataset.startWith);
+    const file = one && await desk.folder.file(one.path);
+    if (!file) { says.textContent = "The file is not on this browser's desk any more. Nothing was started."; return; }
+    form.elements.upload.value = await send(file, (n) => { says.textContent = `${file.name}, ${size(n)} of ${size(file.size)}`; });
+    form.elements.desk.value = desk.name;
+    says.textContent = `It begins with ${file.name} from your desk, and is held by you.`;
+    button.disabled = false;
+  }).catch((error) => { says.textContent = words(error); });
 }

@@ -1,5 +1,6 @@
 // What every page does: keys, forms that are sent once, ways back, menus that close.
 const typing = (target) => target instanceof Element && target.closest("input, textarea, select, [contenteditable]") !== null;
+const el = (tag, text) => Object.assign(document.createElement(tag), { textContent: text });
 const letters = () => document.documentElement.dataset.keys !== "off";
 
 document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
@@ -87,14 +88,37 @@ function walkHints(event) {
   hints.forEach((hint, i) => hint.classList.toggle("on", i === next));
 }
 
-// After a check-out the file comes by itself, once.
+// After a check-out the file comes by itself, once: to the desk of this browser, or else as a download.
 const fetchNow = document.querySelector("[data-auto-fetch]");
 if (fetchNow && new URLSearchParams(location.search).has("taken")) {
   history.replaceState(null, "", location.pathname);
-  const link = document.createElement("a");
-  link.href = fetchNow.href;
-  link.download = "";
-  link.click();
+  import("./desk/here.js").then(async ({ arrive }) => {
+    const { document: id, version, path } = fetchNow.dataset;
+    const name = await arrive(Number(id), Number(version), path).catch(() => null);
+    if (name) {
+      fetchNow.parentElement.append(el("small", `It lies on your desk ${name}: ${path}`));
+      return;
+    }
+    const link = document.createElement("a");
+    link.href = fetchNow.href;
+    link.download = "";
+    link.click();
+  });
+}
+
+// How documents of this list stand on the desk of this browser, as it was last read.
+const words = JSON.parse(localStorage.getItem("mint.words") ?? "null");
+const whose = document.body.dataset.me;
+if (words && words.me === whose) {
+  document.querySelectorAll(".spines.structure .spine[data-id]").forEach((row) => {
+    const word = words.words[row.dataset.id];
+    if (!word || word === "absent") return;
+    const text = el("span", word);
+    text.className = "desk-word";
+    text.title = `on the desk ${words.desk}`;
+    text.insertAdjacentHTML("afterbegin", `<svg class="glyph desk-glyph" aria-hidden="true"><use href="/static/glyphs.svg#desk-${/^[a-z]+$/.exec(word)}"></use></svg>`);
+    row.querySelector(".c-title")?.append(text);
+  });
 }
 
 // The number of ticked rows stands in the button.

@@ -3,6 +3,7 @@ package mintshelf.app;
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -14,9 +15,12 @@ import java.util.OptionalLong;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.concurrent.atomic.AtomicInteger;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.filing.FileDocuments;
@@ -249,6 +253,25 @@ public final class Server {
     /** A shelf of its own for a test. */
     public long shelf() {
         return bean(ReadShelf.class).addShelf(actor("ines"), "Berth " + UUID.randomUUID(), "");
+    }
+
+    public String shelfName(long shelf) {
+        return bean(ShelfStore.class).shelf(shelf).orElseThrow().name();
+    }
+
+    /** The bytes of a document's latest version. */
+    public byte[] bytes(long item) {
+        return bytes(bean(DocumentStore.class).spine(item).orElseThrow().content());
+    }
+
+    public byte[] bytes(StoredContent content) {
+        try {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            bean(ContentStore.class).send(content.id(), 0, content.size(), out);
+            return out.toByteArray();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     public String bring(String login, String name, byte[] bytes) {

@@ -5,15 +5,19 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mintshelf.app.store.desk.DeskStore;
 import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.desk.Desks;
@@ -21,6 +25,7 @@ import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.document.Holder;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -142,7 +147,9 @@ class DeskApi {
                         desks.worked(actor, said(in.desk()))));
         List<Became> became = new ArrayList<>();
         Matcher m = DONE.matcher(to);
+        Map<Long, Integer> even = new HashMap<>();
         while (m.find()) {
+            if (!m.group(2).equals("s")) even.put(Long.parseLong(m.group(1)), Integer.parseInt(m.group(3)));
             String what = switch (m.group(2)) {
                 case "v" -> "version";
                 case "u" -> "unchanged";
@@ -151,7 +158,21 @@ class DeskApi {
             };
             became.add(new Became(Long.parseLong(m.group(1)), what, Long.parseLong(m.group(3))));
         }
+        desks.checkedIn(actor, said(in.desk()), even);
         return became;
+    }
+
+    record Question(String message) {}
+
+    /** Asks the holder for a document. */
+    @PostMapping("/documents/{id}/ask")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void ask(
+            Actor actor,
+            @PathVariable long id,
+            @RequestHeader("Idempotency-Key") String key,
+            @RequestBody Question question) {
+        checkOut.ask(actor, id, key, said(question.message()));
     }
 
     @PostMapping("/uploads")
@@ -215,7 +236,10 @@ class DeskApi {
             Integer version,
             int base,
             String belongs,
-            long hold) {}
+            long hold,
+            String heldBy,
+            Long shelf,
+            Long folder) {}
 
     /** How what lies on a desk stands to the shelf. */
     @PostMapping("/desks/{name}/status")
@@ -239,7 +263,20 @@ class DeskApi {
                         l.seen().map(s -> s.version()).orElse(null),
                         l.base(),
                         l.belongs().orElse(null),
-                        l.hold()))
+                        l.hold(),
+                        l.seen()
+                                .filter(Seen::all)
+                                .flatMap(s -> s.document().holder())
+                                .map(Holder::name)
+                                .orElse(null),
+                        l.seen()
+                                .map(s -> s.document().place().shelf())
+                                .or(() -> l.goesTo().map(Folder::shelf))
+                                .orElse(null),
+                        l.seen()
+                                .map(s -> s.spine().folder())
+                                .or(() -> l.goesTo().map(Folder::id))
+                                .orElse(null)))
                 .toList();
     }
 

@@ -23,6 +23,7 @@ import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.core.structure.StructureView;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -182,19 +183,29 @@ class DocumentApi {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        VersionRow version = fetch.fetch(actor, id, number);
+        String range = request.getHeader(HttpHeaders.RANGE);
+        // Whoever goes on in the middle of a file has fetched it before: one fetch, one entry in the record.
+        boolean goesOn = range != null && !range.startsWith("bytes=0-");
+        VersionRow version = goesOn ? fetch.readable(actor, id, number) : fetch.fetch(actor, id, number);
         files.send(version.content(), version.fileName(), true, request, response);
     }
 
-    /** A component; without a document where it is missing, ambiguous, or not for this person's eyes. */
+    /**
+     * A component; without a document where it is missing, ambiguous, or not for this person's eyes.
+     *
+     * @param path as it is written in the file
+     * @param lies where the component lies on a desk
+     */
     record Component(
             String find,
             int depth,
             String state,
             String path,
+            String lies,
             int quantity,
             Long document,
             String number,
+            String title,
             Integer version,
             Integer captured,
             int newer) {}
@@ -220,9 +231,11 @@ class DocumentApi {
                         r.depth(),
                         r.isHidden() ? "HIDDEN" : r.reference().state().name(),
                         r.isHidden() ? "" : r.reference().written().path(),
+                        r.seen().map(Desks::path).orElse(null),
                         r.reference().written().quantity(),
                         r.seen().map(s -> s.spine().id()).orElse(null),
                         r.seen().map(s -> s.document().number()).orElse(null),
+                        r.seen().map(s -> s.document().title()).orElse(null),
                         r.seen().flatMap(s -> r.shown()).map(s -> s.number()).orElse(null),
                         r.seen()
                                 .flatMap(s -> r.reference().component())

@@ -61,7 +61,7 @@ public class Security {
 
     /** Programs sign each request with a token; they have no session and no form to forge. */
     @Bean
-    @Order(2)
+    @Order(3)
     SecurityFilterChain api(HttpSecurity http, Tokens tokens, JsonMapper json) throws Exception {
         http.securityMatcher("/api/v1/**")
                 .csrf(c -> c.disable())
@@ -75,6 +75,7 @@ public class Security {
                         .authenticated()
                         .anyRequest()
                         .hasAuthority("WRITE"))
+                .addFilterBefore(new Limited(), AuthorizationFilter.class)
                 .addFilterBefore(new BearerFilter(tokens), AuthorizationFilter.class)
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> problem(
                                 response,
@@ -94,6 +95,36 @@ public class Security {
         return http.build();
     }
 
+    /** The desk page asks the same interface with its session, and with the word against forged requests. */
+    @Bean
+    @Order(2)
+    SecurityFilterChain apiInBrowser(HttpSecurity http, JsonMapper json) throws Exception {
+        http.securityMatcher(request -> request.getRequestURI().startsWith("/api/v1/")
+                        && request.getHeader("Authorization") == null
+                        && request.getSession(false) != null)
+                .authorizeHttpRequests(r -> r.requestMatchers("/api/v1/pairings", "/api/v1/openapi.json")
+                        .permitAll()
+                        .anyRequest()
+                        .hasAuthority("PERSON"))
+                .addFilterBefore(new Limited(), AuthorizationFilter.class)
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> problem(
+                                response,
+                                json,
+                                401,
+                                "session.ended",
+                                "Your session has ended.",
+                                "Sign in again; what was sent so far is kept for a day."))
+                        .accessDeniedHandler((request, response, error) -> problem(
+                                response,
+                                json,
+                                403,
+                                "session.forged",
+                                "The request did not come from a page of this session.",
+                                "Load the page again.")))
+                .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives("default-src 'none'")));
+        return http.build();
+    }
+
     private static void problem(
             HttpServletResponse response, JsonMapper json, int status, String code, String reason, String remedy)
             throws IOException {
@@ -105,10 +136,21 @@ public class Security {
                 Map.of("title", reason, "status", status, "detail", reason, "code", code, "remedy", remedy));
     }
 
-    /** Finds the person of a request's token. */
-    private static final class BearerFilter extends OncePerRequestFilter {
+    /** Uploads are streamed; whatever else is sent is read into memory, and has its limit. */
+    private static final class Limited extends OncePerRequestFilter {
         private static final long LARGEST_BODY = 64L << 20;
 
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws IOException, ServletException {
+            boolean upload = request.getRequestURI().contains("/uploads/");
+            if (!upload && request.getContentLengthLong() > LARGEST_BODY) response.setStatus(413);
+            else chain.doFilter(request, response);
+        }
+    }
+
+    /** Finds the person of a request's token. */
+    private static final class BearerFilter extends OncePerRequestFilter {
         private final Tokens tokens;
 
         BearerFilter(Tokens tokens) {
@@ -118,12 +160,6 @@ public class Security {
         @Override
         protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
                 throws IOException, ServletException {
-            // Uploads are streamed; whatever else is sent is read into memory, and has its limit.
-            if (request.getContentLengthLong() > LARGEST_BODY
-                    && !request.getRequestURI().contains("/uploads/")) {
-                response.setStatus(413);
-                return;
-            }
             String header = request.getHeader("Authorization");
             if (header != null && header.startsWith("Bearer ")) {
                 tokens.bearer(header.substring(7).strip())

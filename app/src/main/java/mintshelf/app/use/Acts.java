@@ -23,7 +23,7 @@ public class Acts {
      * Runs {@code work} in one transaction with its key; a second post gets the first one's result.
      *
      * @param key made by the form, a UUID
-     * @param work gives the address of the page that shows the result, at most 500 characters
+     * @param work gives the address of the page that shows the result
      */
     public String once(Actor actor, String key, Supplier<String> work) {
         if (!key.matches("[0-9a-fA-F-]{36}")) {

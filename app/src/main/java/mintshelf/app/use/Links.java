@@ -46,6 +46,11 @@ public class Links {
         });
     }
 
+    /** A document was made of a changed copy of another. */
+    public void derived(Actor actor, long item, long from) {
+        store.add(item, Kind.DERIVED_FROM, from, false, actor.person(), clock.instant());
+    }
+
     private void draw(Actor actor, long item, Kind kind, long target) {
         store.add(item, kind, target, true, actor.person(), clock.instant());
     }

@@ -21,6 +21,13 @@ public record Access(long person, String name, List<Grant> grants) {
                 .anyMatch(g -> g.role().code().equals(role) && g.scope().covers(place));
     }
 
+    /** Whether any grant reaches onto a shelf: its name and folders may be seen. */
+    public boolean enters(long shelf) {
+        return grants.stream()
+                .map(Grant::scope)
+                .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
+    }
+
     /** Whether some grant gives the right somewhere. */
     public boolean maySomewhere(Right right) {
         return grants.stream().anyMatch(g -> g.role().rights().contains(right));

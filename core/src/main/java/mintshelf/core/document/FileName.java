@@ -44,6 +44,12 @@ public record FileName(String name, String key) {
         return stem(name);
     }
 
+    /** A name for a changed copy that is filed beside this one. */
+    public String derived() {
+        String end = extension(name);
+        return of(stem(name) + " derived" + (end.isEmpty() ? "" : "." + end)).name();
+    }
+
     private static String extension(String name) {
         int dot = name.lastIndexOf('.');
         return dot <= 0 ? "" : name.substring(dot + 1);

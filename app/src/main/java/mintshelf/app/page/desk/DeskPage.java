@@ -24,8 +24,14 @@ public class DeskPage {
         this.settings = settings;
     }
 
+    /** The desk in this browser: its folder is known to the browser only. */
     @GetMapping("/desk")
-    String show(Actor actor, Model model) {
+    String show() {
+        return "desk/page";
+    }
+
+    @GetMapping("/desk/programs")
+    String programs(Actor actor, Model model) {
         return page(actor, model);
     }
 
@@ -33,7 +39,7 @@ public class DeskPage {
         model.addAttribute("desks", desks.of(actor));
         model.addAttribute("tokens", tokens.of(actor));
         model.addAttribute("origin", settings.origin());
-        return "desk/page";
+        return "desk/programs";
     }
 
     /** Shows a code; a page that is loaded again shows none. */
@@ -57,12 +63,12 @@ public class DeskPage {
     @PostMapping("/desk/tokens/{id}/revoke")
     String revoke(Actor actor, @PathVariable long id) {
         tokens.revoke(actor, id);
-        return "redirect:/desk";
+        return "redirect:/desk/programs";
     }
 
     @PostMapping("/desk/{name}/remove")
     String remove(Actor actor, @PathVariable String name) {
         desks.remove(actor, name);
-        return "redirect:/desk";
+        return "redirect:/desk/programs";
     }
 }

@@ -14,6 +14,7 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
+import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
@@ -101,6 +102,7 @@ public class DocumentPage {
         var document = view.seen().document();
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
+        model.addAttribute("path", Desks.path(view.seen()));
         model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
         model.addAttribute(
                 "checked",

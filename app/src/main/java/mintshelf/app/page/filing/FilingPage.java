@@ -36,9 +36,10 @@ public class FilingPage {
             Actor actor,
             @PathVariable long shelf,
             @RequestParam Optional<Long> folder,
-            @RequestParam List<String> uploads) {
+            @RequestParam List<String> uploads,
+            @RequestParam(name = "derived") Optional<Long> derivedFrom) {
         OptionalLong to = folder.map(OptionalLong::of).orElse(OptionalLong.empty());
-        return "redirect:/filings/" + filing.open(actor, shelf, to, uploads);
+        return "redirect:/filings/" + filing.open(actor, shelf, to, uploads, derivedFrom);
     }
 
     @GetMapping("/filings/{id}")

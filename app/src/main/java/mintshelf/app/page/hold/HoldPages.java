@@ -1,10 +1,14 @@
 package mintshelf.app.page.hold;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -19,10 +23,15 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.TakeAlong.With;
 import mintshelf.app.use.compare.CompareSheets;
+import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.core.document.FileName;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -43,6 +52,9 @@ public class HoldPages {
     private final ReadDocument read;
     private final CompareSheets compare;
     private final CheckSheets checks;
+    private final Desks desks;
+    private final ReceiveContent receive;
+    private final FileDocuments filing;
 
     public HoldPages(
             CheckOut checkOut,
@@ -51,7 +63,13 @@ public class HoldPages {
             Strays strays,
             ReadDocument read,
             CompareSheets compare,
-            CheckSheets checks) {
+            CheckSheets checks,
+            Desks desks,
+            ReceiveContent receive,
+            FileDocuments filing) {
+        this.receive = receive;
+        this.filing = filing;
+        this.desks = desks;
         this.strays = strays;
         this.checks = checks;
         this.checkOut = checkOut;
@@ -194,8 +212,10 @@ public class HoldPages {
             @RequestParam(defaultValue = "false") boolean keep,
             @RequestParam(defaultValue = "false") boolean saves,
             @RequestParam(defaultValue = "false") boolean send,
+            @RequestParam(defaultValue = "") String desk,
             @RequestParam MultiValueMap<String, String> form) {
         List<CheckIn.Row> rows = new ArrayList<>();
+        Set<Long> lying = new HashSet<>();
         form.forEach((name, values) -> {
             if (!name.matches("upload\\.\\d{1,18}")) return;
             String id = name.substring("upload.".length());
@@ -204,10 +224,20 @@ public class HoldPages {
             String hold = form.getFirst("hold." + id);
             long shown = hold != null && hold.matches("\\d{1,18}") ? Long.parseLong(hold) : 0;
             String own = Optional.ofNullable(form.getFirst("comment." + id)).orElse("");
+            if ("true".equals(form.getFirst("lies." + id))) lying.add(Long.parseLong(id));
             rows.add(new CheckIn.Row(
                     Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
         });
-        String to = checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, Map.of()));
+        String to =
+                checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, desks.worked(actor, desk)));
+        Map<Long, Integer> even = new HashMap<>();
+        Matcher done = DONE.matcher(to);
+        while (done.find()) {
+            long id = Long.parseLong(done.group(1));
+            boolean stray = done.group(2).equals("s");
+            if (!stray && lying.contains(id)) even.put(id, Integer.parseInt(done.group(3)));
+        }
+        desks.checkedIn(actor, desk, even);
         // Whoever has a stray among them sees what became of it first.
         boolean stray = to.matches(".*\\ds\\d.*");
         if (!send || keep || stray) return "redirect:" + to;
@@ -262,6 +292,7 @@ public class HoldPages {
         ReadDocument.View view = read.view(actor, stray.item());
         model.addAttribute("view", view);
         var document = view.seen().document();
+        model.addAttribute("starts", starts(actor, view.seen()));
         model.addAttribute("adoptRefusal", Strays.adoptRefusal(actor, document).orElse(null));
         model.addAttribute(
                 "mayDrop",
@@ -278,6 +309,27 @@ public class HoldPages {
             @RequestParam int expected,
             @RequestParam(defaultValue = "") String comment) {
         return "redirect:" + strays.adopt(actor, id, actKey, expected, comment);
+    }
+
+    /** Whether the next revision of a stray's document could be started with it. */
+    private static boolean starts(Actor actor, Seen seen) {
+        return Revisions.startRefusal(actor, seen.document()).isEmpty();
+    }
+
+    /** A stray comes once more, to be filed as a document of its own. */
+    @PostMapping("/strays/{id}/file-as-new")
+    String fileAsNew(Actor actor, @PathVariable long id) throws IOException {
+        Stray stray = read.stray(actor, id);
+        Seen seen = read.view(actor, stray.item()).seen();
+        FileName name = FileName.of(stray.fileName());
+        String token = receive.again(actor, stray.content(), name.derived());
+        return "redirect:/filings/"
+                + filing.open(
+                        actor,
+                        seen.document().place().shelf(),
+                        OptionalLong.of(seen.spine().folder()),
+                        List.of(token),
+                        Optional.of(stray.item()));
     }
 
     @PostMapping("/strays/{id}/drop")

@@ -1,8 +1,13 @@
 package mintshelf.app.page.revision;
 
+import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mintshelf.app.page.Pages;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
@@ -10,10 +15,14 @@ import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.TakeAlong.With;
+import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Holder;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,8 +37,21 @@ public class RevisionPages {
     private final Reinstate reinstate;
     private final ReadDocument read;
     private final TakeAlong takeAlong;
+    private final CheckIn checkIn;
+    private final Strays strays;
+    private final Desks desks;
 
-    public RevisionPages(Revisions revisions, Reinstate reinstate, ReadDocument read, TakeAlong takeAlong) {
+    public RevisionPages(
+            Revisions revisions,
+            Reinstate reinstate,
+            ReadDocument read,
+            TakeAlong takeAlong,
+            CheckIn checkIn,
+            Strays strays,
+            Desks desks) {
+        this.checkIn = checkIn;
+        this.strays = strays;
+        this.desks = desks;
         this.revisions = revisions;
         this.reinstate = reinstate;
         this.read = read;
@@ -43,7 +65,13 @@ public class RevisionPages {
     private static final List<With> ALONG = List.of(With.DRAWINGS, With.PARENTS);
 
     @GetMapping("/start-revision")
-    String plan(Actor actor, @RequestParam String items, @RequestParam(defaultValue = "") String along, Model model) {
+    String plan(
+            Actor actor,
+            @RequestParam String items,
+            @RequestParam(defaultValue = "") String along,
+            @RequestParam Optional<Long> stray,
+            @RequestParam(defaultValue = "false") boolean desk,
+            Model model) {
         List<Long> ids = Pages.ids(items);
         if (ids.isEmpty()) throw new NotThere();
         Set<With> with = With.of(along);
@@ -55,7 +83,12 @@ public class RevisionPages {
         model.addAttribute("items", items);
         model.addAttribute("along", with);
         Set<With> offered = takeAlong.offered(actor, ids);
-        model.addAttribute("offered", ALONG.stream().filter(offered::contains).toList());
+        boolean content = stray.isPresent() || desk;
+        model.addAttribute(
+                "offered",
+                ALONG.stream().filter(w -> !content && offered.contains(w)).toList());
+        model.addAttribute("stray", stray.map(s -> read.stray(actor, s)).orElse(null));
+        model.addAttribute("desk", desk && ids.size() == 1 ? ids.get(0) : null);
         List<Seen> opening = rows.stream()
                 .filter(r -> r.refusal().isEmpty() && r.asked())
                 .map(Row::seen)
@@ -84,11 +117,36 @@ public class RevisionPages {
             @RequestParam String actKey,
             @RequestParam String reason,
             @RequestParam(defaultValue = "") String details,
-            @RequestParam(name = "checkout", defaultValue = "false") boolean thenCheckOut) {
+            @RequestParam(name = "checkout", defaultValue = "false") boolean thenCheckOut,
+            @RequestParam Optional<Long> stray,
+            @RequestParam(defaultValue = "") String upload,
+            @RequestParam(defaultValue = "") String desk) {
         List<Long> all = new java.util.ArrayList<>(Pages.ids(items));
         item.stream().filter(id -> !all.contains(id)).limit(TakeAlong.MOST).forEach(all::add);
         if (all.isEmpty()) throw new NotThere();
-        return "redirect:" + revisions.start(actor, all, actKey, reason, details, thenCheckOut);
+        boolean content = stray.isPresent() || !upload.isEmpty();
+        if (content && all.size() != 1) throw new NotThere();
+        String to = revisions.start(actor, all, actKey, reason, details, thenCheckOut || content);
+        if (!content) return "redirect:" + to;
+        // The revision and its hold are there now; what comes stands on them, and is kept whatever becomes of it.
+        Seen seen = read.view(actor, all.get(0)).seen();
+        String second = UUID.nameUUIDFromBytes(actKey.getBytes(StandardCharsets.US_ASCII))
+                .toString();
+        int head = seen.document().head().number();
+        if (stray.isPresent()) return "redirect:" + strays.adopt(actor, stray.get(), second, head, reason);
+        long hold = seen.document()
+                .holder()
+                .filter(h -> h.person() == actor.person())
+                .map(Holder::hold)
+                .orElse(0L);
+        String done = checkIn.take(
+                actor,
+                List.of(new CheckIn.Row(all.get(0), Optional.of(upload), hold, "")),
+                second,
+                new CheckIn.Options(reason, true, true, desks.worked(actor, desk)));
+        Matcher version = Pattern.compile("rows=\\d+v(\\d+)").matcher(done);
+        if (version.find()) desks.checkedIn(actor, desk, Map.of(all.get(0), Integer.valueOf(version.group(1))));
+        return "redirect:" + done;
     }
 
     @GetMapping("/documents/{id}/drop-revision")

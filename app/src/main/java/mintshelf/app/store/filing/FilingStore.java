@@ -27,9 +27,20 @@ public class FilingStore {
         this.json = json;
     }
 
-    /** A filing sheet. */
+    /**
+     * A filing sheet.
+     *
+     * @param derivedFrom the document of which its files are changed copies, where they are
+     */
     public record Filing(
-            long id, long person, long shelf, long folder, String state, Instant createdAt, Optional<Instant> endedAt) {
+            long id,
+            long person,
+            long shelf,
+            long folder,
+            Optional<Long> derivedFrom,
+            String state,
+            Instant createdAt,
+            Optional<Instant> endedAt) {
         public boolean isOpen() {
             return state.equals("OPEN");
         }
@@ -54,13 +65,20 @@ public class FilingStore {
             long folder,
             Map<String, String> facts,
             Optional<Long> sameAs,
-            Optional<Long> item) {}
+            Optional<Long> item) {
+        /** The same row with another number and why. */
+        public Row withNumber(String number, String why) {
+            return new Row(
+                    id, upload, included, kind, kindWhy, number, why, title, titleWhy, folder, facts, sameAs, item);
+        }
+    }
 
-    public long open(long person, long shelf, long folder, Instant now) {
+    public long open(long person, long shelf, long folder, Optional<Long> derivedFrom, Instant now) {
         return db.insertInto(FILING)
                 .set(FILING.PERSON, person)
                 .set(FILING.SHELF, shelf)
                 .set(FILING.FOLDER, folder)
+                .set(FILING.DERIVED_FROM, derivedFrom.orElse(null))
                 .set(FILING.STATE, "OPEN")
                 .set(FILING.CREATED_AT, Times.utc(now))
                 .returningResult(FILING.ID)
@@ -114,6 +132,7 @@ public class FilingStore {
                 row.getPerson(),
                 row.getShelf(),
                 row.getFolder(),
+                Optional.ofNullable(row.getDerivedFrom()),
                 row.getState(),
                 Times.instant(row.getCreatedAt()),
                 Optional.ofNullable(row.getEndedAt()).map(Times::instant));

@@ -4,6 +4,8 @@ import com.github.luben.zstd.Zstd;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.Duration;
@@ -21,6 +23,7 @@ import java.util.concurrent.Future;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.Piece;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadMoved;
 import mintshelf.app.use.Actor;
@@ -111,6 +114,23 @@ public class ReceiveContent {
     }
 
     /** The actor's own upload. */
+    /** A content that is here already comes once more, to be filed as something else; gives the upload's token. */
+    public String again(Actor actor, StoredContent content, String fileName) throws IOException {
+        String token = open(actor, fileName, content.size());
+        Path copy = Files.createTempFile("mint-shelf-", ".again");
+        try {
+            try (OutputStream out = Files.newOutputStream(copy)) {
+                contents.send(content.id(), 0, content.size(), out);
+            }
+            try (InputStream in = Files.newInputStream(copy)) {
+                receive(actor, token, 0, in);
+            }
+            return token;
+        } finally {
+            Files.deleteIfExists(copy);
+        }
+    }
+
     public Upload upload(Actor actor, String token) {
         return contents.upload(token)
                 .filter(u -> u.person() == actor.person())

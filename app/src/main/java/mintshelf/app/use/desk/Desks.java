@@ -16,6 +16,8 @@ import mintshelf.app.store.desk.DeskStore.Desk;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
@@ -48,6 +50,7 @@ public class Desks {
     private final DocumentStore documents;
     private final ReferenceStore references;
     private final ListStore lists;
+    private final ShelfStore shelves;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -57,6 +60,7 @@ public class Desks {
             DocumentStore documents,
             ReferenceStore references,
             ListStore lists,
+            ShelfStore shelves,
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
@@ -64,6 +68,7 @@ public class Desks {
         this.documents = documents;
         this.references = references;
         this.lists = lists;
+        this.shelves = shelves;
         this.unit = unit;
         this.clock = clock;
     }
@@ -97,9 +102,17 @@ public class Desks {
      * @param seen its document; empty for a file that is only on the desk
      * @param base number of the version that was brought; 0 where none was
      * @param belongs where the shelf has it, when that is elsewhere
+     * @param hold the actor's own one; 0 where there is none
+     * @param goesTo where a file that is only on the desk would be filed, by the folders in which it lies
      */
     public record Line(
-            String path, Optional<Seen> seen, Standing standing, int base, Optional<String> belongs, long hold) {}
+            String path,
+            Optional<Seen> seen,
+            Standing standing,
+            int base,
+            Optional<String> belongs,
+            long hold,
+            Optional<Folder> goesTo) {}
 
     /**
      * How everything on a desk stands. A few statements, whatever the number of files.
@@ -135,6 +148,7 @@ public class Desks {
         Map<Long, Integer> versions = desks.versionsWith(hashes);
         List<Line> lines = new ArrayList<>();
         seen.forEach((item, s) -> lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item))));
+        Map<String, Folder> folders = loose.isEmpty() ? Map.of() : folders(actor);
         for (OnDisk file : loose) {
             lines.add(new Line(
                     file.path(),
@@ -142,7 +156,8 @@ public class Desks {
                     DeskRules.standing(Optional.empty(), Optional.of(file.content()), Optional.empty()),
                     0,
                     Optional.empty(),
-                    0));
+                    0,
+                    deepest(folders, file.path())));
         }
         lines.sort(java.util.Comparator.comparing(Line::path));
         return lines;
@@ -183,7 +198,35 @@ public class Desks {
                 d.holder()
                         .filter(h -> h.person() == actor.person())
                         .map(Holder::hold)
-                        .orElse(0L));
+                        .orElse(0L),
+                Optional.empty());
+    }
+
+    /** Folders of the shelves that the actor sees, by their paths on a desk. */
+    private Map<String, Folder> folders(Actor actor) {
+        Map<String, Folder> byPath = new HashMap<>();
+        for (ShelfStore.Shelf shelf : shelves.shelves()) {
+            if (!actor.access().enters(shelf.id())) continue;
+            Map<Long, String> paths = new HashMap<>();
+            for (Folder folder : shelves.folders(shelf.id())) {
+                String path = folder.parent().isEmpty()
+                        ? shelf.name()
+                        : paths.get(folder.parent().getAsLong()) + "/" + folder.name();
+                paths.put(folder.id(), path);
+                byPath.put(Texts.key(path), folder);
+            }
+        }
+        return byPath;
+    }
+
+    /** The innermost folder in which a file lies; none for a file that lies beside the shelves. */
+    private static Optional<Folder> deepest(Map<String, Folder> folders, String path) {
+        String in = Texts.key(path);
+        for (int slash = in.lastIndexOf('/'); slash > 0; slash = in.lastIndexOf('/', slash - 1)) {
+            Folder folder = folders.get(in.substring(0, slash));
+            if (folder != null) return Optional.of(folder);
+        }
+        return Optional.empty();
     }
 
     /** Where a document lies on every desk. */
@@ -220,6 +263,28 @@ public class Desks {
             if (!seen.all() && seen.version() != f.version()) throw new NotThere();
             desks.brought(desk.id(), f.item(), version.id(), f.path(), f.onPurpose(), clock.instant());
         }));
+    }
+
+    /**
+     * Files of a desk were checked in and lie there as they are on the shelf now: the record follows.
+     *
+     * @param versions numbers by document
+     */
+    public void checkedIn(Actor actor, String name, Map<Long, Integer> versions) {
+        if (name.isBlank() || versions.isEmpty()) return;
+        desks.desk(actor.person(), name)
+                .ifPresent(desk -> unit.run(() -> {
+                    Map<Long, Brought> record = desks.files(desk.id());
+                    sight.of(actor, versions.keySet()).forEach((item, seen) -> {
+                        if (!seen.all()) return;
+                        String path = Optional.ofNullable(record.get(item))
+                                .map(Brought::path)
+                                .orElse(path(seen));
+                        documents
+                                .version(item, versions.get(item))
+                                .ifPresent(v -> desks.brought(desk.id(), item, v.id(), path, false, clock.instant()));
+                    });
+                }));
     }
 
     public void cleared(Actor actor, String name, Collection<Long> items) {

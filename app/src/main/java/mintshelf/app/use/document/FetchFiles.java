@@ -34,6 +34,18 @@ public class FetchFiles {
     }
 
     private VersionRow fetch(Actor actor, Seen seen, int number) {
+        VersionRow version = readable(seen, number);
+        unit.run(() ->
+                recorder.note(actor, seen.spine().id(), "version.fetched", number, "fetched version " + number, ""));
+        return version;
+    }
+
+    /** As {@link #fetch}, of which the record has an entry already. */
+    public VersionRow readable(Actor actor, long item, int number) {
+        return readable(sight.of(actor, item), number);
+    }
+
+    private VersionRow readable(Seen seen, int number) {
         long item = seen.spine().id();
         VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
         if (!seen.all()
@@ -42,7 +54,6 @@ public class FetchFiles {
                                 r.releasedVersion().filter(n -> n == number).isPresent())) {
             throw new NotThere();
         }
-        unit.run(() -> recorder.note(actor, item, "version.fetched", number, "fetched version " + number, ""));
         return version;
     }
 

@@ -128,6 +128,7 @@ public class FileDocuments {
     /** A filing sheet with all that its page shows. */
     public record Sheet(
             Filing filing,
+            Optional<Seen> derivedFrom,
             ShelfStore.Shelf shelf,
             List<Folder> folders,
             List<Kind> kinds,
@@ -144,13 +145,23 @@ public class FileDocuments {
         }
     }
 
-    /** Opens a sheet for uploads that are complete. */
+    /** As {@link #open(Actor, long, OptionalLong, List, Optional)}, of files that were derived from no document. */
     public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens) {
+        return open(actor, shelf, folder, tokens, Optional.empty());
+    }
+
+    /**
+     * Opens a sheet for uploads that are complete.
+     *
+     * @param derivedFrom the document of which they are changed copies
+     */
+    public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens, Optional<Long> derivedFrom) {
         if (tokens.isEmpty() || tokens.size() > MOST_ROWS) {
             throw Refused.because(
                     "filing.rows", "A filing sheet takes 1 to " + MOST_ROWS + " files.", "Drop them in portions.");
         }
         if (shelves.shelf(shelf).isEmpty()) throw new NotThere();
+        derivedFrom.ifPresent(from -> sight.of(actor, from));
         Folder to = folder.isPresent()
                 ? shelves.folder(folder.getAsLong())
                         .filter(f -> f.shelf() == shelf)
@@ -165,9 +176,12 @@ public class FileDocuments {
                     .orElseThrow(() -> Refused.because(
                             "upload.missing", "A file did not arrive whole.", "Drop it again; nothing was filed.")));
         }
-        List<Row> rows = uploads.stream().map(u -> propose(actor, u, to, rules)).toList();
+        List<Row> rows = uploads.stream()
+                .map(u -> propose(actor, u, to, rules))
+                .map(r -> derivedFrom.isPresent() ? r.withNumber("", "a new one, for it is a new document") : r)
+                .toList();
         return unit.run(() -> {
-            long filing = filings.open(actor.person(), shelf, to.id(), clock.instant());
+            long filing = filings.open(actor.person(), shelf, to.id(), derivedFrom, clock.instant());
             for (int i = 0; i < rows.size(); i++) filings.addRow(filing, i, rows.get(i));
             return filing;
         });
@@ -233,6 +247,7 @@ public class FileDocuments {
         Map<Long, Upload> uploads =
                 contents.uploads(rows.stream().map(Row::upload).toList());
         Set<Long> items = new HashSet<>();
+        filing.derivedFrom().ifPresent(items::add);
         rows.forEach(r -> {
             r.sameAs().ifPresent(items::add);
             r.item().ifPresent(items::add);
@@ -247,6 +262,7 @@ public class FileDocuments {
                 .toList();
         return new Sheet(
                 filing,
+                filing.derivedFrom().map(seen::get),
                 shelves.shelf(filing.shelf()).orElseThrow(),
                 shelves.folders(filing.shelf()),
                 house.kinds().stream().filter(k -> !k.isChangePaper()).toList(),
@@ -318,6 +334,7 @@ public class FileDocuments {
                 }
                 if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
                 refer(actor, made, read);
+                filing.derivedFrom().ifPresent(from -> made.forEach(m -> links.derived(actor, m.item(), from)));
                 filings.end(id, "FILED", clock.instant());
                 return target;
             });

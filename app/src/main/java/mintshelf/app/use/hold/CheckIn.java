@@ -22,6 +22,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
 import mintshelf.app.use.NewVersions;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Packed;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.References;
 import mintshelf.app.use.Refused;
@@ -133,7 +134,12 @@ public class CheckIn {
      * @param newer how many of its components are newer than it was saved with
      * @param sends whether it could be sent to review afterwards
      */
-    public record Line(Seen seen, boolean mine, boolean along, int newer, boolean sends) {}
+    public record Line(Seen seen, boolean mine, boolean along, int newer, boolean sends) {
+        /** Where its file lies on a desk. */
+        public String path() {
+            return Packed.folders(seen.spine()) + seen.document().fileName();
+        }
+    }
 
     /** The rows of a check-in: the asked documents and what the actor holds of their structure, or all that the actor holds. */
     public List<Line> plan(Actor actor, List<Long> items) {

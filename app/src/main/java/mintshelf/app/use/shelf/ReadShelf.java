@@ -66,20 +66,14 @@ public class ReadShelf {
     public List<Counted> shelves(Actor actor) {
         Map<Long, Integer> counts = lists.countsByShelf(actor.access());
         return shelves.shelves().stream()
-                .filter(s -> mayEnter(actor, s.id()))
+                .filter(s -> actor.access().enters(s.id()))
                 .map(s -> new Counted(s, counts.getOrDefault(s.id(), 0)))
                 .toList();
     }
 
-    private static boolean mayEnter(Actor actor, long shelf) {
-        return actor.access().grants().stream()
-                .map(Grant::scope)
-                .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
-    }
-
     /** @param counted whether the filters' counts are shown */
     public View shelf(Actor actor, long id, Filter filter, boolean counted) {
-        Shelf shelf = shelves.shelf(id).filter(s -> mayEnter(actor, id)).orElseThrow(NotThere::new);
+        Shelf shelf = shelves.shelf(id).filter(s -> actor.access().enters(id)).orElseThrow(NotThere::new);
         return new View(
                 shelf,
                 shelves.folders(id),

@@ -1,0 +1,95 @@
+// "Bring to my desk": documents with what they consist of, each to its place, as a plan.
+import { api } from "./desk.js";
+
+const VIEWS = [["as-saved", "as they were saved"], ["latest", "the latest"], ["latest-released", "the latest released"], ["none", "without components"]];
+
+/** The way from one place on a desk to another, as a parent writes it. */
+function relative(from, to) {
+  const a = from.split("/").slice(0, -1);
+  const b = to.split("/");
+  let same = 0;
+  while (same < a.length && same < b.length - 1 && a[same] === b[same]) same++;
+  return "../".repeat(a.length - same) + b.slice(same).join("/");
+}
+
+async function rowsOf(ids, version, view, standings) {
+  const rows = new Map();
+  const missing = [];
+  for (const id of ids) {
+    const d = await api("GET", `/documents/${id}`);
+    const wanted = version ?? d.version;
+    rows.set(d.id, { document: d.id, number: d.number, title: d.title, path: d.path, version: wanted, onPurpose: wanted < d.version, below: "" });
+    if (view === "none") continue;
+    const asked = version ? `&version=${version}` : "";
+    const structure = await api("GET", `/documents/${id}/structure?view=${view}${asked}`);
+    for (const c of structure.components) {
+      if (!c.document || !c.version || !c.lies) { missing.push(c.path || "a component that is not for your eyes"); continue; }
+      if (rows.has(c.document)) continue;
+      rows.set(c.document, { document: c.document, number: c.number, title: c.title, path: c.lies, version: c.version, onPurpose: view === "as-saved" && c.newer > 0, below: relative(d.path, c.lies) });
+    }
+  }
+  for (const row of rows.values()) {
+    row.standing = standings.find((s) => s.document === row.document && s.sha256) ?? standings.find((s) => s.path === row.path && s.sha256);
+    const word = row.standing?.word;
+    row.there = row.standing && row.standing.path === row.path && ["even", "set"].includes(word) && (row.standing.base || row.standing.version) === row.version;
+    row.loses = ["ahead", "strayed", "new"].includes(word);
+  }
+  return [[...rows.values()], missing];
+}
+
+/** Shows the plan when the address asks for one. */
+export async function bringPlan(desk, standings, { page, act, bringAll, ways, say, el, glyph }) {
+  const asked = new URLSearchParams(location.search);
+  const ids = (asked.get("bring") ?? "").split(",").filter((id) => /^\d{1,18}$/.test(id)).slice(0, 500);
+  const box = page.querySelector("[data-plan]");
+  if (!ids.length) return;
+  const version = /^\d+$/.test(asked.get("version") ?? "") ? Number(asked.get("version")) : null;
+  const draw = async (view) => {
+    box.hidden = false;
+    box.replaceChildren("Looking what belongs to it");
+    const [rows, missing] = await rowsOf(ids, version, view, standings());
+    const choice = el("select", { class: "form-select form-select-sm w-auto", "aria-label": "Components", onchange: (e) => draw(e.target.value).catch((error) => say(error.message, "no")) },
+      ...VIEWS.map(([code, words]) => el("option", { value: code, ...(code === view ? { selected: "" } : {}) }, words)));
+    const ways3 = (row) => el("select", { class: "form-select form-select-sm w-auto", "data-way": row.document, "aria-label": `Your ${row.path}` },
+      el("option", { value: "stay" }, "mine stays"), el("option", { value: "aside" }, "set mine aside"), ...(row.standing.document ? [el("option", { value: "replace" }, "mine becomes a stray")] : []));
+    const lines = rows.map((row) => el("div", { class: "desk-row", "data-coming": row.document },
+      el("span", { class: "desk-word" }, row.standing ? glyph(row.standing.word) : "", row.there ? "is here" : row.loses ? row.standing.word : row.standing ? "comes anew" : "comes"),
+      el("span", { class: "desk-file" }, row.path, row.below ? el("small", { class: "quiet d-block mono" }, row.below) : null),
+      el("span", { class: "desk-doc" }, el("span", { class: "mono" }, row.number), " ", el("span", { class: "quiet" }, row.title)),
+      el("span", { class: "mono" }, `v${row.version}`),
+      el("span", { class: "desk-acts" }, row.loses ? ways3(row) : "")));
+    const says = el("span", { class: "quiet" });
+    const chosen = () => rows.filter((row) => !row.there && (!row.loses || box.querySelector(`[data-way="${row.document}"]`).value !== "stay"));
+    const go = el("button", { type: "button", class: "btn btn-mint", onclick: () => {
+      const coming = chosen();
+      const way = Object.fromEntries([...box.querySelectorAll("[data-way]")].map((s) => [s.dataset.way, s.value]));
+      act(async () => {
+        for (const row of coming.filter((r) => r.loses)) {
+          const now = standings().find((s) => s.path === row.standing.path);
+          if (now?.sha256 !== row.standing.sha256) throw new TypeError(`${row.path} was changed meanwhile. Nothing was brought; look again.`);
+          if (way[row.document] === "aside") { await desk.folder.aside(now.path); row.expect = null; } else { await ways.stray[1](now); row.expect = now.sha256; }
+        }
+        const came = await bringAll(coming.map((row) => ({ ...row, expect: row.loses ? row.expect : standings().find((s) => s.path === row.path)?.sha256 ?? null })));
+        box.hidden = true;
+        page.classList.remove("planning");
+        history.replaceState(null, "", "/desk");
+        say(`${came.length} ${came.length === 1 ? "file is" : "files are"} on the desk now, each where its parents look for it.`);
+      });
+    } });
+    const tell = () => {
+      const n = chosen().length;
+      const stay = rows.length - n;
+      go.textContent = n ? `Bring ${n} ${n === 1 ? "file" : "files"}` : "Nothing to bring";
+      go.disabled = n === 0;
+      says.textContent = `${n} ${n === 1 ? "comes" : "come"}${stay ? `, ${stay} ${stay === 1 ? "stays as it is" : "stay as they are"}` : ""}${missing.length ? `, ${missing.length} not to be had: ${missing.slice(0, 3).join(", ")}` : ""}.`;
+    };
+    box.replaceChildren(el("h2", { class: "h5" }, `Bring ${rows[0].number} to my desk`, ids.length > 1 ? ` and ${ids.length - 1} more` : ""),
+      el("div", { class: "d-flex gap-2 align-items-center mb-2" }, el("span", {}, "Components"), choice),
+      el("div", { class: "card-ours mb-2" }, ...lines),
+      el("div", { class: "foot-bar" }, go, says, el("a", { class: "btn btn-plain ms-auto", href: "/desk" }, "Not now")));
+    page.classList.add("planning");
+    box.addEventListener("change", tell);
+    tell();
+  };
+  await draw("as-saved").catch((error) => { box.hidden = true; page.classList.remove("planning"); say(error.message, "no"); });
+}

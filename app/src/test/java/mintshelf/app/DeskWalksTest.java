@@ -1,0 +1,311 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.selenium.AxeBuilder;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.store.hold.StrayStore;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.WindowType;
+
+/** The desk in the browser, on the origin-private file system; only the choice of the folder is a stand-in. */
+@Tag("browser")
+class DeskWalksTest {
+    private static final Server SERVER = Server.shared();
+    private static Browser browser;
+
+    private final String mark = Server.key().substring(0, 8);
+    private final String me = "sigrid-" + mark;
+    private final long shelf = SERVER.shelf();
+    private final String place = SERVER.shelfName(shelf) + "/";
+
+    @BeforeAll
+    static void start() {
+        browser = new Browser(SERVER.origin());
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+    }
+
+    @BeforeEach
+    void chooseAFolder() {
+        browser.driver()
+                .executeCdpCommand(
+                        "Page.addScriptToEvaluateOnNewDocument",
+                        Map.of(
+                                "source",
+                                "window.showDirectoryPicker = async () =>"
+                                        + " (await navigator.storage.getDirectory()).getDirectoryHandle('" + mark
+                                        + "', { create: true });"));
+        // Somebody who holds nothing yet: what they hold would belong to the desk.
+        SERVER.add(me, "Sigrid Moen", "designer");
+        browser.signIn(me);
+        browser.open("/desk");
+        browser.press("Choose a folder");
+        browser.awaitText("Read at");
+    }
+
+    private long file(String name) {
+        return SERVER.file("priya", shelf, name + " " + mark + ".txt", "first " + name + mark, false);
+    }
+
+    private String path(String name) {
+        return place + name + " " + mark + ".txt";
+    }
+
+    private Object inFolder(String script, Object... arguments) {
+        return browser.driver()
+                .executeAsyncScript("""
+                        const done = arguments[arguments.length - 1];
+                        const [root, path, text] = arguments;
+                        (async () => {
+                          let at = await (await navigator.storage.getDirectory()).getDirectoryHandle(root);
+                          const segments = path.split("/");
+                          const name = segments.pop();
+                          for (const s of segments) at = await at.getDirectoryHandle(s, { create: true });
+                        """ + script + "})().then(done, (e) => done('failed: ' + e));", arguments);
+    }
+
+    private void write(String path, String text) {
+        inFolder(
+                "const out = await (await at.getFileHandle(name, { create: true })).createWritable();"
+                        + " await out.write(text); await out.close();",
+                mark,
+                path,
+                text);
+    }
+
+    private String read(String path) {
+        return (String) inFolder("return (await (await at.getFileHandle(name)).getFile()).text();", mark, path);
+    }
+
+    private void remove(String path) {
+        inFolder("await at.removeEntry(name);", mark, path);
+    }
+
+    private void bring(long... items) {
+        String ids = String.join(
+                ",", java.util.Arrays.stream(items).mapToObj(String::valueOf).toList());
+        browser.open("/desk?bring=" + ids);
+        browser.press(items.length == 1 ? "Bring 1 file" : "Bring " + items.length + " files");
+        browser.awaitText("on the desk now");
+    }
+
+    private void open() {
+        browser.open("/desk");
+        browser.awaitText("Read at");
+    }
+
+    private String word(String name) {
+        List<?> rows = browser.all("[data-sections] [data-line='" + path(name) + "'] .desk-word");
+        return rows.isEmpty() ? "not shown" : ((org.openqa.selenium.WebElement) rows.get(0)).getText();
+    }
+
+    private void press(String name, String text) {
+        String row = "[data-line='" + path(name) + "'] ";
+        browser.await(b -> b.all(row + "button, " + row + "a, " + row + "summary").stream()
+                .filter(e -> e.getText().contains(text))
+                .findFirst()
+                .map(e -> {
+                    e.click();
+                    return true;
+                })
+                .orElse(false));
+    }
+
+    private String latest(long item) {
+        return new String(SERVER.bytes(item), StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void theDeskTellsHowEachFileStandsAndIsBroughtUpToDate() {
+        long shaft = file("shaft");
+        long pulley = file("pulley");
+        long housing = file("housing");
+        long lid = file("lid");
+        long seal = file("seal");
+        bring(shaft, pulley, housing, lid, seal);
+        assertThat(read(path("shaft"))).isEqualTo("first shaft" + mark);
+
+        SERVER.checkOut(me, shaft);
+        write(path("shaft"), "longer shaft" + mark);
+        SERVER.checkOut("tomasz", pulley);
+        SERVER.checkIn("tomasz", pulley, "wider pulley" + mark, false);
+        write(path("housing"), "thinner housing" + mark);
+        remove(path("lid"));
+        write(path("gasket"), "a gasket" + mark);
+        open();
+        assertThat(word("shaft")).isEqualTo("ahead");
+        assertThat(word("pulley")).isEqualTo("behind");
+        assertThat(word("housing")).isEqualTo("strayed");
+        assertThat(word("lid")).isEqualTo("absent");
+        assertThat(word("gasket")).isEqualTo("new");
+        browser.press("Show it");
+        assertThat(word("seal")).isEqualTo("even");
+        assertThat(new AxeBuilder().analyze(browser.driver()).getViolations()).isEmpty();
+
+        browser.press("Bring the desk up to date (2)");
+        browser.await(b -> word("pulley").equals("even") && word("lid").equals("even"));
+        assertThat(read(path("pulley"))).isEqualTo("wider pulley" + mark);
+        assertThat(read(path("lid"))).isEqualTo("first lid" + mark);
+        assertThat(read(path("shaft"))).isEqualTo("longer shaft" + mark);
+
+        press("shaft", "Check in…");
+        browser.awaitText("from your desk");
+        browser.find("#comment").sendKeys("2 longer");
+        browser.find("#clear").click();
+        browser.press("Check in 1 document");
+        browser.awaitText("new version 2");
+        browser.awaitText("1 file was cleared off your desk.");
+        assertThat(latest(shaft)).isEqualTo("longer shaft" + mark);
+        assertThat(read(path("shaft"))).startsWith("failed: NotFoundError");
+
+        open();
+        press("housing", "Take it now…");
+        browser.awaitText("from your desk");
+        browser.press("Check in 1 document");
+        browser.awaitText("new version 2");
+        assertThat(latest(housing)).isEqualTo("thinner housing" + mark);
+        open();
+        assertThat(browser.text()).contains("4 even");
+
+        press("gasket", "File it…");
+        browser.awaitText("Filing sheet");
+        assertThat(browser.text()).contains("gasket " + mark + ".txt");
+    }
+
+    @Test
+    void whatIsInNoVersionIsNeverOverwritten() {
+        long clamp = file("clamp");
+        long bracket = file("bracket");
+        bring(clamp, bracket);
+        write(path("clamp"), "my clamp" + mark);
+        write(path("bracket"), "my bracket" + mark);
+        SERVER.checkOut("tomasz", clamp);
+        SERVER.checkIn("tomasz", clamp, "his clamp" + mark, false);
+        SERVER.checkOut("tomasz", bracket);
+        open();
+        assertThat(word("clamp")).isEqualTo("strayed");
+        assertThat(browser.find("[data-line='" + path("bracket") + "']").getText())
+                .contains("Ask Tomasz for it");
+        press("bracket", "Ask Tomasz for it");
+        browser.awaitText("was asked for");
+
+        press("clamp", "More");
+        press("clamp", "Replace with the shelf's");
+        browser.awaitText("yours is kept as a stray");
+        assertThat(read(path("clamp"))).isEqualTo("his clamp" + mark);
+        StrayStore.Stray stray = SERVER.bean(StrayStore.class).kept(clamp).get(0);
+        assertThat(SERVER.bytes(stray.content())).asString().isEqualTo("my clamp" + mark);
+
+        press("bracket", "More");
+        press("bracket", "Set mine aside");
+        browser.awaitText("Yours lies beside it as");
+        assertThat(read(path("bracket"))).isEqualTo("first bracket" + mark);
+        assertThat(read(place + "bracket " + mark + " (mine).txt")).isEqualTo("my bracket" + mark);
+
+        browser.open("/strays/" + stray.id());
+        browser.press("File it as a new document derived from");
+        browser.awaitText("Filed as derived from");
+    }
+
+    @Test
+    void anActOnWhatChangedMeanwhileIsNotDone() {
+        long rail = file("rail");
+        bring(rail);
+        SERVER.checkOut("tomasz", rail);
+        SERVER.checkIn("tomasz", rail, "his rail" + mark, false);
+        open();
+        assertThat(word("rail")).isEqualTo("behind");
+        // A change that the page has not seen yet, where no observer tells it.
+        browser.driver().executeScript("document.querySelector('[data-page=desk]').classList.add('at-work')");
+        write(path("rail"), "my rail" + mark);
+        browser.driver()
+                .executeScript("document.querySelector('[data-page=desk]').classList.remove('at-work');"
+                        + "document.querySelector(\"[data-line='" + path("rail") + "'] button\").click()");
+        browser.awaitText("Nothing was done; look again.");
+        assertThat(read(path("rail"))).isEqualTo("my rail" + mark);
+        browser.await(b -> word("rail").equals("strayed"));
+    }
+
+    @Test
+    void aBrowserThatTakesItsLeaveBackIsAskedAnewAndNothingIsLost() {
+        long cap = file("cap");
+        bring(cap);
+        browser.driver().executeScript("""
+                        FileSystemHandle.prototype.queryPermission = async () => window.granted ? "granted" : "prompt";
+                        FileSystemHandle.prototype.requestPermission = async () => { window.granted = true; return "granted"; };
+                        """);
+        browser.press("Read again");
+        browser.awaitText("May this page work in the folder?");
+        browser.press("Allow it");
+        browser.await(b -> !b.find("[data-leave]").isDisplayed());
+        assertThat(browser.text()).contains("1 file: 1 even");
+        assertThat(read(path("cap"))).isEqualTo("first cap" + mark);
+    }
+
+    @Test
+    void twoTabsDoNotWorkOnOneDeskAtOnce() {
+        long pin = file("pin");
+        bring(pin);
+        remove(path("pin"));
+        open();
+        String first = browser.driver().getWindowHandle();
+        browser.driver().switchTo().newWindow(WindowType.TAB);
+        browser.open("/desk");
+        browser.awaitText("Read at");
+        browser.driver()
+                .executeScript("navigator.locks.query().then(() => 0);"
+                        + "navigator.locks.request('mint-desk ' + document.body.dataset.me + ' " + mark
+                        + "', () => new Promise((done) => { window.over = done; }))");
+        browser.driver().switchTo().window(first);
+        browser.press("Bring the desk up to date");
+        browser.awaitText("Another tab is at work on this desk.");
+        assertThat(read(path("pin"))).startsWith("failed");
+        browser.driver()
+                .switchTo()
+                .window(browser.driver().getWindowHandles().stream()
+                        .filter(w -> !w.equals(first))
+                        .findFirst()
+                        .orElseThrow());
+        browser.driver().close();
+        browser.driver().switchTo().window(first);
+        browser.press("Bring the desk up to date");
+        browser.awaitText("1 even");
+        assertThat(read(path("pin"))).isEqualTo("first pin" + mark);
+    }
+
+    @Test
+    void theNextRevisionBeginsWithWhatWasChangedOnTheDesk() {
+        long plate = SERVER.released(shelf, "plate " + mark + ".txt");
+        bring(plate);
+        write(path("plate"), "bored plate" + mark);
+        open();
+        press("plate", "Start the next revision with it…");
+        browser.awaitText("It begins with plate");
+        browser.find("#reason").sendKeys("bigger bore");
+        browser.press("Start the revision");
+        browser.awaitText("new version 2");
+        assertThat(latest(plate)).isEqualTo("bored plate" + mark);
+        assertThat(SERVER.document(plate).pending().orElseThrow().shown()).isEqualTo("B");
+        open();
+        assertThat(browser.text()).contains("1 even");
+    }
+
+    @Test
+    void aCheckOutLiesDownOnTheDeskByItself() {
+        long bolt = file("bolt");
+        browser.open("/documents/" + bolt);
+        browser.press("Check out");
+        browser.awaitText("It lies on your desk");
+        assertThat(read(path("bolt"))).isEqualTo("first bolt" + mark);
+    }
+}
