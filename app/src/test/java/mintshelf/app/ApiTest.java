@@ -98,6 +98,91 @@ class ApiTest {
         }
     }
 
+    /** What is described is what is sent: a record's components are its schema's properties. */
+    @Test
+    void everyAnswerHasTheShapeThatIsDescribed() throws ClassNotFoundException {
+        JsonNode schemas = JSON.readTree(send("", "GET", "/openapi.json", "").body())
+                .path("components")
+                .path("schemas");
+        assertThat(schemas.size()).isGreaterThan(10);
+        for (String name : schemas.propertyNames()) {
+            String outer = name.equals("Progress")
+                    ? "UploadApi"
+                    : Set.of("Became", "Desk", "Standing", "Paired").contains(name) ? "DeskApi" : "DocumentApi";
+            Class<?> record = Class.forName("mintshelf.app.api." + outer + "$" + name);
+            assertThat(schemas.path(name).path("properties").propertyNames())
+                    .as(name)
+                    .containsExactly(Stream.of(record.getRecordComponents())
+                            .map(java.lang.reflect.RecordComponent::getName)
+                            .toArray(String[]::new));
+        }
+    }
+
+    @Test
+    void aBrowsersSessionAsksTheSameButNeverWithAForgedRequest() {
+        long item = server.file("priya", shelf, "session " + mark + ".txt", "s" + mark, false);
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/api/v1/me").body()).contains("Priya Malhan");
+        HttpRequest.Builder forged = HttpRequest.newBuilder(URI.create(server.origin() + "/api/v1/holds"))
+                .header("Content-Type", "application/json")
+                .header("Idempotency-Key", Server.key())
+                .POST(HttpRequest.BodyPublishers.ofString("{\"documents\":[" + item + "]}"));
+        HttpResponse<String> answer = web.send(forged);
+        assertThat(answer.statusCode()).isEqualTo(403);
+        assertThat(answer.headers().firstValue("Content-Type")).contains("application/problem+json");
+        assertThat(server.document(item).holder()).isEmpty();
+        web.get("/today");
+        HttpResponse<String> own = web.send(HttpRequest.newBuilder(URI.create(server.origin() + "/api/v1/holds"))
+                .header("Content-Type", "application/json")
+                .header("Idempotency-Key", Server.key())
+                .header("X-CSRF-TOKEN", web.csrf())
+                .POST(HttpRequest.BodyPublishers.ofString("{\"documents\":[" + item + "]}")));
+        assertThat(own.statusCode()).isEqualTo(200);
+        assertThat(server.document(item).holder()).isPresent();
+    }
+
+    @Test
+    void anUploadWhoseTokenIsRevokedGoesOnWithTheNextOneOfThePerson() {
+        Tokens tokens = server.bean(Tokens.class);
+        server.add("sigrid-" + mark, "Sigrid Moen", "designer");
+        String first = token("sigrid-" + mark, true);
+        String upload = JSON.readTree(
+                        send(first, "POST", "/uploads?name=a.txt&size=8", "").body())
+                .path("token")
+                .asString();
+        assertThat(send(first, "PUT", "/uploads/" + upload + "?from=0", "half").statusCode())
+                .isEqualTo(200);
+        var actor = server.actor("sigrid-" + mark);
+        tokens.of(actor).forEach(t -> tokens.revoke(actor, t.id()));
+        assertThat(send(first, "PUT", "/uploads/" + upload + "?from=4", "file").statusCode())
+                .isEqualTo(401);
+        String second = token("sigrid-" + mark, true);
+        JsonNode stands =
+                JSON.readTree(send(second, "GET", "/uploads/" + upload, "").body());
+        // Bytes that fill no piece yet may have to be sent once more: the server says where it stands.
+        int at = stands.path("received").asInt();
+        assertThat(JSON.readTree(send(second, "PUT", "/uploads/" + upload + "?from=" + at, "halffile".substring(at))
+                                .body())
+                        .path("complete")
+                        .asBoolean())
+                .isTrue();
+    }
+
+    @Test
+    void goingOnInTheMiddleOfAFileIsOneFetchInTheRecord() {
+        long item = server.file("priya", shelf, "slices " + mark + ".txt", "0123456789" + mark, false);
+        String token = token("priya", false);
+        String content = "/documents/" + item + "/versions/1/content";
+        assertThat(send(token, "GET", content, "", "Range", "bytes=0-3").body()).isEqualTo("0123");
+        assertThat(send(token, "GET", content, "", "Range", "bytes=4-9").body()).isEqualTo("456789");
+        assertThat(send(token("rafael", false), "GET", content, "", "Range", "bytes=4-9")
+                        .statusCode())
+                .isEqualTo(404);
+        String record =
+                Web.as(server, "ines").get("/documents/" + item + "/record").body();
+        assertThat(record.split("fetched version 1", -1)).hasSize(2);
+    }
+
     @Test
     void aTokenReadsWhatItsPersonMayAndNoMoreOnceItIsRevoked() {
         long draft = server.file("priya", shelf, "api " + mark + ".txt", "one" + mark, false);

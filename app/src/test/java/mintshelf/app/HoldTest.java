@@ -10,9 +10,11 @@ import java.util.Random;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
+import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
@@ -61,6 +63,77 @@ class HoldTest {
                 .isInstanceOf(Refused.class)
                 .hasMessageContaining("Tomasz Okrent");
         assertThat(server.document(a).holder()).isEmpty();
+    }
+
+    @Test
+    void aStrayIsFiledAsADocumentOfItsOwnThatSaysWhatItWasDerivedFrom() {
+        long item =
+                server.file("priya", server.shelf(), "bush " + server.shelf() + ".txt", "bush" + Server.key(), false);
+        server.checkOut("priya", item);
+        server.checkIn("tomasz", item, "wider bush " + item, false);
+        StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
+        Web web = Web.as(server, "tomasz");
+        String to = web.post("/strays/" + stray.id() + "/file-as-new", java.util.Map.of())
+                .headers()
+                .firstValue("Location")
+                .orElseThrow();
+        long sheet = Long.parseLong(to.replaceAll(".*/", ""));
+        FileDocuments filing = server.bean(FileDocuments.class);
+        FileDocuments.Sheet open = filing.sheet(server.actor("tomasz"), sheet);
+        assertThat(open.derivedFrom().orElseThrow().spine().id()).isEqualTo(item);
+        FilingStore.Row row = open.lines().get(0).row();
+        assertThat(row.number()).isEmpty();
+        assertThat(open.lines().get(0).upload().fileName()).endsWith("derived.txt");
+        filing.keep(
+                server.actor("tomasz"),
+                sheet,
+                java.util.List.of(new FilingStore.Row(
+                        row.id(),
+                        row.upload(),
+                        true,
+                        java.util.Optional.of(server.kind(Server.PLAIN)),
+                        "",
+                        "",
+                        "",
+                        "Wider bush",
+                        "",
+                        row.folder(),
+                        java.util.Map.of("material", "POM"),
+                        row.sameAs(),
+                        row.item())));
+        assertThat(filing.file(server.actor("tomasz"), sheet, Server.key(), false)
+                        .problems())
+                .isEmpty();
+        long made = filing.sheet(server.actor("tomasz"), sheet)
+                .lines()
+                .get(0)
+                .row()
+                .item()
+                .orElseThrow();
+        assertThat(web.get("/documents/" + made + "/refers-to").body())
+                .contains("derived from")
+                .contains(server.document(item).number());
+        assertThat(new String(server.bytes(made), java.nio.charset.StandardCharsets.UTF_8))
+                .isEqualTo("wider bush " + item);
+    }
+
+    @Test
+    void theNextRevisionBeginsWithAStray() {
+        long item = server.released(server.shelf(), "cam " + server.shelf() + ".txt");
+        server.checkIn("tomasz", item, "faster cam " + item, false);
+        StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
+        Web web = Web.as(server, "tomasz");
+        assertThat(web.get("/strays/" + stray.id()).body()).contains("Start the next revision with it");
+        web.get("/start-revision?items=" + item + "&stray=" + stray.id());
+        web.post(
+                "/start-revision",
+                java.util.Map.of(
+                        "items", "" + item, "stray", "" + stray.id(), "actKey", Server.key(), "reason", "speed"));
+        assertThat(server.document(item).pending().orElseThrow().shown()).isEqualTo("B");
+        assertThat(server.document(item).holder().orElseThrow().name()).isEqualTo("Tomasz Okrent");
+        assertThat(new String(server.bytes(item), java.nio.charset.StandardCharsets.UTF_8))
+                .isEqualTo("faster cam " + item);
+        assertThat(server.bean(StrayStore.class).kept(item)).isEmpty();
     }
 
     @Test

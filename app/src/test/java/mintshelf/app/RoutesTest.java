@@ -191,6 +191,8 @@ class RoutesTest {
         row(t, "/undo-check-out", "/undo-check-out?items=" + draft, "302 404 404 200 200 200");
         row(t, "/take-up", "/take-up?items=" + draft, "302 404 404 200 200 200");
         row(t, "/desk", "/desk", "302 200 200 200 200 200");
+        row(t, "/desk/programs", "/desk/programs", "302 200 200 200 200 200");
+        row(t, "/desk/programs/interface", "/desk/programs/interface", "302 200 200 200 200 200");
         row(t, "/habits", "/habits", "302 200 200 200 200 200");
         for (String part : List.of("structure", "where-used", "refers-to")) {
             row(t, "/documents/{id}/" + part, "/documents/" + draft + "/" + part, "302 404 404 200 200 200");

@@ -290,14 +290,18 @@ public final class Server {
         return file(login, shelf, PLAIN, name, text.getBytes(java.nio.charset.StandardCharsets.UTF_8), hold);
     }
 
+    /** The id of a kind. */
+    public long kind(String code) {
+        if (code.equals(PLAIN)) addPlainKind();
+        return bean(mintshelf.app.store.house.HouseStore.class).kind(code).id();
+    }
+
     /** Files a document of a kind with the material filled, and gives its id. */
     public long file(String login, long shelf, String kindCode, String name, byte[] bytes, boolean hold) {
         FileDocuments filing = bean(FileDocuments.class);
         long sheet = filing.open(actor(login), shelf, OptionalLong.empty(), List.of(bring(login, name, bytes)));
         FilingStore.Row row = filing.sheet(actor(login), sheet).lines().get(0).row();
-        if (kindCode.equals(PLAIN)) addPlainKind();
-        long drawing =
-                bean(mintshelf.app.store.house.HouseStore.class).kind(kindCode).id();
+        long drawing = kind(kindCode);
         Map<String, String> facts = new TreeMap<>(Map.of("material", "316L"));
         filing.keep(
                 actor(login),

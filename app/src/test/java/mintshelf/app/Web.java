@@ -49,6 +49,11 @@ public final class Web {
         return remember(send(HttpRequest.newBuilder(URI.create(origin + path)).GET()));
     }
 
+    /** The token of the page that was loaded last. */
+    String csrf() {
+        return token;
+    }
+
     public HttpResponse<String> post(String path, Map<String, String> fields) {
         String form = fields.entrySet().stream()
                 .map(e -> encode(e.getKey()) + "=" + encode(e.getValue()))

@@ -86,11 +86,12 @@ public final class Demo {
 
     private static void shot(List<String> words) throws IOException {
         if (words.size() < 2) {
-            System.err.println("shot PATH OUT.png [--as LOGIN] [--size 1280x800] [--dark] [--do SCRIPT]");
+            System.err.println("shot PATH OUT.png [--as LOGIN] [--size 1280x800] [--dark] [--do SCRIPT]…");
             System.exit(2);
         }
         String[] size = option(words, "--size", "1280x800").split("x");
-        String step = option(words, "--do", "");
+        List<String> steps = new ArrayList<>();
+        for (int i = 2; i + 1 < words.size(); i++) if (words.get(i).equals("--do")) steps.add(words.get(i + 1));
         try (Shots shots = new Shots(origin())) {
             shots.signIn(option(words, "--as", "priya"));
             shots.shot(
@@ -99,7 +100,7 @@ public final class Demo {
                     Integer.parseInt(size[0]),
                     Integer.parseInt(size[1]),
                     words.contains("--dark"),
-                    step.isEmpty() ? List.of() : List.of(step));
+                    steps);
         }
     }
 }

@@ -2,6 +2,7 @@ package mintshelf.demo;
 
 import mintshelf.app.MintShelf;
 import mintshelf.app.page.signin.SignInPage;
+import mintshelf.demo.practice.PracticeSeat;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Import;
@@ -9,7 +10,7 @@ import org.springframework.context.annotation.Primary;
 
 /** The application with the demo's clock, its people on the sign-in page, and its scenario. */
 @Configuration
-@Import({MintShelf.class, Scenario.class, Hands.class, PostTray.class})
+@Import({MintShelf.class, Scenario.class, Hands.class, PostTray.class, PracticeSeat.class})
 public class DemoApplication {
     @Bean
     @Primary

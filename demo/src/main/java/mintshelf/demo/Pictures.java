@@ -50,6 +50,42 @@ final class Pictures {
     private static final String READY =
             "return new Promise(done => { const wait = () => document.querySelector('[data-ready]') ? setTimeout(done, 400) : setTimeout(wait, 100); wait(); })";
 
+    /** What a desk picture does in turn: a folder inside the browser, what was asked for brought, files changed by hand. */
+    private static final String BROUGHT = """
+            return (async () => {
+              const until = async (f) => { for (let i = 0; i < 300; i++) { const r = await f(); if (r) return r; await new Promise((d) => setTimeout(d, 100)); } throw new Error(String(f)); };
+              document.querySelector('[data-practice-folder]').click();
+              (await until(() => [...document.querySelectorAll('[data-plan] .btn-mint')].find((b) => !b.disabled))).click();
+              await until(() => document.body.textContent.includes('on the desk now'));
+            })();
+            """;
+
+    private static final String CHANGED = """
+            return (async () => {
+              for (let i = 0; i < 100 && document.querySelector('[data-section=absent], .at-work'); i++) await new Promise((d) => setTimeout(d, 100));
+              document.querySelector('[data-section=even] > button')?.click();
+              const root = await (await navigator.storage.getDirectory()).getDirectoryHandle('practice desk');
+              const write = async (path, change) => {
+                const s = path.split('/'), name = s.pop();
+                let at = root;
+                for (const one of s) at = await at.getDirectoryHandle(one, { create: true });
+                const handle = await at.getFileHandle(name, { create: true });
+                const text = change(await (await handle.getFile()).text());
+                const out = await handle.createWritable();
+                await out.write(text);
+                await out.close();
+              };
+              const lines = [...document.querySelectorAll('[data-line]')].map((l) => l.dataset.line);
+              const of = (end) => lines.find((l) => l.endsWith(end)) ?? end;
+              await write(of('TG40-3010 Housing.stp'), (t) => t.replace('ENDSEC;', 'ENDSEC; '));
+              await write(of('tg40-1050-clamp-liner.dxf'), (t) => t.replace('2010', '2011').replace('EOF', 'EOF '));
+              await write('TG40 Tide gauge/3000 Encoder head/cable notes.txt', () => 'Cable 1.8 m, gland below.');
+              document.querySelector('[data-section=even] .card-ours')?.remove();
+              document.querySelector('[data-read]').click();
+              for (let i = 0; i < 100 && !document.querySelector('[data-word=strayed]'); i++) await new Promise((d) => setTimeout(d, 100));
+            })();
+            """;
+
     static void refresh(String origin) throws IOException {
         try (Shots shots = new Shots(origin)) {
             shots.signIn("");
@@ -97,18 +133,26 @@ final class Pictures {
             take(
                     shots,
                     SHELF,
-                    "title-block",
-                    List.of(open("TG40-1020"), "document.querySelector('a[href$=title-block]').click()"));
+                    "desk",
+                    List.of(
+                            model("TG40-3000", ""),
+                            "location.href = document.querySelector('a[href^=\"/desk?bring=\"]').href",
+                            BROUGHT,
+                            "document.querySelector('[data-update]').click()",
+                            CHANGED));
+            take(
+                    shots,
+                    "/desk",
+                    "practice-seat",
+                    List.of(
+                            "return new Promise((done) => setTimeout(done, 1500))",
+                            "location.href = '/practice?path=' + encodeURIComponent('TG40 Tide gauge/1000 Stilling well/tg40-1050-clamp-liner.dxf')",
+                            "return new Promise((done) => setTimeout(done, 1500))"));
             shots.signIn("oluwaseun");
             String round = "location.href = document.querySelector('.tray a.n').href";
             take(shots, "/in-tray", "round", List.of(round));
             shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
             take(shots, "/changes", "change-order", List.of(openOrder(0)));
-            take(
-                    shots,
-                    "/changes",
-                    "change-notice",
-                    List.of(openOrder(1), "location.href = document.querySelector('aside a.mono').href"));
             shots.signIn("hedda");
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");

@@ -15,7 +15,7 @@ const SECTIONS = [
   ["ahead", "Ahead", "changed here, and held by you"],
   ["new", "New", "only here"],
   ["behind", "Behind", "unchanged here; the shelf has moved on"],
-  ["absent", "Absent", "of this desk, but not here"],
+  ["absent", "Absent", "held by you, or brought here before; only the shelf has it"],
   ["set", "Set at a version", "an older one, on purpose"],
   ["even", "Even", "as the shelf has it"],
 ];

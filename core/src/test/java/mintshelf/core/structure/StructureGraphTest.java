@@ -134,7 +134,11 @@ class StructureGraphTest {
                 assertThat(set(graph.components(d))).as("seed " + seed).isEqualTo(naive.components(d));
                 for (long c : graph.components(d))
                     assertThat(set(graph.whereUsed(c))).contains(d);
+                Map<Long, Long> needed = graph.neededAbove(d);
+                assertThat(set(graph.whereUsed(d))).as("seed " + seed).containsAll(needed.keySet());
                 if (cycles) continue;
+                assertThat(needed.keySet()).as("seed " + seed).isEqualTo(set(graph.whereUsed(d)));
+                needed.forEach((above, n) -> assertThat(naive.totals(above)).containsEntry(d, n));
                 Map<Long, Long> totals = new HashMap<>();
                 graph.totals(d).orElseThrow().forEach(t -> totals.put(t.component(), t.quantity()));
                 assertThat(totals).as("seed " + seed).isEqualTo(naive.totals(d));

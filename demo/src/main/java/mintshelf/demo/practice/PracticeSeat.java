@@ -31,6 +31,12 @@ import org.springframework.web.bind.annotation.ResponseBody;
 public class PracticeSeat {
     private static final int LARGEST = 16 << 20;
 
+    private final Sheets sheets;
+
+    public PracticeSeat(Sheets sheets) {
+        this.sheets = sheets;
+    }
+
     @GetMapping("/practice")
     String page(@RequestParam String path, Model model) {
         model.addAttribute("path", path);
@@ -76,7 +82,8 @@ public class PracticeSeat {
             byte[] now = ExternalReference.renamed(drawing, Map.of(from, text)).orElseThrow(Refused::new);
             return shown(now, encoded(now), "It refers to " + text + " instead of " + from + " now.");
         }
-        SheetEdit edit = SheetEdit.of(bytes).orElseThrow(Refused::new);
+        double scale = sheets.scale(DxfDrawing.read(bytes).orElseThrow(Refused::new));
+        SheetEdit edit = SheetEdit.of(bytes).orElseThrow(Refused::new).at(scale);
         Outcome<String> done = switch (act) {
             case "pull" ->
                 edit.pull(new Box(Math.min(x, x2), Math.min(y, y2), Math.max(x, x2), Math.max(y, y2)), dx, dy);

@@ -49,6 +49,8 @@ final class SheetEdit {
     private final List<Tag> tags;
     private final String newLine;
     private final String rest;
+    /** By how much the sheet enlarges: lengths that are given and told are those of the part. */
+    private double scale = 1;
 
     private SheetEdit(List<Tag> tags, String newLine, String rest) {
         this.tags = tags;
@@ -85,6 +87,12 @@ final class SheetEdit {
         return Outcome.granted(new SheetEdit(tags, newLine, String.join(newLine, after)));
     }
 
+    /** Lengths are given in the part's own from now on; places stay those of the sheet. */
+    SheetEdit at(double sheetScale) {
+        scale = sheetScale > 0 ? sheetScale : 1;
+        return this;
+    }
+
     byte[] bytes() {
         StringBuilder text = new StringBuilder();
         for (Tag tag : tags) {
@@ -94,7 +102,9 @@ final class SheetEdit {
     }
 
     /** Moves what lies in a window; lines that reach into it are stretched, and dimensions follow. */
-    Outcome<String> pull(Box window, double dx, double dy) {
+    Outcome<String> pull(Box window, double byX, double byY) {
+        double dx = byX * scale;
+        double dy = byY * scale;
         int moved = 0;
         int followed = 0;
         for (Entity e : entities()) {
@@ -107,7 +117,7 @@ final class SheetEdit {
         }
         if (moved + followed == 0) return nothing("Nothing lies in the window.");
         return Outcome.granted(
-                "Pulled " + moved + (moved == 1 ? " thing" : " things") + " by " + number(dx) + ", " + number(dy)
+                "Pulled " + moved + (moved == 1 ? " thing" : " things") + " by " + number(byX) + ", " + number(byY)
                         + (followed == 0
                                 ? "."
                                 : "; " + followed + (followed == 1 ? " dimension follows." : " dimensions follow.")));
@@ -207,8 +217,8 @@ final class SheetEdit {
         Optional<Entity> hole = hole(x, y, reach);
         if (hole.isEmpty()) return nothing("There is no circle at that place.");
         Tag radius = first(hole.get(), 40).orElseThrow();
-        String before = number(radius.number() * 2);
-        radius.value = number(diameter / 2);
+        String before = number(radius.number() * 2 / scale);
+        radius.value = number(diameter / 2 * scale);
         return Outcome.granted("The hole of " + before + " has " + number(diameter) + " now.");
     }
 
@@ -242,7 +252,7 @@ final class SheetEdit {
         if (marked) circle.add(new Tag("100", 100, "AcDbCircle"));
         circle.add(new Tag(" 10", 10, number(x)));
         circle.add(new Tag(" 20", 20, number(y)));
-        circle.add(new Tag(" 40", 40, number(diameter / 2)));
+        circle.add(new Tag(" 40", 40, number(diameter / 2 * scale)));
         tags.addAll(end, circle);
         return Outcome.granted("Drilled a hole of " + number(diameter) + ".");
     }
@@ -264,7 +274,7 @@ final class SheetEdit {
     Outcome<String> plug(double x, double y, double reach) {
         Optional<Entity> hole = hole(x, y, reach);
         if (hole.isEmpty()) return nothing("There is no circle at that place.");
-        String before = number(first(hole.get(), 40).orElseThrow().number() * 2);
+        String before = number(first(hole.get(), 40).orElseThrow().number() * 2 / scale);
         tags.subList(hole.get().from(), hole.get().to()).clear();
         return Outcome.granted("The hole of " + before + " is plugged.");
     }

@@ -83,6 +83,13 @@ class SheetEditTest {
     }
 
     @Test
+    void lengthsAreThoseOfThePartOnASheetThatEnlargesIt() {
+        SheetEdit edit = open(plate()).at(2);
+        assertThat(says(edit.resize(20, 25, 1, 6))).isEqualTo("The hole of 4.5 has 6 now.");
+        assertThat(circles(edit.bytes())).contains(6.0);
+    }
+
+    @Test
     void aTextGetsOtherWordsWithWhatTheCodePageLacksEscaped() {
         SheetEdit edit = open(plate());
         assertThat(says(edit.retext(8, 61, 2, "GLAND PLATE ⌀9"))).contains("GLAND PLATE");

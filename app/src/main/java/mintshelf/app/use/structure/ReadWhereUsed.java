@@ -89,6 +89,7 @@ public class ReadWhereUsed {
                 .toList();
         Map<Long, Seen> seen = sight.of(actor, ids);
         List<Integer> made = references.made(List.of(item)).getOrDefault(item, List.of());
+        Map<Long, Long> needed = graph.neededAbove(item);
         List<Above> above = new ArrayList<>();
         for (long id : ids) {
             if (!seen.containsKey(id)) continue;
@@ -96,12 +97,7 @@ public class ReadWhereUsed {
                     .filter(u -> u.component() == item)
                     .map(Use::captured)
                     .min(Comparator.naturalOrder());
-            Optional<Long> quantity = graph.totals(id)
-                    .map(totals -> totals.stream()
-                            .filter(t -> t.component() == item)
-                            .mapToLong(StructureGraph.Total::quantity)
-                            .findFirst()
-                            .orElse(0));
+            Optional<Long> quantity = Optional.ofNullable(needed.get(id));
             int newer = of.all()
                     ? captured.map(c -> (int) made.stream().filter(v -> v > c).count())
                             .orElse(0)
