@@ -86,6 +86,48 @@ class RoundTest {
     }
 
     @Test
+    void checkingInAndSendingToReviewIsOneActWhereNothingIsInTheWay() {
+        long item =
+                server.file("priya", server.shelf(), "drawing", "cap.dxf", Review.sheet("cap " + Server.key()), true);
+        Web web = Web.as(server, "priya");
+        String address = checkInAndSend(web, item);
+        assertThat(address).startsWith("/rounds/");
+        assertThat(server.document(item).head().number()).isEqualTo(2);
+        assertThat(server.document(item).holder()).isEmpty();
+        assertThat(stage(item)).isEqualTo(StageClass.DECIDING);
+
+        long empty =
+                server.file("priya", server.shelf(), "drawing", "bare.dxf", Review.sheet("b " + Server.key()), true);
+        keepFact(empty, "material", "");
+        assertThat(checkInAndSend(web, empty)).isEqualTo("/send-to-review?items=" + empty);
+        assertThat(server.document(empty).head().number()).isEqualTo(2);
+        assertThat(stage(empty)).isEqualTo(StageClass.PREPARING);
+        assertThat(web.get("/send-to-review?items=" + empty).body()).contains("Material");
+    }
+
+    private String checkInAndSend(Web web, long item) {
+        String upload = server.bring("priya", "cap.dxf", Review.sheet("next " + Server.key()));
+        long hold = server.document(item).holder().orElseThrow().hold();
+        return web.post(
+                        "/check-in",
+                        Map.of(
+                                "actKey",
+                                Server.key(),
+                                "upload." + item,
+                                upload,
+                                "hold." + item,
+                                "" + hold,
+                                "comment",
+                                "as sent",
+                                "send",
+                                "true"))
+                .headers()
+                .firstValue("Location")
+                .orElseThrow()
+                .replace(server.origin(), "");
+    }
+
+    @Test
     void twoPeopleSignAndTheLastSignOffReleases() {
         long item = review.drawing(server.shelf(), "gland.dxf");
         long round = review.send("priya", item);

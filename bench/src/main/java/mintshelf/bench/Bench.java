@@ -8,15 +8,17 @@ import java.util.TreeMap;
 
 /** {@code ./shelf bench [NAME]}: each benchmark prints its figures, most of them as ratios against a peer in the same run. */
 public final class Bench {
-    private static final Map<String, Runnable> ALL = new TreeMap<>(Map.of(
-            "check-in", ContentBench::checkInAgainstPlainInserts,
-            "versions", ContentBench::tenVersionsOfOneFile,
-            "pages", PageBench::shelfOfTenThousand,
-            "people", PageBench::fiftyPeopleForAMinute,
-            "read-drawing", DrawingBench::reading,
-            "compare-drawing", DrawingBench::comparing,
-            "read-model", ModelBench::reading,
-            "structure", ModelBench::structure));
+    private static final Map<String, Runnable> ALL = new TreeMap<>(Map.ofEntries(
+            Map.entry("check-in", ContentBench::checkInAgainstPlainInserts),
+            Map.entry("versions", ContentBench::tenVersionsOfOneFile),
+            Map.entry("pages", PageBench::shelfOfTenThousand),
+            Map.entry("people", PageBench::twoHundredPeopleForAMinute),
+            Map.entry("read-drawing", DrawingBench::reading),
+            Map.entry("compare-drawing", DrawingBench::comparing),
+            Map.entry("read-model", ModelBench::reading),
+            Map.entry("structure", ModelBench::structure),
+            Map.entry("structure-served", DeskBench::structureServed),
+            Map.entry("desk-status", DeskBench::deskStatus)));
 
     private Bench() {}
 

@@ -18,7 +18,7 @@ final class Assemblies {
                     new Component("TG40-3000", "Encoder head", 1, "", 60, 2640, 300, 260),
                     new Component("TG40-4000", "Mast", 1, "", 700, 900, 900, 3400)));
 
-    static final Shape WELL = new Shape.Assembly(
+    static final Shape.Assembly WELL = new Shape.Assembly(
             Size.A2,
             List.of(
                     new Component("TG40-1010", "Well pipe", 1, "316L", 122, 170, 355, 2400),
@@ -68,7 +68,8 @@ final class Assemblies {
             List.of(
                     new Component("LS18-1010", "Clamp rail", 1, "316L", 60, 0, 40, 220),
                     new Component("TG40-1040", "Pipe clamp", 2, "316L", 0, 90, 160, 30),
-                    new Component("ISO 4017 M8 x 40", "Hexagon screw", 4, SCREW, 160, 96, 24, 16)));
+                    new Component("ISO 4017 M8 x 40", "Hexagon screw", 4, SCREW, 160, 96, 24, 16)),
+            List.of("../TG40 Tide gauge/1000 Stilling well/tg40-1040-pipe-clamp.dxf"));
 
     private Assemblies() {}
 }

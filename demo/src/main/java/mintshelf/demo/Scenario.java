@@ -89,6 +89,7 @@ public class Scenario implements ApplicationRunner {
         Parts.ALL.forEach(part -> file(tg40, part));
         papers(tg40, house);
         Parts.ALL.forEach(this::firstRelease);
+        linersNoted();
         staffReader(ls18);
         new ModelStory(hands, shelves, (days, hour) -> daysAgo(days, hour, 0)).write(tg40, ls18, folders);
         story(tg40);
@@ -189,7 +190,6 @@ public class Scenario implements ApplicationRunner {
         List<String> said = new ArrayList<>(part.notes());
         said.add("Lot and date code etched beside the number");
         boolean goesOut = !never.contains(part.number());
-        boolean stays = List.of("TG40-1000", "TG40-0000").contains(part.number());
         hands.checkIn(
                 at,
                 part.author(),
@@ -202,17 +202,29 @@ public class Scenario implements ApplicationRunner {
             hands.release(at.plus(Duration.ofDays(9)), "oluwaseun", item);
             say();
         }
-        if (stays) {
+    }
+
+    /** The two assemblies that never went out got one more version, saved with what their parts were by then. */
+    private void linersNoted() {
+        for (Part part : List.of(part("1000"), part("0000"))) {
+            long item = documents.get(part.number());
             hands.checkOut(daysAgo(20, 10, 5), "priya", item, "BENCH-3", "");
             hands.checkIn(
                     daysAgo(19, 15, 40),
                     "priya",
                     item,
-                    part.sheet("A", part.shape(), List.of("Assemble with liners greased"), "2026-10-02"),
+                    part.sheet("A", detailed(part), List.of("Assemble with liners greased"), "2026-10-02"),
                     "liners noted",
                     false);
             say();
         }
+    }
+
+    /** The well's sheet places those of clamp and liner, as external references. */
+    private static Sheets.Shape detailed(Part part) {
+        return part.number().equals("TG40-1000")
+                ? Assemblies.WELL.withDetails("tg40-1040-pipe-clamp.dxf", "tg40-1050-clamp-liner.dxf")
+                : part.shape();
     }
 
     private void papers(long tg40, long house) {

@@ -4,8 +4,11 @@ import java.util.Arrays;
 import java.util.List;
 import mintshelf.app.use.NotThere;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.http.CacheControl;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import org.springframework.web.servlet.resource.VersionResourceResolver;
 
 /** Teaches page methods to take the actor. */
 @Configuration
@@ -19,6 +22,18 @@ public class Pages implements WebMvcConfigurer {
     @Override
     public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
         resolvers.add(actors);
+    }
+
+    /** Scripts import each other by plain addresses, which no content hash reaches: browsers ask whether they still hold. */
+    @Override
+    public void addResourceHandlers(ResourceHandlerRegistry registry) {
+        for (String folder : List.of("js", "vendor")) {
+            registry.addResourceHandler("/static/" + folder + "/**")
+                    .addResourceLocations("classpath:/static/" + folder + "/")
+                    .setCacheControl(CacheControl.noCache())
+                    .resourceChain(true)
+                    .addResolver(new VersionResourceResolver().addContentVersionStrategy("/**"));
+        }
     }
 
     /** Ids of documents as an address carries them: "12,15,18". */

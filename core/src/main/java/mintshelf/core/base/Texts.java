@@ -13,6 +13,7 @@ public final class Texts {
      * <p>Bidirectional overrides go too: they can make a name read as another one (Unicode TR 36, 2.5).
      */
     public static String line(String raw) {
+        if (isPlain(raw)) return raw;
         StringBuilder out = new StringBuilder(raw.length());
         raw.codePoints().forEach(c -> {
             int type = Character.getType(c);
@@ -27,6 +28,17 @@ public final class Texts {
                 .strip();
     }
 
+    /** Whether a text is a clean line of ASCII already: most names are, and desks have many. */
+    private static boolean isPlain(String raw) {
+        char before = ' ';
+        for (int i = 0; i < raw.length(); i++) {
+            char c = raw.charAt(i);
+            if (c < ' ' || c > '~' || (c == ' ' && before == ' ')) return false;
+            before = c;
+        }
+        return raw.isEmpty() || before != ' ';
+    }
+
     /** Several lines: as {@link #line}, line breaks kept, at most one empty line in a row. */
     public static String lines(String raw) {
         StringBuilder out = new StringBuilder();
@@ -38,6 +50,7 @@ public final class Texts {
 
     /** The key under which names are compared: composed and without case. */
     public static String key(String raw) {
+        if (isPlain(raw)) return raw.toLowerCase(Locale.ROOT);
         return Normalizer.normalize(line(raw).toUpperCase(Locale.ROOT).toLowerCase(Locale.ROOT), Normalizer.Form.NFC);
     }
 

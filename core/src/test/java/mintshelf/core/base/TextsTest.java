@@ -23,6 +23,21 @@ class TextsTest {
         assertThat(Texts.key("K\u00d6GE")).isEqualTo(Texts.key("ko\u0308ge"));
     }
 
+    /** Plain texts take a short way; a letter that needs the long one behind them must not change what they give. */
+    @Test
+    void plainTextsGiveWhatTheLongWayGives() {
+        java.util.Random random = new java.util.Random(40);
+        for (int i = 0; i < 2000; i++) {
+            StringBuilder text = new StringBuilder();
+            for (int k = random.nextInt(12); k > 0; k--) text.append((char) (' ' + random.nextInt(95)));
+            if (random.nextBoolean()) text.append("  x ");
+            String plain = text.toString();
+            String longWay = Texts.line(plain + "\u00fc");
+            assertThat(Texts.line(plain + "u")).isEqualTo(longWay.substring(0, longWay.length() - 1) + "u");
+            assertThat(Texts.key(plain + "U")).isEqualTo(Texts.line(plain + "u").toLowerCase(java.util.Locale.ROOT));
+        }
+    }
+
     @Test
     void shorteningNeverCutsACharacterInTwo() {
         String text = "aaaa\uD83D\uDEA2bbbb";

@@ -49,6 +49,10 @@ final class AssemblySheet {
         out.across(left, foot, right, foot, foot - 14, 1 / s, "");
         out.upright(left, foot, left, top, left - 18, 1 / s, "");
         balloons(out, components, s, left, foot, right + 34);
+        // Other sheets, small, in a row above the notes.
+        for (int i = 0; i < assembly.detailed().size(); i++) {
+            out.external(assembly.detailed().get(i), 32 + i * 48.0, 92, 0.1);
+        }
         partsList(out, components, assembly.size().width - 190, assembly.size().height - 10);
     }
 

@@ -16,6 +16,7 @@ public final class DxfWriter {
 
     private final StringBuilder entities = new StringBuilder();
     private final Map<String, String> blocks = new LinkedHashMap<>();
+    private final Map<String, String> externals = new LinkedHashMap<>();
     private StringBuilder target = entities;
     private int dimensions;
 
@@ -325,12 +326,36 @@ public final class DxfWriter {
             tag(0, "ENDBLK");
             tag(8, "0");
         });
+        externals.forEach((name, path) -> {
+            tag(0, "BLOCK");
+            tag(8, "0");
+            tag(2, name);
+            tag(70, "4");
+            tag(10, 0.0);
+            tag(20, 0.0);
+            tag(3, name);
+            tag(1, path);
+            tag(0, "ENDBLK");
+            tag(8, "0");
+        });
         tag(0, "ENDSEC");
         section("ENTITIES");
         all.append(entities);
         tag(0, "ENDSEC");
         tag(0, "EOF");
         return all.toString().getBytes(WINDOWS);
+    }
+
+    /** Places another drawing: a block that is an external reference, and its insert. */
+    public void external(String path, double x, double y, double scale) {
+        String block = "DETAIL_" + (externals.size() + 1);
+        externals.put(block, path);
+        entity("INSERT", Layer.FRAME);
+        tag(2, block);
+        tag(10, x);
+        tag(20, y);
+        tag(41, scale);
+        tag(42, scale);
     }
 
     private void section(String name) {

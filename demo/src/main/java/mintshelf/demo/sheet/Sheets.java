@@ -88,8 +88,20 @@ public final class Sheets {
         /** A tube: outer diameter, wall, length. */
         record Tube(double outer, double wall, double length) implements Shape {}
 
-        /** An assembly: its components where they are, each with a line of the parts list. */
-        record Assembly(Size size, List<Component> components) implements Shape {}
+        /**
+         * An assembly: its components where they are, each with a line of the parts list.
+         *
+         * @param detailed drawings that are placed beside the view as external references: paths as the sheet writes them
+         */
+        record Assembly(Size size, List<Component> components, List<String> detailed) implements Shape {
+            public Assembly(Size size, List<Component> components) {
+                this(size, components, List.of());
+            }
+
+            public Assembly withDetails(String... paths) {
+                return new Assembly(size, components, List.of(paths));
+            }
+        }
 
         /** An empty sheet: a template. */
         record Blank(Size size) implements Shape {}

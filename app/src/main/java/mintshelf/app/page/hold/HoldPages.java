@@ -1,6 +1,7 @@
 package mintshelf.app.page.hold;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -10,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mintshelf.app.page.Pages;
@@ -20,6 +22,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.Habits;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.TakeAlong.With;
 import mintshelf.app.use.compare.CompareSheets;
@@ -31,6 +34,8 @@ import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.round.SendToReview;
+import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -53,6 +58,7 @@ public class HoldPages {
     private final CompareSheets compare;
     private final CheckSheets checks;
     private final Desks desks;
+    private final SendToReview review;
     private final ReceiveContent receive;
     private final FileDocuments filing;
 
@@ -66,7 +72,9 @@ public class HoldPages {
             CheckSheets checks,
             Desks desks,
             ReceiveContent receive,
-            FileDocuments filing) {
+            FileDocuments filing,
+            SendToReview review) {
+        this.review = review;
         this.receive = receive;
         this.filing = filing;
         this.desks = desks;
@@ -241,9 +249,18 @@ public class HoldPages {
         // Whoever has a stray among them sees what became of it first.
         boolean stray = to.matches(".*\\ds\\d.*");
         if (!send || keep || stray) return "redirect:" + to;
-        return "redirect:/send-to-review?items="
-                + String.join(
-                        ",", rows.stream().map(r -> String.valueOf(r.item())).toList());
+        List<Long> sent = rows.stream().map(CheckIn.Row::item).toList();
+        String second = UUID.nameUUIDFromBytes(actKey.getBytes(StandardCharsets.US_ASCII))
+                .toString();
+        try {
+            // With nothing in the way no plan is looked at: everybody with the role is asked.
+            String note = Texts.shorten(Texts.line(comment), 900);
+            return "redirect:" + review.send(actor, sent, second, note, Map.of(), Map.of());
+        } catch (Refused e) {
+            // The versions are there; what is in the way of the review, its plan says.
+            return "redirect:/send-to-review?items="
+                    + String.join(",", sent.stream().map(String::valueOf).toList());
+        }
     }
 
     /** What became of a file: the document, and the version or the stray. */

@@ -144,7 +144,14 @@ public class Desks {
         lists.heldBy(actor.person(), 500).forEach(items::add);
         Map<Long, Seen> seen = sight.of(actor, items);
         Map<Long, ContentHash> hashes = new HashMap<>();
-        found.forEach((item, file) -> hashes.put(item, file.content()));
+        // Where the bytes are those that were brought, or the latest, no older version is looked for.
+        found.forEach((item, file) -> {
+            Brought brought = record.get(item);
+            boolean known = brought != null && brought.content().equals(file.content());
+            Seen s = seen.get(item);
+            boolean even = s != null && s.spine().content().hash().equals(file.content());
+            if (!known && !even) hashes.put(item, file.content());
+        });
         Map<Long, Integer> versions = desks.versionsWith(hashes);
         List<Line> lines = new ArrayList<>();
         seen.forEach((item, s) -> lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item))));
