@@ -4,11 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.selenium.AxeBuilder;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Base64;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
 import mintshelf.app.use.structure.ReadModel;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -202,5 +210,76 @@ class StructureWalksTest {
         }
         browser.dark(false);
         assertThat(faults).isEmpty();
+    }
+
+    private static final String TRIANGLE = "v 0 0 0\nv 10 0 0\nv 0 10 4\nf 1 2 3\n";
+
+    private static byte[] facets() {
+        return """
+                solid a
+                facet normal 0 0 1
+                outer loop
+                vertex 0 0 0
+                vertex 10 0 0
+                vertex 0 10 4
+                endloop
+                endfacet
+                endsolid a
+                """
+                .getBytes(StandardCharsets.US_ASCII);
+    }
+
+    /** Three points and a triangle, the buffer within the file as its base64. */
+    private static String gltf() {
+        ByteBuffer points = ByteBuffer.allocate(36).order(ByteOrder.LITTLE_ENDIAN);
+        for (float v : new float[] {0, 0, 0, 10, 0, 0, 0, 10, 4}) points.putFloat(v);
+        return """
+                {"asset":{"version":"2.0"},"scene":0,"scenes":[{"nodes":[0]}],"nodes":[{"mesh":0,"name":"cover"}],
+                 "meshes":[{"primitives":[{"attributes":{"POSITION":0}}]}],
+                 "buffers":[{"byteLength":36,"uri":"data:application/octet-stream;base64,%s"}],
+                 "bufferViews":[{"buffer":0,"byteLength":36}],
+                 "accessors":[{"bufferView":0,"componentType":5126,"count":3,"type":"VEC3","min":[0,0,0],"max":[10,10,4]}]}
+                """
+                .formatted(Base64.getEncoder().encodeToString(points.array()));
+    }
+
+    private static byte[] printed() throws IOException {
+        Map<String, String> parts = new LinkedHashMap<>();
+        parts.put(
+                "[Content_Types].xml",
+                "<?xml version='1.0'?><Types xmlns='http://schemas.openxmlformats.org/package/2006/content-types'><Default Extension='rels' ContentType='application/vnd.openxmlformats-package.relationships+xml'/><Default Extension='model' ContentType='application/vnd.ms-package.3dmanufacturing-3dmodel+xml'/></Types>");
+        parts.put(
+                "_rels/.rels",
+                "<?xml version='1.0'?><Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Target='/3D/3dmodel.model' Id='r' Type='http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel'/></Relationships>");
+        parts.put(
+                "3D/3dmodel.model",
+                "<?xml version='1.0'?><model unit='millimeter' xmlns='http://schemas.microsoft.com/3dmanufacturing/core/2015/02'><resources><object id='1' type='model'><mesh><vertices><vertex x='0' y='0' z='0'/><vertex x='10' y='0' z='0'/><vertex x='0' y='10' z='0'/><vertex x='0' y='0' z='10'/></vertices><triangles><triangle v1='0' v2='2' v3='1'/><triangle v1='0' v2='1' v3='3'/><triangle v1='0' v2='3' v3='2'/><triangle v1='1' v2='2' v3='3'/></triangles></mesh></object></resources><build><item objectid='1'/></build></model>");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (Map.Entry<String, String> part : parts.entrySet()) {
+                zip.putNextEntry(new ZipEntry(part.getKey()));
+                zip.write(part.getValue().getBytes(StandardCharsets.UTF_8));
+                zip.closeEntry();
+            }
+        }
+        return out.toByteArray();
+    }
+
+    @Test
+    void modelsOfTheOpenMeshFormatsAreShownToo() throws IOException {
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        files.put("stl", facets());
+        files.put("obj", TRIANGLE.getBytes(StandardCharsets.US_ASCII));
+        files.put("gltf", gltf().getBytes(StandardCharsets.UTF_8));
+        files.put("3mf", printed());
+        browser.signIn("priya");
+        for (Map.Entry<String, byte[]> file : files.entrySet()) {
+            long item = SERVER.file(
+                    "priya", shelf, "part-model", "mesh " + mark + "." + file.getKey(), file.getValue(), false);
+            browser.open("/documents/" + item + "/versions/1/model");
+            browser.await(b -> "true".equals(b.find("[data-page=model]").getAttribute("data-ready")));
+            assertThat(browser.text()).as(file.getKey()).doesNotContain("cannot be").doesNotContain("could not be");
+        }
+        assertThat(new AxeBuilder().analyze(browser.driver()).getViolations()).isEmpty();
     }
 }

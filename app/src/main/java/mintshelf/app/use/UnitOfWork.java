@@ -5,7 +5,6 @@ import java.util.function.Supplier;
 import org.springframework.dao.TransientDataAccessException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
-import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -13,6 +12,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * use case, a bounded number of times; no deadlock reaches a person.
  *
  * <p>Read committed: what is read after the lines are locked is what stands there now, not what stood there at the first read.
+ * Every connection is opened so; to say it in each transaction would cost trips to the database.
  */
 @Component
 public class UnitOfWork {
@@ -22,7 +22,6 @@ public class UnitOfWork {
 
     public UnitOfWork(PlatformTransactionManager transactions) {
         this.write = new TransactionTemplate(transactions);
-        this.write.setIsolationLevel(TransactionDefinition.ISOLATION_READ_COMMITTED);
     }
 
     /** Runs {@code work} in a transaction and gives its result. */

@@ -15,6 +15,7 @@ import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -42,6 +43,7 @@ import mintshelf.core.revision.StageClass;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
+import org.jooq.Select;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
@@ -49,6 +51,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** Documents with their lines, revisions, versions and facts. Holds are read here and written by their own store. */
 @Repository
 public class DocumentStore {
+    private final Prepared spines = new Prepared(DocumentStore::spinesOf);
+
     private static final short MARK = 1;
 
     private static final mintshelf.database.schema.tables.Revision HEAD_REVISION = REVISION.as("head_revision");
@@ -99,7 +103,21 @@ public class DocumentStore {
     public Map<Long, Spine> spines(Collection<Long> items) {
         Map<Long, Spine> result = new LinkedHashMap<>();
         if (items.isEmpty()) return result;
-        var rows = db.select(
+        List<Long> ids = List.copyOf(items);
+        List<Record> rows = new ArrayList<>();
+        for (int from = 0; from < ids.size(); from += Prepared.MOST) {
+            rows.addAll(spines.fetch(db, ids.subList(from, Math.min(ids.size(), from + Prepared.MOST))));
+        }
+        Map<Long, List<Folder>> paths = shelves.pathsUp(
+                rows.stream().map(r -> r.get(ITEM.SHELF)).distinct().toList());
+        Map<Long, Spine> byId = new HashMap<>();
+        for (Record row : rows) byId.put(row.get(ITEM.ID), spine(row, paths.get(row.get(ITEM.FOLDER))));
+        for (long id : items) if (byId.containsKey(id)) result.put(id, byId.get(id));
+        return result;
+    }
+
+    private static Select<?> spinesOf(DSLContext db, List<Long> items) {
+        return db.select(
                         ITEM.ID,
                         ITEM.NUMBER,
                         ITEM.TITLE,
@@ -155,14 +173,7 @@ public class DocumentStore {
                 .on(HOLD.LINE.eq(LINE.ID), HOLD.OPEN_MARK.eq(MARK))
                 .leftJoin(HOLDER)
                 .on(HOLDER.ID.eq(HOLD.PERSON))
-                .where(ITEM.ID.in(items))
-                .fetch();
-        Map<Long, List<Folder>> paths = shelves.pathsUp(
-                rows.stream().map(r -> r.get(ITEM.SHELF)).distinct().toList());
-        Map<Long, Spine> byId = new HashMap<>();
-        for (Record row : rows) byId.put(row.get(ITEM.ID), spine(row, paths.get(row.get(ITEM.FOLDER))));
-        for (long id : items) if (byId.containsKey(id)) result.put(id, byId.get(id));
-        return result;
+                .where(ITEM.ID.in(items));
     }
 
     private static Spine spine(Record row, List<Folder> path) {
