@@ -2,7 +2,6 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.deque.html.axecore.selenium.AxeBuilder;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -113,7 +112,7 @@ class CompareTest {
             assertThat(browser.all("[data-stage]")).hasSize(mode.equals("Side by side") ? 2 : 1);
             assertThat(browser.all(".swipe-handle")).hasSize(mode.equals("Swipe") ? 1 : 0);
         }
-        assertThat(new AxeBuilder()
+        assertThat(Browser.axe()
                         .exclude("svg.drawing")
                         .analyze(browser.driver())
                         .getViolations())

@@ -2,7 +2,6 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.deque.html.axecore.selenium.AxeBuilder;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -201,11 +200,10 @@ class StructureWalksTest {
             for (boolean dark : new boolean[] {false, true}) {
                 browser.dark(dark);
                 browser.open(path);
-                new AxeBuilder()
-                        .analyze(browser.driver()).getViolations().stream()
-                                .filter(v -> List.of("serious", "critical").contains(v.getImpact()))
-                                .forEach(v -> faults.add(path + (dark ? " dark: " : ": ") + v.getId() + " "
-                                        + v.getNodes().get(0).getHtml()));
+                Browser.axe().analyze(browser.driver()).getViolations().stream()
+                        .filter(v -> List.of("serious", "critical").contains(v.getImpact()))
+                        .forEach(v -> faults.add(path + (dark ? " dark: " : ": ") + v.getId() + " "
+                                + v.getNodes().get(0).getHtml()));
             }
         }
         browser.dark(false);
@@ -225,8 +223,7 @@ class StructureWalksTest {
                 endloop
                 endfacet
                 endsolid a
-                """
-                .getBytes(StandardCharsets.US_ASCII);
+                """.getBytes(StandardCharsets.US_ASCII);
     }
 
     /** Three points and a triangle, the buffer within the file as its base64. */
@@ -239,8 +236,7 @@ class StructureWalksTest {
                  "buffers":[{"byteLength":36,"uri":"data:application/octet-stream;base64,%s"}],
                  "bufferViews":[{"buffer":0,"byteLength":36}],
                  "accessors":[{"bufferView":0,"componentType":5126,"count":3,"type":"VEC3","min":[0,0,0],"max":[10,10,4]}]}
-                """
-                .formatted(Base64.getEncoder().encodeToString(points.array()));
+                """.formatted(Base64.getEncoder().encodeToString(points.array()));
     }
 
     private static byte[] printed() throws IOException {
@@ -278,8 +274,11 @@ class StructureWalksTest {
                     "priya", shelf, "part-model", "mesh " + mark + "." + file.getKey(), file.getValue(), false);
             browser.open("/documents/" + item + "/versions/1/model");
             browser.await(b -> "true".equals(b.find("[data-page=model]").getAttribute("data-ready")));
-            assertThat(browser.text()).as(file.getKey()).doesNotContain("cannot be").doesNotContain("could not be");
+            assertThat(browser.text())
+                    .as(file.getKey())
+                    .doesNotContain("cannot be")
+                    .doesNotContain("could not be");
         }
-        assertThat(new AxeBuilder().analyze(browser.driver()).getViolations()).isEmpty();
+        assertThat(Browser.axe().analyze(browser.driver()).getViolations()).isEmpty();
     }
 }

@@ -511,6 +511,9 @@ class WalksTest {
                 "/rounds/" + round,
                 "/send-to-review?items=" + tosend + "," + item,
                 "/in-tray",
+                "/desk/programs",
+                "/desk/programs/interface",
+                "/start-revision?items=" + revised + "&stray=" + stray,
                 "/changes",
                 asked,
                 asked + "?edit=",
@@ -523,7 +526,7 @@ class WalksTest {
             check(path, faults);
             // The same page in other colours: only they can be wrong in the dark theme alone.
             browser.dark(true);
-            check(path + " dark", faults, new AxeBuilder().withRules(List.of("color-contrast")));
+            check(path + " dark", faults, Browser.axe().withRules(List.of("color-contrast")));
             browser.dark(false);
         }
         browser.signIn("oluwaseun");
@@ -541,7 +544,7 @@ class WalksTest {
 
     /** Drawings are left out: the checker overlooks their white paper; their ink on it is asserted where a sheet is drawn. */
     private static void check(String path, List<String> faults) {
-        check(path, faults, new AxeBuilder());
+        check(path, faults, Browser.axe());
     }
 
     private static void check(String path, List<String> faults, AxeBuilder axe) {

@@ -148,7 +148,9 @@ public class ReceiveContent {
         if (from != upload.received()) return upload;
         long at = upload.received();
         Running hash = takeRunning(upload.id(), at);
-        byte[] buffer = new byte[STEP + CutSize.LARGE.most()];
+        // One byte more than the file has tells that more came; most files are smaller than a step.
+        byte[] buffer = new byte[(int) Math.min(STEP + CutSize.LARGE.most(), upload.size() - at + 1)];
+        byte[] head = null;
         int filled = 0;
         boolean ended = false;
         CutSize size = contents.cut(upload.content()).orElse(null);
@@ -161,10 +163,13 @@ public class ReceiveContent {
                     throw Refused.because("file.longer", "More bytes came than the file has.", "Send it again.");
                 }
                 if (filled == 0) break;
-                if (size == null) {
+                if (at == 0) head = Arrays.copyOf(buffer, Math.min(filled, ContentKind.SAMPLE));
+                boolean chosen = size == null;
+                if (chosen) {
                     // Less than the sample decides nothing, or the boundaries would depend on where a connection broke.
                     if (filled < CutSize.SAMPLE && filled < upload.size()) break;
-                    size = choose(upload, buffer, filled);
+                    byte[] sample = Arrays.copyOf(buffer, Math.min(filled, CutSize.SAMPLE));
+                    size = CutSize.forSample(sample.length, Zstd.compress(sample, 1).length);
                 }
                 List<int[]> cuts = cut(size, buffer, filled, at + filled == upload.size());
                 if (cuts.isEmpty()) break;
@@ -172,8 +177,11 @@ public class ReceiveContent {
                 List<Piece> pieces = prepare(buffer, cuts, used, hash);
                 await(writing); // one step is written while the next one is prepared
                 long start = at;
-                writing = writers.submit(() -> unit.run(() ->
-                        contents.append(upload, start, pieces, clock.instant().plus(LEASE))));
+                CutSize cut = size;
+                writing = writers.submit(() -> unit.run(() -> {
+                    contents.append(upload, start, pieces, clock.instant().plus(LEASE));
+                    if (chosen) contents.chooseCut(upload.content(), cut);
+                }));
                 at += used;
                 filled -= used;
                 System.arraycopy(buffer, used, buffer, 0, filled);
@@ -189,7 +197,7 @@ public class ReceiveContent {
         }
         if (hash != null) keepRunning(upload.id(), new Running(hash.digest(), at));
         Upload now = upload(actor, token);
-        if (now.received() == now.size()) complete(now);
+        if (now.received() == now.size()) complete(now, head);
         return upload(actor, token);
     }
 
@@ -230,14 +238,8 @@ public class ReceiveContent {
         }
     }
 
-    private CutSize choose(Upload upload, byte[] buffer, int filled) {
-        byte[] sample = Arrays.copyOf(buffer, Math.min(filled, CutSize.SAMPLE));
-        CutSize size = CutSize.forSample(sample.length, Zstd.compress(sample, 1).length);
-        contents.chooseCut(upload.content(), size);
-        return size;
-    }
-
-    private void complete(Upload upload) throws IOException {
+    /** @param first the first bytes, where they came just now; else they are read again */
+    private void complete(Upload upload, byte[] first) throws IOException {
         Running hash = takeRunning(upload.id(), upload.size());
         ContentHash whole;
         if (hash != null) {
@@ -247,7 +249,8 @@ public class ReceiveContent {
             contents.send(upload.content(), 0, upload.size(), new DigestSink(digest));
             whole = ContentHash.of(digest.digest());
         }
-        byte[] head = head(upload);
+        byte[] head =
+                first != null && first.length >= Math.min(upload.size(), ContentKind.SAMPLE) ? first : head(upload);
         unit.run(() -> contents.complete(upload.id(), whole, ContentKind.of(head)));
     }
 
