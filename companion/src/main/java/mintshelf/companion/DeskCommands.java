@@ -158,7 +158,7 @@ final class DeskCommands {
         }
     }
 
-    /** Makes the folder a desk, by the code that the page Desk shows. */
+    /** Makes the folder a desk, by the code that the page Companion and tokens shows. */
     @Command(name = "pair", description = "makes this folder a desk")
     static final class Pair implements Callable<Integer> {
         @Parameters(index = "0")

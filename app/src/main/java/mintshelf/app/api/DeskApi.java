@@ -83,7 +83,7 @@ class DeskApi {
 
     record Paired(String token) {}
 
-    /** Gives a token for the code that the page Desk shows; good once, for ten minutes. */
+    /** Gives a token for the code that the page Companion and tokens shows; good once, for ten minutes. */
     @PostMapping("/pairings")
     Paired pair(@RequestBody Pairing pairing) {
         return tokens.redeem(Optional.ofNullable(pairing.code()).orElse(""), pairing.desk())

@@ -83,7 +83,7 @@ public class Security {
                                 401,
                                 "token.missing",
                                 "The request is not signed with a token that is in force.",
-                                "Make one on the page Desk, or pair the companion anew."))
+                                "Make one on the page Companion and tokens, or pair the companion anew."))
                         .accessDeniedHandler((request, response, error) -> problem(
                                 response,
                                 json,
