@@ -176,7 +176,7 @@ if (checkIn && document.getElementById("check-in-form")) {
 // What was checked in may leave the desk; a stray stays there.
 const outcomes = [...document.querySelectorAll("[data-done]")];
 if (outcomes.length) {
-  clearNow(outcomes.filter((row) => row.dataset.became !== "s").map((row) => Number(row.dataset.done)))
+  clearNow(outcomes.filter((row) => row.dataset.became !== "stray").map((row) => Number(row.dataset.done)))
     .then((n) => { if (n) document.querySelector("[data-cleared]").textContent = n === 1 ? "1 file was cleared off your desk." : `${n} files were cleared off your desk.`; });
 }
 

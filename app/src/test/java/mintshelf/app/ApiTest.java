@@ -108,7 +108,7 @@ class ApiTest {
         for (String name : schemas.propertyNames()) {
             String outer = name.equals("Progress")
                     ? "UploadApi"
-                    : Set.of("Became", "Desk", "Standing", "Paired").contains(name) ? "DeskApi" : "DocumentApi";
+                    : Set.of("Row", "Desk", "Standing", "Paired").contains(name) ? "DeskApi" : "DocumentApi";
             Class<?> record = Class.forName("mintshelf.app.api." + outer + "$" + name);
             assertThat(schemas.path(name).path("properties").propertyNames())
                     .as(name)

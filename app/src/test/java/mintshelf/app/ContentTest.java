@@ -8,6 +8,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
 import mintshelf.app.store.content.BrokenContent;
 import mintshelf.app.store.content.ContentStore;
@@ -44,7 +45,7 @@ class ContentTest {
     private StoredContent store(byte[] bytes) {
         String token = server.bring("priya", "x.bin", bytes);
         return server.bean(UnitOfWork.class)
-                .run(() -> contents.seal(contents.upload(token).orElseThrow()));
+                .run(() -> contents.seal(contents.uploads(List.of(token), true)).get(token));
     }
 
     private byte[] read(StoredContent content, long from, long to) throws IOException {
@@ -109,7 +110,7 @@ class ContentTest {
         }
         int before = server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK);
         StoredContent again = server.bean(UnitOfWork.class)
-                .run(() -> contents.seal(contents.upload(token).orElseThrow()));
+                .run(() -> contents.seal(contents.uploads(List.of(token), true)).get(token));
         assertThat(again.id()).isEqualTo(whole.id());
         assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK))
                 .isEqualTo(before);

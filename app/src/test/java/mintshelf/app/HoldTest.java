@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -19,6 +20,7 @@ import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.verify.Verify;
+import mintshelf.core.hold.Became;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -32,7 +34,7 @@ class HoldTest {
     void aRoundTripMakesTheNextVersion() {
         long item = server.file("priya", server.shelf(), "cone.txt", "one", false);
         server.checkOut("priya", item);
-        assertThat(server.checkIn("priya", item, "two", false)).isEqualTo("/check-in/done?rows=" + item + "v2");
+        assertThat(server.checkIn("priya", item, "two", false)).isEqualTo(item + "v2");
         assertThat(server.document(item).head().number()).isEqualTo(2);
         assertThat(server.document(item).holder()).isEmpty();
     }
@@ -49,7 +51,7 @@ class HoldTest {
     @Test
     void theSameBytesMakeNoVersionAndEndTheCheckOut() {
         long item = server.file("priya", server.shelf(), "lid.txt", "same", true);
-        assertThat(server.checkIn("priya", item, "same", false)).isEqualTo("/check-in/done?rows=" + item + "u1");
+        assertThat(server.checkIn("priya", item, "same", false)).isEqualTo(item + "u1");
         assertThat(server.document(item).head().number()).isEqualTo(1);
         assertThat(server.document(item).holder()).isEmpty();
     }
@@ -148,9 +150,12 @@ class HoldTest {
                         .contains("away until Monday")
                         .contains(server.document(item).number()));
         String token = server.bring("tomasz", "clamp.txt", "work of tomasz".getBytes(StandardCharsets.UTF_8));
-        String result = checkIn.take(
+        List<Became> result = checkIn.take(
                 server.actor("tomasz"), List.of(new CheckIn.Row(item, token, hold)), Server.key(), "slot", false);
-        assertThat(result).matches(".*rows=" + item + "s\\d+");
+        assertThat(result)
+                .singleElement()
+                .satisfies(b -> assertThat(b.fate()).isEqualTo(Became.Fate.STRAY))
+                .satisfies(b -> assertThat(b.document()).isEqualTo(item));
         StrayStore.Stray stray = server.bean(StrayStore.class).kept(item).get(0);
         assertThat(stray.comment()).isEqualTo("slot");
         strays.adopt(server.actor("priya"), stray.id(), Server.key(), 1, "");
@@ -180,17 +185,79 @@ class HoldTest {
         String key = Server.key();
         var pool = Executors.newFixedThreadPool(4);
         try {
-            List<Future<String>> answers = new ArrayList<>();
+            List<Future<List<Became>>> answers = new ArrayList<>();
             for (int i = 0; i < 4; i++) {
                 answers.add(pool.submit(() -> checkIn.take(
                         server.actor("priya"), List.of(new CheckIn.Row(item, token, hold)), key, "", false)));
             }
-            for (Future<String> answer : answers)
-                assertThat(answer.get()).isEqualTo("/check-in/done?rows=" + item + "v2");
+            for (Future<List<Became>> answer : answers)
+                assertThat(answer.get()).containsExactly(new Became(item, Became.Fate.VERSION, 2));
         } finally {
             pool.shutdown();
         }
         assertThat(server.document(item).head().number()).isEqualTo(2);
+    }
+
+    @Test
+    void anUploadIsUsedOnceAndItsBytesStayWholeThoughTwoActsTakeItAtOnce() throws Exception {
+        long shelf = server.shelf();
+        long one = server.file("priya", shelf, "first.txt", "one", true);
+        long other = server.file("priya", shelf, "second.txt", "other", true);
+        byte[] bytes = "both want these bytes".getBytes(StandardCharsets.UTF_8);
+        String token = server.bring("priya", "first.txt", bytes);
+        List<Future<List<Became>>> answers = new ArrayList<>();
+        var pool = Executors.newFixedThreadPool(2);
+        try {
+            for (long item : List.of(one, other)) {
+                long hold = server.document(item).holder().orElseThrow().hold();
+                answers.add(pool.submit(() -> checkIn.take(
+                        server.actor("priya"), List.of(new CheckIn.Row(item, token, hold)), Server.key(), "", false)));
+            }
+            int refused = 0;
+            for (Future<List<Became>> answer : answers) {
+                try {
+                    answer.get();
+                } catch (ExecutionException e) {
+                    assertThat(e.getCause()).isInstanceOf(Refused.class);
+                    refused++;
+                }
+            }
+            assertThat(refused).isEqualTo(1);
+        } finally {
+            pool.shutdown();
+        }
+        long taken = server.document(one).head().number() == 2 ? one : other;
+        assertThat(server.document(one).head().number()
+                        + server.document(other).head().number())
+                .isEqualTo(3);
+        assertThat(server.bytes(taken)).isEqualTo(bytes);
+    }
+
+    @Test
+    void aDocumentStandsInACheckInOnce() {
+        long item = server.file("priya", server.shelf(), "doubled.txt", "one", true);
+        long hold = server.document(item).holder().orElseThrow().hold();
+        CheckIn.Row a = new CheckIn.Row(item, server.bring("priya", "doubled.txt", new byte[] {'a'}), hold);
+        CheckIn.Row b = new CheckIn.Row(item, server.bring("priya", "doubled.txt", new byte[] {'b'}), hold);
+        assertThatThrownBy(() -> checkIn.take(server.actor("priya"), List.of(a, b), Server.key(), "", false))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("twice");
+        assertThat(server.document(item).head().number()).isEqualTo(1);
+    }
+
+    @Test
+    void aSetOfManyTakesAFewStatementsMoreThanOneAlone() {
+        long shelf = server.shelf();
+        List<Long> items = new ArrayList<>();
+        for (int i = 0; i < 20; i++) items.add(server.file("priya", shelf, "m" + i + ".txt", "m" + i, false));
+        int[] counts = new int[2];
+        for (int turn = 0; turn < 2; turn++) {
+            List<Long> set = items.subList(turn, turn == 0 ? 1 : 20);
+            int before = Server.statements();
+            checkOut.take(server.actor("priya"), set, Server.key(), "", "");
+            counts[turn] = Server.statements() - before;
+        }
+        assertThat(counts[1]).isLessThanOrEqualTo(counts[0] + 1);
     }
 
     @Test

@@ -34,6 +34,7 @@ class PagesTest {
             "/shelves/" + shelf + "/rows?order=number&show=everything&after=" + deep,
             "/shelves/" + shelf + "/rows?order=changed&show=pending&after=" + deep
         };
+        priya.get(addresses[0]); // what the first request of a session writes of the session is none of the list's
         for (int i = 0; i < addresses.length; i++) {
             int before = Server.allStatements();
             HttpResponse<String> answer = priya.get(addresses[i]);
@@ -44,7 +45,7 @@ class PagesTest {
                     .isGreaterThan(20);
         }
         assertThat(counts[1]).isEqualTo(counts[0]);
-        assertThat(counts[2]).isEqualTo(counts[0]);
+        assertThat(counts[2]).as("without folders").isLessThanOrEqualTo(counts[0]);
         assertThat(counts[0]).isLessThanOrEqualTo(12);
     }
 

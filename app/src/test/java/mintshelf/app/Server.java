@@ -6,15 +6,22 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import javax.sql.DataSource;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
@@ -30,14 +37,15 @@ import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Scope;
 import mintshelf.core.document.Document;
+import mintshelf.core.hold.Became;
 import mintshelf.database.PrivateMariaDb;
 import org.jooq.DSLContext;
-import org.jooq.ExecuteContext;
-import org.jooq.ExecuteListener;
+import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.jdbc.datasource.DelegatingDataSource;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 
 /**
@@ -57,6 +65,7 @@ public final class Server {
     private final ConfigurableApplicationContext context;
     private final String schema;
     private final Map<String, Long> people = new HashMap<>();
+    private final Map<String, Long> ids = new ConcurrentHashMap<>();
 
     /** Counts the statements of the thread that asks. */
     @Configuration
@@ -64,15 +73,43 @@ public final class Server {
         static final ThreadLocal<Integer> STATEMENTS = ThreadLocal.withInitial(() -> 0);
         static final AtomicInteger ALL = new AtomicInteger();
 
+        /** Every statement passes here, whoever wrote it. */
         @Bean
-        ExecuteListener counter() {
-            return new ExecuteListener() {
+        static BeanPostProcessor counter() {
+            return new BeanPostProcessor() {
                 @Override
-                public void executeStart(ExecuteContext ctx) {
-                    STATEMENTS.set(STATEMENTS.get() + 1);
-                    ALL.incrementAndGet();
+                public Object postProcessAfterInitialization(Object bean, String name) {
+                    return bean instanceof DataSource source ? new Counted(source) : bean;
                 }
             };
+        }
+    }
+
+    private static final class Counted extends DelegatingDataSource {
+        Counted(DataSource source) {
+            super(source);
+        }
+
+        @Override
+        public Connection getConnection() throws SQLException {
+            Connection real = super.getConnection();
+            return (Connection) Proxy.newProxyInstance(
+                    Server.class.getClassLoader(), new Class<?>[] {Connection.class}, (proxy, method, values) -> {
+                        // Sessions are written when it suits them, and the server's own work is nobody's request.
+                        if (method.getName().equals("prepareStatement")
+                                && !((String) values[0])
+                                        .toLowerCase(Locale.ROOT)
+                                        .contains("session")
+                                && !Thread.currentThread().getName().startsWith("scheduling")) {
+                            Counting.STATEMENTS.set(Counting.STATEMENTS.get() + 1);
+                            Counting.ALL.incrementAndGet();
+                        }
+                        try {
+                            return method.invoke(real, values);
+                        } catch (InvocationTargetException e) {
+                            throw e.getCause();
+                        }
+                    });
         }
     }
 
@@ -246,7 +283,11 @@ public final class Server {
     }
 
     public Actor actor(String login) {
-        PersonStore.Person person = bean(PersonStore.class).byLogin(login).orElseThrow();
+        // As a request does: the session knows the id, the person is read anew.
+        PersonStore people = bean(PersonStore.class);
+        long id =
+                ids.computeIfAbsent(login, l -> people.byLogin(l).orElseThrow().id());
+        PersonStore.Person person = people.person(id).orElseThrow();
         return new Actor(bean(PersonStore.class).access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
     }
 
@@ -333,7 +374,7 @@ public final class Server {
         bean(CheckOut.class).take(actor(login), List.of(item), key(), "", "");
     }
 
-    /** Gives the address of the page that says what became of it. */
+    /** Gives what became of it, as {@link Became#join} writes it. */
     public String checkIn(String login, long item, String text, boolean keep) {
         return checkIn(login, item, text.getBytes(java.nio.charset.StandardCharsets.UTF_8), keep);
     }
@@ -342,8 +383,8 @@ public final class Server {
         Document document = document(item);
         long hold = document.holder().map(h -> h.hold()).orElse(0L);
         String token = bring(login, document.fileName(), bytes);
-        return bean(CheckIn.class)
-                .take(actor(login), List.of(new CheckIn.Row(item, token, hold)), key(), "changed", keep);
+        return Became.join(bean(CheckIn.class)
+                .take(actor(login), List.of(new CheckIn.Row(item, token, hold)), key(), "changed", keep));
     }
 
     public void release(String login, long item) {

@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.List;
 import java.util.Random;
 import mintshelf.app.Server;
 import mintshelf.app.store.content.ContentStore;
@@ -72,8 +73,7 @@ final class ContentBench {
     private static void store(Server server, byte[] bytes) {
         String token = server.bring("priya", "bench.bin", bytes);
         ContentStore contents = server.bean(ContentStore.class);
-        server.bean(UnitOfWork.class)
-                .run(() -> contents.seal(contents.upload(token).orElseThrow()));
+        server.bean(UnitOfWork.class).run(() -> contents.seal(contents.uploads(List.of(token), true)));
     }
 
     private static byte[] bytes(int size, boolean text, long seed) {

@@ -82,6 +82,8 @@ final class PageBench {
         Map<Long, Integer> holding = new ConcurrentHashMap<>();
         List<Double> outs = Collections.synchronizedList(new ArrayList<>());
         List<Double> ins = Collections.synchronizedList(new ArrayList<>());
+        List<Double> uploads = Collections.synchronizedList(new ArrayList<>());
+        List<Double> sets = Collections.synchronizedList(new ArrayList<>());
         ExecutorService pool = Executors.newFixedThreadPool(PEOPLE);
         List<Future<?>> all = new ArrayList<>();
         for (int i = 0; i < PEOPLE; i++) {
@@ -98,18 +100,23 @@ final class PageBench {
                         for (long item : set) if (holding.put(item, who) != null) twice.incrementAndGet();
                         pause(1000);
                         set.forEach(holding::remove);
-                        timed(from, ins, () -> {
+                        timed(from, sets, () -> {
                             List<CheckIn.Row> rows = new ArrayList<>();
                             for (long item : set) {
                                 Document document = server.document(item);
                                 byte[] file = ("load " + random.nextLong()).getBytes(StandardCharsets.US_ASCII);
-                                String token = server.bring(login, document.fileName(), file);
-                                rows.add(new CheckIn.Row(
-                                        item,
-                                        token,
-                                        document.holder().orElseThrow().hold()));
+                                timed(
+                                        from,
+                                        uploads,
+                                        () -> rows.add(new CheckIn.Row(
+                                                item,
+                                                server.bring(login, document.fileName(), file),
+                                                document.holder().orElseThrow().hold())));
                             }
-                            checkIn.take(server.actor(login), rows, Server.key(), "load", false);
+                            timed(
+                                    from,
+                                    ins,
+                                    () -> checkIn.take(server.actor(login), rows, Server.key(), "load", false));
                         });
                     } catch (Refused no) {
                         refused.incrementAndGet();
@@ -127,7 +134,9 @@ final class PageBench {
         }
         pool.shutdown();
         say("check-outs", outs);
+        say("uploads", uploads);
         say("check-ins", ins);
+        say("sets, uploads and check-in together", sets);
         Bench.say(
                 "200 people for a minute: %d refused, %d errors, %d granted twice (asked: p95 under 500 ms, none, none)",
                 refused.get(), errors.get(), twice.get());

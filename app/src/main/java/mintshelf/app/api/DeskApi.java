@@ -4,13 +4,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import mintshelf.app.store.desk.DeskStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
@@ -26,6 +21,7 @@ import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Holder;
+import mintshelf.core.hold.Became;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -44,8 +40,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1")
 class DeskApi {
-    private static final Pattern DONE = Pattern.compile("(\\d{1,18})([souv])(\\d{1,18})");
-
     private final CheckOut checkOut;
     private final CheckIn checkIn;
     private final Desks desks;
@@ -125,10 +119,10 @@ class DeskApi {
     record In(List<InRow> rows, String comment, Boolean keepHold, Boolean keepSaves, String desk) {}
 
     /** @param what version, unchanged, only-saved or stray, with its number */
-    record Became(long document, String what, long number) {}
+    record Row(long document, String what, long number) {}
 
     @PostMapping("/check-ins")
-    List<Became> checkIn(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody In in) {
+    List<Row> checkIn(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody In in) {
         List<CheckIn.Row> rows = in.rows().stream()
                 .map(r -> new CheckIn.Row(
                         r.document(),
@@ -136,7 +130,7 @@ class DeskApi {
                         r.hold() == null ? 0 : r.hold(),
                         said(r.comment())))
                 .toList();
-        String to = checkIn.take(
+        List<Became> became = checkIn.take(
                 actor,
                 rows,
                 key,
@@ -145,21 +139,10 @@ class DeskApi {
                         Boolean.TRUE.equals(in.keepHold()),
                         Boolean.TRUE.equals(in.keepSaves()),
                         desks.worked(actor, said(in.desk()))));
-        List<Became> became = new ArrayList<>();
-        Matcher m = DONE.matcher(to);
-        Map<Long, Integer> even = new HashMap<>();
-        while (m.find()) {
-            if (!m.group(2).equals("s")) even.put(Long.parseLong(m.group(1)), Integer.parseInt(m.group(3)));
-            String what = switch (m.group(2)) {
-                case "v" -> "version";
-                case "u" -> "unchanged";
-                case "o" -> "only-saved";
-                default -> "stray";
-            };
-            became.add(new Became(Long.parseLong(m.group(1)), what, Long.parseLong(m.group(3))));
-        }
-        desks.checkedIn(actor, said(in.desk()), even);
-        return became;
+        desks.checkedIn(actor, said(in.desk()), became);
+        return became.stream()
+                .map(b -> new Row(b.document(), b.fate().word(), b.number()))
+                .toList();
     }
 
     record Question(String message) {}

@@ -1,10 +1,13 @@
 package mintshelf.app.setup;
 
+import com.zaxxer.hikari.HikariConfig;
 import java.time.Clock;
 import org.flywaydb.core.Flyway;
+import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.flyway.autoconfigure.FlywayMigrationStrategy;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.env.Environment;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.transaction.annotation.EnableTransactionManagement;
 
@@ -21,6 +24,25 @@ public class Beans {
     @Bean
     BCryptPasswordEncoder passwordEncoder(Settings settings) {
         return new BCryptPasswordEncoder(settings.passwordStrength());
+    }
+
+    /**
+     * As many connections as the machine can keep busy, where the settings name no number: more of them only wait for a
+     * processor, and hold locks while they do.
+     */
+    @Bean
+    static BeanPostProcessor connections(Environment environment) {
+        return new BeanPostProcessor() {
+            @Override
+            public Object postProcessBeforeInitialization(Object bean, String name) {
+                boolean named = environment.containsProperty("spring.datasource.hikari.maximum-pool-size");
+                if (bean instanceof HikariConfig pool && !named) {
+                    pool.setMaximumPoolSize(
+                            Math.max(10, 4 * Runtime.getRuntime().availableProcessors()));
+                }
+                return bean;
+            }
+        };
     }
 
     /** Every migration is one restartable statement: what a killed start left half done is repaired and done again. */

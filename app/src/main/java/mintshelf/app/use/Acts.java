@@ -1,7 +1,9 @@
 package mintshelf.app.use;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.function.Supplier;
 import mintshelf.app.store.act.ActStore;
 import org.springframework.stereotype.Component;
@@ -19,11 +21,16 @@ public class Acts {
         this.clock = clock;
     }
 
+    /** The key of a second act that follows a first one by itself: the same form posted twice does it once, too. */
+    public static String following(String key) {
+        return UUID.nameUUIDFromBytes(key.getBytes(StandardCharsets.US_ASCII)).toString();
+    }
+
     /**
      * Runs {@code work} in one transaction with its key; a second post gets the first one's result.
      *
      * @param key made by the form, a UUID
-     * @param work gives the address of the page that shows the result
+     * @param work gives what is to be told, mostly the address of the page that shows the result
      */
     public String once(Actor actor, String key, Supplier<String> work) {
         if (!key.matches("[0-9a-fA-F-]{36}")) {

@@ -197,6 +197,11 @@ public class References {
         return store.headUses(items);
     }
 
+    /** What versions refer to, by version; one statement. */
+    public Map<Long, List<Reference>> of(Collection<Long> versions) {
+        return store.of(versions);
+    }
+
     public List<Reference> of(long version) {
         return store.of(version);
     }

@@ -8,6 +8,7 @@ public final class Numbers {
 
     /** Thousands set apart by a thin space (ISO 80000-1, 7.3.1). */
     public static String grouped(long n) {
+        if (n >= 0 && n < 1000) return Long.toString(n);
         return String.format(Locale.ROOT, "%,d", n).replace(',', '\u2009');
     }
 

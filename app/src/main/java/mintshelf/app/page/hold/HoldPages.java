@@ -1,24 +1,20 @@
 package mintshelf.app.page.hold;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
-import java.util.UUID;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.Habits;
 import mintshelf.app.use.NotThere;
@@ -37,6 +33,8 @@ import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
+import mintshelf.core.hold.Became;
+import mintshelf.core.hold.Became.Fate;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -49,7 +47,6 @@ import org.springframework.web.bind.annotation.ResponseBody;
 /** Checking out and in, giving back, breaking and asking; strays. */
 @Controller
 public class HoldPages {
-    private static final Pattern DONE = Pattern.compile("(\\d{1,18})([souv])(\\d{1,18})");
     private final CheckOut checkOut;
     private final CheckIn checkIn;
     private final Habits habits;
@@ -236,26 +233,20 @@ public class HoldPages {
             rows.add(new CheckIn.Row(
                     Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
         });
-        String to =
+        List<Became> became =
                 checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, desks.worked(actor, desk)));
-        Map<Long, Integer> even = new HashMap<>();
-        Matcher done = DONE.matcher(to);
-        while (done.find()) {
-            long id = Long.parseLong(done.group(1));
-            boolean stray = done.group(2).equals("s");
-            if (!stray && lying.contains(id)) even.put(id, Integer.parseInt(done.group(3)));
-        }
-        desks.checkedIn(actor, desk, even);
+        desks.checkedIn(
+                actor,
+                desk,
+                became.stream().filter(b -> lying.contains(b.document())).toList());
         // Whoever has a stray among them sees what became of it first.
-        boolean stray = to.matches(".*\\ds\\d.*");
-        if (!send || keep || stray) return "redirect:" + to;
+        boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
+        if (!send || keep || stray) return "redirect:/check-in/done?rows=" + Became.join(became);
         List<Long> sent = rows.stream().map(CheckIn.Row::item).toList();
-        String second = UUID.nameUUIDFromBytes(actKey.getBytes(StandardCharsets.US_ASCII))
-                .toString();
         try {
             // With nothing in the way no plan is looked at: everybody with the role is asked.
             String note = Texts.shorten(Texts.line(comment), 900);
-            return "redirect:" + review.send(actor, sent, second, note, Map.of(), Map.of());
+            return "redirect:" + review.send(actor, sent, Acts.following(actKey), note, Map.of(), Map.of());
         } catch (Refused e) {
             // The versions are there; what is in the way of the review, its plan says.
             return "redirect:/send-to-review?items="
@@ -264,26 +255,27 @@ public class HoldPages {
     }
 
     /** What became of a file: the document, and the version or the stray. */
-    public record Done(Seen seen, String what, long number, Stray stray, Integer differences, String checked) {}
+    public record Done(Seen seen, Fate fate, long number, Stray stray, Integer differences, String checked) {}
 
     @GetMapping("/check-in/done")
     String done(Actor actor, @RequestParam String rows, Model model) {
         List<Done> done = new ArrayList<>();
-        for (String part : rows.split(",")) {
-            Matcher m = DONE.matcher(part);
-            if (!m.matches()) throw new NotThere();
-            ReadDocument.View view = read.view(actor, Long.parseLong(m.group(1)));
+        List<Became> all = Became.read(rows);
+        if (all.isEmpty() || all.size() > CheckOut.MOST) throw new NotThere();
+        for (Became b : all) {
+            ReadDocument.View view = read.view(actor, b.document());
             Seen seen = view.seen();
-            long number = Long.parseLong(m.group(3));
-            Stray stray = m.group(2).equals("s") ? read.stray(actor, number) : null;
-            Integer differences = m.group(2).equals("v") && number > 1 ? differences(view, (int) number) : null;
-            String checked = m.group(2).equals("v")
+            long number = b.number();
+            boolean version = b.fate() == Fate.VERSION;
+            Stray stray = b.fate() == Fate.STRAY ? read.stray(actor, number) : null;
+            Integer differences = version && number > 1 ? differences(view, (int) number) : null;
+            String checked = version
                     ? version(view, (int) number)
                             .flatMap(v -> checks.findings(seen.document(), v))
                             .map(CheckSheets::says)
                             .orElse("")
                     : "";
-            done.add(new Done(seen, m.group(2), number, stray, differences, checked));
+            done.add(new Done(seen, b.fate(), number, stray, differences, checked));
         }
         model.addAttribute("done", done);
         return "hold/done";

@@ -1,15 +1,11 @@
 package mintshelf.app.page.revision;
 
-import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import mintshelf.app.page.Pages;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.Acts;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
@@ -23,6 +19,7 @@ import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Holder;
+import mintshelf.core.hold.Became;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -130,8 +127,7 @@ public class RevisionPages {
         if (!content) return "redirect:" + to;
         // The revision and its hold are there now; what comes stands on them, and is kept whatever becomes of it.
         Seen seen = read.view(actor, all.get(0)).seen();
-        String second = UUID.nameUUIDFromBytes(actKey.getBytes(StandardCharsets.US_ASCII))
-                .toString();
+        String second = Acts.following(actKey);
         int head = seen.document().head().number();
         if (stray.isPresent()) return "redirect:" + strays.adopt(actor, stray.get(), second, head, reason);
         long hold = seen.document()
@@ -139,14 +135,13 @@ public class RevisionPages {
                 .filter(h -> h.person() == actor.person())
                 .map(Holder::hold)
                 .orElse(0L);
-        String done = checkIn.take(
+        List<Became> became = checkIn.take(
                 actor,
                 List.of(new CheckIn.Row(all.get(0), Optional.of(upload), hold, "")),
                 second,
                 new CheckIn.Options(reason, true, true, desks.worked(actor, desk)));
-        Matcher version = Pattern.compile("rows=\\d+v(\\d+)").matcher(done);
-        if (version.find()) desks.checkedIn(actor, desk, Map.of(all.get(0), Integer.valueOf(version.group(1))));
-        return "redirect:" + done;
+        desks.checkedIn(actor, desk, became);
+        return "redirect:/check-in/done?rows=" + Became.join(became);
     }
 
     @GetMapping("/documents/{id}/drop-revision")

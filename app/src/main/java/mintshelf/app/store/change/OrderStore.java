@@ -7,9 +7,11 @@ import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.document.Visible;
 import mintshelf.core.access.Access;
@@ -24,6 +26,12 @@ import org.springframework.stereotype.Repository;
 public class OrderStore {
     private static final short MARK = 1;
     private final DSLContext db;
+    private final Prepared open =
+            new Prepared((db, items) -> db.select(ORDER_LINE.ITEM, ORDER_LINE.CHANGE_ORDER, ITEM.NUMBER)
+                    .from(ORDER_LINE)
+                    .join(ITEM)
+                    .on(ITEM.ID.eq(ORDER_LINE.CHANGE_ORDER))
+                    .where(ORDER_LINE.OPEN_MARK.eq(MARK), ORDER_LINE.ITEM.in(items)));
 
     public OrderStore(DSLContext db) {
         this.db = db;
@@ -156,12 +164,13 @@ public class OrderStore {
     /** The open order of each of the documents that is on one; one statement. */
     public Map<Long, On> open(Collection<Long> items) {
         if (items.isEmpty()) return Map.of();
-        return db.select(ORDER_LINE.ITEM, ORDER_LINE.CHANGE_ORDER, ITEM.NUMBER)
-                .from(ORDER_LINE)
-                .join(ITEM)
-                .on(ITEM.ID.eq(ORDER_LINE.CHANGE_ORDER))
-                .where(ORDER_LINE.ITEM.in(items), ORDER_LINE.OPEN_MARK.eq(MARK))
-                .fetchMap(ORDER_LINE.ITEM, row -> new On(row.value2(), row.value3(), Optional.empty()));
+        Map<Long, On> on = new HashMap<>();
+        for (Record row : open.fetch(db, items)) {
+            on.put(
+                    row.get(ORDER_LINE.ITEM),
+                    new On(row.get(ORDER_LINE.CHANGE_ORDER), row.get(ITEM.NUMBER), Optional.empty()));
+        }
+        return on;
     }
 
     /** The orders that a document was or is on, the latest first. */

@@ -13,6 +13,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -37,6 +38,9 @@ import org.springframework.stereotype.Repository;
 public class ContentStore {
     /** Plain bytes that are read in one statement at the most, about. */
     private static final int READ_AHEAD = 4 << 20;
+
+    /** Bytes that are sent without asking whether they are there. */
+    private static final long FEW = 64 << 10;
 
     /** Pieces in one statement. */
     private static final int AT_ONCE = 128;
@@ -72,6 +76,17 @@ public class ContentStore {
                 .where(UPLOAD.TOKEN.eq(token))
                 .fetchOptional()
                 .map(ContentStore::upload);
+    }
+
+    /**
+     * The uploads with these tokens; one statement.
+     *
+     * @param lock whether others that would use them wait for the caller's transaction
+     */
+    public List<Upload> uploads(Collection<String> tokens, boolean lock) {
+        if (tokens.isEmpty()) return List.of();
+        var select = db.selectFrom(UPLOAD).where(UPLOAD.TOKEN.in(tokens)).orderBy(UPLOAD.ID);
+        return (lock ? select.forUpdate() : select).fetch(ContentStore::upload);
     }
 
     public Optional<Upload> upload(long id) {
@@ -119,9 +134,10 @@ public class ContentStore {
     /**
      * Adds pieces at {@code from}. In a transaction of the caller's.
      *
+     * @param whole what the file is, when these are its last pieces and that is known; else {@link #complete} says it
      * @throws UploadMoved when the upload is not at {@code from} any more
      */
-    public void append(Upload upload, long from, List<Piece> pieces, Instant leaseUntil) {
+    public void append(Upload upload, long from, List<Piece> pieces, Optional<Whole> whole, Instant leaseUntil) {
         long at = db.select(UPLOAD.RECEIVED)
                 .from(UPLOAD)
                 .where(UPLOAD.ID.eq(upload.id()), UPLOAD.STATE.eq(Upload.State.RECEIVING.name()))
@@ -130,25 +146,36 @@ public class ContentStore {
                 .orElse(-1L);
         if (at != from) throw new UploadMoved(at);
         Map<ContentHash, Long> ids = store(pieces);
-        Integer last = db.select(DSL.max(CONTENT_CHUNK.SEQ))
-                .from(CONTENT_CHUNK)
-                .where(CONTENT_CHUNK.CONTENT.eq(upload.content()))
-                .fetchSingle()
-                .value1();
+        Integer last = from == 0
+                ? null
+                : db.select(DSL.max(CONTENT_CHUNK.SEQ))
+                        .from(CONTENT_CHUNK)
+                        .where(CONTENT_CHUNK.CONTENT.eq(upload.content()))
+                        .fetchSingle()
+                        .value1();
         link(upload.content(), last == null ? 0 : last + 1, from, pieces, ids);
         long sum = pieces.stream().mapToLong(Piece::length).sum();
-        db.update(UPLOAD)
-                .set(UPLOAD.RECEIVED, from + sum)
-                .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil))
-                .where(UPLOAD.ID.eq(upload.id()))
-                .execute();
+        var update = db.update(UPLOAD).set(UPLOAD.RECEIVED, from + sum).set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil));
+        if (whole.isPresent()) {
+            update = update.set(UPLOAD.STATE, Upload.State.COMPLETE.name())
+                    .set(UPLOAD.SHA256, whole.get().hash().bytes())
+                    .set(UPLOAD.CONTENT_KIND, whole.get().kind().name());
+        }
+        update.where(UPLOAD.ID.eq(upload.id())).execute();
     }
+
+    /** What a file is, all of whose bytes are there. */
+    public record Whole(ContentHash hash, ContentKind kind) {}
 
     private Map<ContentHash, Long> store(List<Piece> pieces) {
         Map<ContentHash, Piece> byHash = new LinkedHashMap<>();
         pieces.forEach(p -> byHash.putIfAbsent(p.hash(), p));
-        Map<ContentHash, Long> ids =
-                ids(byHash.keySet().stream().map(ContentHash::bytes).toList());
+        // To ask first saves bytes on the way. Of few bytes it saves nothing: those that are there are found while
+        // inserting.
+        boolean few = byHash.values().stream().mapToLong(p -> p.bytes().length).sum() <= FEW;
+        Map<ContentHash, Long> ids = few
+                ? new HashMap<>()
+                : ids(byHash.keySet().stream().map(ContentHash::bytes).toList());
         List<Piece> missing = byHash.values().stream()
                 .filter(p -> !ids.containsKey(p.hash()))
                 .sorted((a, b) -> a.hash().compareTo(b.hash()))
@@ -225,52 +252,75 @@ public class ContentStore {
     }
 
     /** Notes that all bytes are there, their hash and what they are. */
-    public void complete(long upload, ContentHash hash, ContentKind kind) {
+    public void complete(long upload, Whole whole) {
         db.update(UPLOAD)
                 .set(UPLOAD.STATE, Upload.State.COMPLETE.name())
-                .set(UPLOAD.SHA256, hash.bytes())
-                .set(UPLOAD.CONTENT_KIND, kind.name())
+                .set(UPLOAD.SHA256, whole.hash().bytes())
+                .set(UPLOAD.CONTENT_KIND, whole.kind().name())
                 .where(UPLOAD.ID.eq(upload), UPLOAD.STATE.eq(Upload.State.RECEIVING.name()))
                 .execute();
     }
 
     /**
-     * Makes a complete upload the content of its hash, within the caller's transaction, and uses the upload up. Where the content
-     * is known already, the known one is taken and the received one goes.
+     * Makes complete uploads the contents of their hashes, within the caller's transaction, and uses the uploads up. Where a
+     * content is known already, the known one is taken and the received one goes.
+     *
+     * @param uploads locked
+     * @return the contents by the uploads' tokens
      */
-    public StoredContent seal(Upload upload) {
-        ContentHash hash = upload.hash().orElseThrow();
-        Optional<StoredContent> known = sealed(hash);
-        if (known.isEmpty()) {
-            try {
-                db.update(CONTENT)
-                        .set(CONTENT.SHA256, hash.bytes())
-                        .set(CONTENT.SIZE, upload.size())
-                        .set(CONTENT.STATE, "SEALED")
-                        .set(CONTENT.SEALED_MARK, (short) 1)
-                        .set(
-                                CONTENT.CONTENT_KIND,
-                                upload.kind().orElse(ContentKind.OTHER).name())
-                        .where(CONTENT.ID.eq(upload.content()))
-                        .execute();
-                use(upload.id(), upload.content());
-                return new StoredContent(
-                        upload.content(), hash, upload.size(), upload.kind().orElse(ContentKind.OTHER));
-            } catch (DuplicateKeyException e) {
-                known = sealed(hash); // somebody sealed the same bytes at this moment
+    public Map<String, StoredContent> seal(Collection<Upload> uploads) {
+        Map<String, StoredContent> contents = new HashMap<>();
+        if (uploads.isEmpty()) return contents;
+        Map<ContentHash, StoredContent> known = new HashMap<>();
+        db.selectFrom(CONTENT)
+                .where(
+                        CONTENT.SHA256.in(uploads.stream()
+                                .map(u -> u.hash().orElseThrow().bytes())
+                                .toList()),
+                        CONTENT.SEALED_MARK.eq((short) 1))
+                .forEach(row -> known.put(ContentHash.of(row.getSha256()), content(row)));
+        List<Long> own = new ArrayList<>();
+        for (Upload upload : uploads) {
+            StoredContent content = known.computeIfAbsent(upload.hash().orElseThrow(), hash -> sealed(upload, hash));
+            contents.put(upload.token(), content);
+            if (content.id() == upload.content()) {
+                own.add(upload.id());
+                continue;
             }
+            db.update(UPLOAD)
+                    .set(UPLOAD.STATE, Upload.State.USED.name())
+                    .set(UPLOAD.CONTENT, content.id())
+                    .where(UPLOAD.ID.eq(upload.id()))
+                    .execute();
+            removeReceived(upload.content());
         }
-        StoredContent content = known.orElseThrow();
-        use(upload.id(), content.id());
-        removeReceived(upload.content());
-        return content;
+        if (!own.isEmpty()) {
+            db.update(UPLOAD)
+                    .set(UPLOAD.STATE, Upload.State.USED.name())
+                    .where(UPLOAD.ID.in(own))
+                    .execute();
+        }
+        return contents;
     }
 
-    private void use(long upload, long content) {
-        db.update(UPLOAD)
-                .set(UPLOAD.STATE, Upload.State.USED.name())
-                .set(UPLOAD.CONTENT, content)
-                .where(UPLOAD.ID.eq(upload))
+    private StoredContent sealed(Upload upload, ContentHash hash) {
+        ContentKind kind = upload.kind().orElse(ContentKind.OTHER);
+        try {
+            seal(upload.content(), hash, upload.size(), kind);
+            return new StoredContent(upload.content(), hash, upload.size(), kind);
+        } catch (DuplicateKeyException e) {
+            return sealed(hash).orElseThrow(); // somebody sealed the same bytes at this moment
+        }
+    }
+
+    private void seal(long content, ContentHash hash, long size, ContentKind kind) {
+        db.update(CONTENT)
+                .set(CONTENT.SHA256, hash.bytes())
+                .set(CONTENT.SIZE, size)
+                .set(CONTENT.STATE, "SEALED")
+                .set(CONTENT.SEALED_MARK, (short) 1)
+                .set(CONTENT.CONTENT_KIND, kind.name())
+                .where(CONTENT.ID.eq(content))
                 .execute();
     }
 
@@ -292,14 +342,7 @@ public class ContentStore {
                 .value1();
         link(content, 0, 0, pieces, store(pieces));
         try {
-            db.update(CONTENT)
-                    .set(CONTENT.SHA256, hash.bytes())
-                    .set(CONTENT.SIZE, size)
-                    .set(CONTENT.STATE, "SEALED")
-                    .set(CONTENT.SEALED_MARK, (short) 1)
-                    .set(CONTENT.CONTENT_KIND, kind.name())
-                    .where(CONTENT.ID.eq(content))
-                    .execute();
+            seal(content, hash, size, kind);
         } catch (DuplicateKeyException e) {
             removeReceived(content); // somebody sealed the same bytes at this moment
         }

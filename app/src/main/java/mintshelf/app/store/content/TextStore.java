@@ -64,13 +64,11 @@ public class TextStore {
         return db.select(DSL.coalesce(DSL.max(VERSION.ID), 0L)).from(VERSION).fetchSingle(0, Long.class);
     }
 
-    /** Keeps the words of a content; another node may have done so meanwhile. */
-    public void keep(long content, List<String> lines) {
-        db.insertInto(CONTENT_TEXT)
-                .set(CONTENT_TEXT.CONTENT, content)
-                .set(CONTENT_TEXT.WORDS, String.join("\n", lines))
-                .onDuplicateKeyIgnore()
-                .execute();
+    /** Keeps the words of contents, by content; another node may have done so meanwhile. One statement. */
+    public void keep(Map<Long, List<String>> words) {
+        var insert = db.insertInto(CONTENT_TEXT, CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS);
+        for (var entry : words.entrySet()) insert = insert.values(entry.getKey(), String.join("\n", entry.getValue()));
+        insert.onDuplicateKeyIgnore().execute();
     }
 
     /**

@@ -21,6 +21,21 @@ public record Upload(
         State state,
         Optional<ContentHash> hash,
         Optional<ContentKind> kind) {
+    /** As it is once all bytes are there. */
+    public Upload complete(ContentHash whole, ContentKind what) {
+        return new Upload(
+                id,
+                token,
+                person,
+                content,
+                fileName,
+                size,
+                size,
+                State.COMPLETE,
+                Optional.of(whole),
+                Optional.of(what));
+    }
+
     /** How far an upload is. */
     public enum State {
         RECEIVING,

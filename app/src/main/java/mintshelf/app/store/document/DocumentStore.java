@@ -14,15 +14,19 @@ import static mintshelf.database.schema.Tables.STRUCTURE_LOG;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
+import java.math.BigDecimal;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import mintshelf.app.store.AtCommit;
+import mintshelf.app.store.Prepared;
+import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -52,8 +56,22 @@ import tools.jackson.databind.json.JsonMapper;
 @Repository
 public class DocumentStore {
     private final Prepared spines = new Prepared(DocumentStore::spinesOf);
+    private final Prepared mainLines = new Prepared(
+            (db, items) -> db.select(LINE.ID).from(LINE).where(LINE.MAIN_MARK.eq(MARK), LINE.ITEM.in(items)));
+    private final Prepared locks = new Prepared((db, lines) -> db.select(LINE.ID)
+            .from(LINE)
+            .where(LINE.ID.in(lines))
+            .orderBy(LINE.ID)
+            .forUpdate());
+    private final Prepared values = new Prepared((db, revisions) -> db.select(
+                    FACT.NAME, FACT_VALUE.TEXT_VALUE, FACT_VALUE.NUMBER_VALUE, FACT_VALUE.DATE_VALUE)
+            .from(FACT_VALUE)
+            .join(FACT)
+            .on(FACT.ID.eq(FACT_VALUE.FACT))
+            .where(FACT_VALUE.REVISION.in(revisions)));
 
     private static final short MARK = 1;
+    private static final Rows MOVED = Rows.added(STRUCTURE_LOG, STRUCTURE_LOG.ITEM);
 
     private static final mintshelf.database.schema.tables.Revision HEAD_REVISION = REVISION.as("head_revision");
     private static final mintshelf.database.schema.tables.Revision PENDING = REVISION.as("pending");
@@ -70,6 +88,8 @@ public class DocumentStore {
     private final DSLContext db;
     private final ShelfStore shelves;
     private final JsonMapper json;
+    private final AtCommit<Touched> touched = new AtCommit<>(this::noteTouched);
+    private final AtCommit<Long> moved = new AtCommit<>(this::noteMoved);
 
     public DocumentStore(DSLContext db, ShelfStore shelves, JsonMapper json) {
         this.db = db;
@@ -82,17 +102,11 @@ public class DocumentStore {
      * Within the caller's transaction, before anything of them is read.
      */
     public void lock(Collection<Long> items) {
-        List<Long> lines = db.select(LINE.ID)
-                .from(LINE)
-                .where(LINE.ITEM.in(items), LINE.MAIN_MARK.eq(MARK))
-                .orderBy(LINE.ID)
-                .fetch(LINE.ID);
-        db.select(LINE.ID)
-                .from(LINE)
-                .where(LINE.ID.in(lines))
-                .orderBy(LINE.ID)
-                .forUpdate()
-                .fetch();
+        List<Long> lines = mainLines.fetch(db, items).stream()
+                .map(r -> r.get(LINE.ID))
+                .sorted()
+                .toList();
+        locks.fetch(db, lines);
     }
 
     public Optional<Spine> spine(long item) {
@@ -103,11 +117,7 @@ public class DocumentStore {
     public Map<Long, Spine> spines(Collection<Long> items) {
         Map<Long, Spine> result = new LinkedHashMap<>();
         if (items.isEmpty()) return result;
-        List<Long> ids = List.copyOf(items);
-        List<Record> rows = new ArrayList<>();
-        for (int from = 0; from < ids.size(); from += Prepared.MOST) {
-            rows.addAll(spines.fetch(db, ids.subList(from, Math.min(ids.size(), from + Prepared.MOST))));
-        }
+        List<Record> rows = spines.fetch(db, items);
         Map<Long, List<Folder>> paths = shelves.pathsUp(
                 rows.stream().map(r -> r.get(ITEM.SHELF)).distinct().toList());
         Map<Long, Spine> byId = new HashMap<>();
@@ -131,12 +141,9 @@ public class DocumentStore {
                 .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.GLYPH, LINE.ID, STRAYS)
                 .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST, VERSION.MADE_BY)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
-                .select(HEAD_REVISION.fields())
-                .select(HEAD_STAGE.fields())
-                .select(PENDING.fields())
-                .select(PENDING_STAGE.fields())
-                .select(RELEASED.fields())
-                .select(RELEASED_STAGE.fields())
+                .select(told(HEAD_REVISION, HEAD_STAGE))
+                .select(told(PENDING, PENDING_STAGE))
+                .select(told(RELEASED, RELEASED_STAGE))
                 .select(OUT.NUMBER)
                 .select(HOLD.ID, HOLD.PERSON, HOLD.AT, HOLD.DESK, HOLD.PURPOSE, HOLD.BASE_VERSION, HOLDER.NAME)
                 // The order written is the best one; to search for another among so many tables takes longer than the
@@ -231,6 +238,24 @@ public class DocumentStore {
                 ContentHash.of(row.get(CONTENT.SHA256)),
                 row.get(CONTENT.SIZE),
                 ContentKind.valueOf(row.get(CONTENT.CONTENT_KIND)));
+    }
+
+    /** The columns that a {@link Revision} is read from: all columns of both tables would be thrice as many. */
+    private static List<Field<?>> told(
+            mintshelf.database.schema.tables.Revision r, mintshelf.database.schema.tables.Stage s) {
+        return List.of(
+                r.ID,
+                r.ORDINAL,
+                r.LABEL,
+                r.PENDING_MARK,
+                r.RELEASED_MARK,
+                r.STARTED_AT,
+                r.REASON,
+                s.EDITION,
+                s.CODE,
+                s.NAME,
+                s.CLASS,
+                s.POSITION);
     }
 
     private static Optional<Revision> revision(
@@ -338,18 +363,17 @@ public class DocumentStore {
     /** The facts of a revision by fact name. */
     public Map<String, FactValue> values(long revision) {
         Map<String, FactValue> facts = new TreeMap<>();
-        db.select(FACT.NAME, FACT_VALUE.TEXT_VALUE, FACT_VALUE.NUMBER_VALUE, FACT_VALUE.DATE_VALUE)
-                .from(FACT_VALUE)
-                .join(FACT)
-                .on(FACT.ID.eq(FACT_VALUE.FACT))
-                .where(FACT_VALUE.REVISION.eq(revision))
-                .forEach(row -> facts.put(
-                        row.value1(),
-                        row.value2() != null
-                                ? new FactValue.Words(row.value2())
-                                : row.value3() != null
-                                        ? new FactValue.Quantity(row.value3().stripTrailingZeros())
-                                        : new FactValue.Day(row.value4())));
+        for (Record row : values.fetch(db, List.of(revision))) {
+            String words = row.get(FACT_VALUE.TEXT_VALUE);
+            BigDecimal number = row.get(FACT_VALUE.NUMBER_VALUE);
+            facts.put(
+                    row.get(FACT.NAME),
+                    words != null
+                            ? new FactValue.Words(words)
+                            : number != null
+                                    ? new FactValue.Quantity(number.stripTrailingZeros())
+                                    : new FactValue.Day(row.get(FACT_VALUE.DATE_VALUE)));
+        }
         return facts;
     }
 
@@ -566,13 +590,15 @@ public class DocumentStore {
 
     /** Adds the next version of the main line and makes it the head. Under the line's lock. */
     public Added addVersion(NewVersion v, Instant now) {
-        long line = mainLine(v.item());
-        Integer last = db.select(DSL.max(VERSION.NUMBER))
-                .from(VERSION)
-                .where(VERSION.LINE.eq(line))
-                .fetchSingle()
-                .value1();
-        int number = last == null ? 1 : last + 1;
+        // As a value of its own the highest number is the last entry of an index.
+        Field<Integer> highest =
+                DSL.field(DSL.select(DSL.max(VERSION.NUMBER)).from(VERSION).where(VERSION.LINE.eq(LINE.ID)));
+        var last = db.select(LINE.ID, highest)
+                .from(LINE)
+                .where(LINE.ITEM.eq(v.item()), LINE.MAIN_MARK.eq(MARK))
+                .fetchSingle();
+        long line = last.value1();
+        int number = Optional.ofNullable(last.value2()).orElse(0) + 1;
         long id = db.insertInto(VERSION)
                 .set(VERSION.ITEM, v.item())
                 .set(VERSION.LINE, line)
@@ -609,7 +635,7 @@ public class DocumentStore {
 
     /** Notes that what a document consists of, or its latest version, is another now. The database says when. */
     public void structureMoved(long item) {
-        db.insertInto(STRUCTURE_LOG).set(STRUCTURE_LOG.ITEM, item).execute();
+        moved.add(item);
     }
 
     /** Writes the digest of a version of this transaction, once what it refers to is known. */
@@ -636,10 +662,25 @@ public class DocumentStore {
     }
 
     public void touch(long item, Instant now) {
+        touched.add(new Touched(item, now));
+    }
+
+    private record Touched(long item, Instant at) {}
+
+    private void noteTouched(List<Touched> all) {
+        Instant last =
+                all.stream().map(Touched::at).max(Comparator.naturalOrder()).orElseThrow();
         db.update(ITEM)
-                .set(ITEM.CHANGED_AT, Times.utc(now))
-                .where(ITEM.ID.eq(item))
+                .set(ITEM.CHANGED_AT, Times.utc(last))
+                .where(ITEM.ID.in(
+                        all.stream().map(Touched::item).sorted().distinct().toList()))
                 .execute();
+    }
+
+    private void noteMoved(List<Long> items) {
+        MOVED.write(
+                db,
+                items.stream().sorted().distinct().map(i -> new Object[] {i}).toList());
     }
 
     public void setTitle(long item, String title, Instant now) {

@@ -10,11 +10,15 @@ import static mintshelf.database.schema.Tables.REVISION;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
+import mintshelf.app.store.AtCommit;
+import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.core.access.Access;
 import mintshelf.core.search.SearchText;
@@ -35,7 +39,11 @@ public class ListStore {
 
     private static final int FOLDERS_AT_ONCE = 24;
 
+    private static final Rows RECENTS =
+            Rows.kept(RECENT, List.of(RECENT.WHY, RECENT.AT), RECENT.PERSON, RECENT.ITEM, RECENT.WHY, RECENT.AT);
+
     private final DSLContext db;
+    private final AtCommit<Touched> recents = new AtCommit<>(this::note);
 
     public ListStore(DSLContext db) {
         this.db = db;
@@ -291,16 +299,22 @@ public class ListStore {
 
     /** Notes that a person opened, filed or changed a document. */
     public void noteRecent(long person, long item, String why, Instant now) {
-        db.insertInto(RECENT)
-                .set(RECENT.PERSON, person)
-                .set(RECENT.ITEM, item)
-                .set(RECENT.WHY, why)
-                .set(RECENT.AT, Times.utc(now))
-                .onDuplicateKeyUpdate()
-                .set(RECENT.WHY, why)
-                .set(RECENT.AT, Times.utc(now))
-                .execute();
+        recents.add(new Touched(person, item, why, now));
     }
+
+    private void note(List<Touched> all) {
+        // What came last of a document stands; in one order for all, so that nobody waits in a ring.
+        Map<Touched, Touched> last =
+                new TreeMap<>(Comparator.comparingLong(Touched::person).thenComparingLong(Touched::item));
+        all.forEach(t -> last.put(t, t));
+        RECENTS.write(
+                db,
+                last.values().stream()
+                        .map(t -> new Object[] {t.person(), t.item(), t.why(), Times.utc(t.at())})
+                        .toList());
+    }
+
+    private record Touched(long person, long item, String why, Instant at) {}
 
     /** Documents on which others acted since {@code since}, the latest first. */
     public record Moved(long item, String by, String says, Instant at) {}

@@ -3,6 +3,9 @@ package mintshelf.app.store.hold;
 import static mintshelf.database.schema.Tables.HOLD;
 
 import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.core.document.Document;
 import org.jooq.DSLContext;
@@ -11,6 +14,17 @@ import org.springframework.stereotype.Repository;
 /** Holds: taken and ended. The database lets a line have one open hold. */
 @Repository
 public class HoldStore {
+    private static final Rows TAKEN = Rows.added(
+            HOLD,
+            HOLD.ITEM,
+            HOLD.LINE,
+            HOLD.PERSON,
+            HOLD.DESK,
+            HOLD.PURPOSE,
+            HOLD.BASE_VERSION,
+            HOLD.AT,
+            HOLD.OPEN_MARK);
+
     private final DSLContext db;
 
     public HoldStore(DSLContext db) {
@@ -26,30 +40,30 @@ public class HoldStore {
         DROPPED
     }
 
-    /** Takes the hold of a document's main line on its head version. Under the line's lock. */
-    public long take(Document document, long baseVersion, long person, String desk, String purpose, Instant now) {
-        return db.insertInto(HOLD)
-                .set(HOLD.ITEM, document.id())
-                .set(HOLD.LINE, document.line())
-                .set(HOLD.PERSON, person)
-                .set(HOLD.DESK, desk)
-                .set(HOLD.PURPOSE, purpose)
-                .set(HOLD.BASE_VERSION, baseVersion)
-                .set(HOLD.AT, Times.utc(now))
-                .set(HOLD.OPEN_MARK, (short) 1)
-                .returningResult(HOLD.ID)
-                .fetchSingle()
-                .value1();
+    /** Takes the holds of documents' main lines on their head versions; one statement. Under the lines' locks. */
+    public void take(Collection<Document> documents, long person, String desk, String purpose, Instant now) {
+        TAKEN.write(
+                db,
+                documents.stream()
+                        .map(d -> new Object[] {
+                            d.id(), d.line(), person, desk, purpose, d.head().version(), Times.utc(now), (short) 1
+                        })
+                        .toList());
     }
 
     public void end(long hold, Ending how, long by, String why, Instant now) {
+        end(List.of(hold), how, by, why, now);
+    }
+
+    /** Ends holds that are open; one statement. */
+    public void end(Collection<Long> holds, Ending how, long by, String why, Instant now) {
         db.update(HOLD)
                 .setNull(HOLD.OPEN_MARK)
                 .set(HOLD.ENDED_AT, Times.utc(now))
                 .set(HOLD.ENDED_HOW, how.name())
                 .set(HOLD.ENDED_BY, by)
                 .set(HOLD.ENDED_WHY, why.isEmpty() ? null : why)
-                .where(HOLD.ID.eq(hold), HOLD.OPEN_MARK.eq((short) 1))
+                .where(HOLD.ID.in(holds), HOLD.OPEN_MARK.eq((short) 1))
                 .execute();
     }
 

@@ -1,6 +1,7 @@
 package mintshelf.app.store.person;
 
 import static mintshelf.database.schema.Tables.ACCESS_GRANT;
+import static mintshelf.database.schema.Tables.ACCESS_STAMP;
 import static mintshelf.database.schema.Tables.FOLDER;
 import static mintshelf.database.schema.Tables.GROUP_MEMBER;
 import static mintshelf.database.schema.Tables.INVITATION;
@@ -17,6 +18,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -24,6 +26,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Grant;
@@ -34,13 +37,29 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.Record1;
+import org.jooq.Select;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /** People, groups, roles, grants, invitations, sign-in attempts and personal settings. */
 @Repository
 public class PersonStore {
+    /** People whose grants are kept in memory. */
+    private static final int MOST_KEPT = 5000;
+
     private final DSLContext db;
+    private final Prepared people =
+            new Prepared((db, ids) -> db.select(PERSON.fields()).from(PERSON).where(PERSON.ID.in(ids)));
+    private final Map<Long, Kept> kept = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Long, Kept> eldest) {
+            return size() > MOST_KEPT;
+        }
+    };
+
+    private record Kept(long stamp, List<Grant> grants) {}
 
     public PersonStore(DSLContext db) {
         this.db = db;
@@ -76,7 +95,7 @@ public class PersonStore {
     }
 
     public Optional<Person> person(long id) {
-        return db.selectFrom(PERSON).where(PERSON.ID.eq(id)).fetchOptional().map(PersonStore::person);
+        return people.fetch(db, List.of(id)).stream().findFirst().map(PersonStore::person);
     }
 
     public Optional<Person> byLogin(String login) {
@@ -165,6 +184,7 @@ public class PersonStore {
                         .from(ACCESS_GRANT)
                         .where(ACCESS_GRANT.PERSON.eq(model)))
                 .execute();
+        moveStamp();
     }
 
     public long addGroup(String name) {
@@ -181,6 +201,7 @@ public class PersonStore {
                 .set(GROUP_MEMBER.PERSON_GROUP, group)
                 .set(GROUP_MEMBER.PERSON, person)
                 .execute();
+        moveStamp();
     }
 
     public List<String> groupsOf(long person) {
@@ -226,6 +247,7 @@ public class PersonStore {
                     .set(ROLE_RIGHT.ACCESS_RIGHT, right.name())
                     .execute();
         }
+        moveStamp();
         return id;
     }
 
@@ -246,23 +268,47 @@ public class PersonStore {
                 .set(ACCESS_GRANT.FOLDER, orNull(scope.folder()))
                 .set(ACCESS_GRANT.KIND, orNull(scope.kind()))
                 .execute();
+        moveStamp();
     }
 
     private static Long orNull(OptionalLong id) {
         return id.isPresent() ? id.getAsLong() : null;
     }
 
-    /** All grants of a person, own and through groups; one statement. Empty for one who left. */
+    /**
+     * All grants of a person, own and through groups. One small statement asks whether anything of grants changed in the house
+     * since they were read last; what was read is kept until then.
+     */
     public Access access(long person, String name) {
-        return new Access(
-                person,
-                name,
-                grants(ACCESS_GRANT
-                        .PERSON
-                        .eq(person)
-                        .or(ACCESS_GRANT.PERSON_GROUP.in(DSL.select(GROUP_MEMBER.PERSON_GROUP)
-                                .from(GROUP_MEMBER)
-                                .where(GROUP_MEMBER.PERSON.eq(person))))));
+        long stamp =
+                db.select(ACCESS_STAMP.STAMP).from(ACCESS_STAMP).fetchSingle().value1();
+        synchronized (kept) {
+            Kept known = kept.get(person);
+            if (known != null && known.stamp() == stamp) return new Access(person, name, known.grants());
+        }
+        // Two ways to a grant, each by its own index; "or" would read the grants of everybody.
+        List<Grant> grants = grants(DSL.select(ACCESS_GRANT.ID)
+                .from(ACCESS_GRANT)
+                .where(ACCESS_GRANT.PERSON.eq(person))
+                .unionAll(DSL.select(ACCESS_GRANT.ID)
+                        .from(GROUP_MEMBER)
+                        .join(ACCESS_GRANT)
+                        .on(ACCESS_GRANT.PERSON_GROUP.eq(GROUP_MEMBER.PERSON_GROUP))
+                        .where(GROUP_MEMBER.PERSON.eq(person))));
+        // Within a transaction these may be grants that are rolled back yet.
+        if (!TransactionSynchronizationManager.isActualTransactionActive()) {
+            synchronized (kept) {
+                kept.put(person, new Kept(stamp, grants));
+            }
+        }
+        return new Access(person, name, grants);
+    }
+
+    /** After each change of grants, roles and memberships: what nodes keep of them holds no more. */
+    private void moveStamp() {
+        db.update(ACCESS_STAMP)
+                .set(ACCESS_STAMP.STAMP, ACCESS_STAMP.STAMP.plus(1))
+                .execute();
     }
 
     /** The people who have a role somewhere, themselves or through a group, by name; those who left are not among them. */
@@ -293,10 +339,11 @@ public class PersonStore {
 
     /** Every grant of the house, for "who can do this here?". */
     public List<Grant> allGrants() {
-        return grants(DSL.trueCondition());
+        return grants(DSL.select(ACCESS_GRANT.ID).from(ACCESS_GRANT));
     }
 
-    private List<Grant> grants(org.jooq.Condition where) {
+    private List<Grant> grants(Select<Record1<Long>> ids) {
+        var which = ids.asTable("which", "id");
         var rights = DSL.field(
                 "(select group_concat(rr.access_right) from role_right rr where rr.role = role.id)", String.class);
         return db.select(
@@ -312,7 +359,10 @@ public class PersonStore {
                         SHELF.NAME,
                         FOLDER.NAME,
                         KIND.NAME)
-                .from(ACCESS_GRANT)
+                .hint("straight_join")
+                .from(which)
+                .join(ACCESS_GRANT)
+                .on(ACCESS_GRANT.ID.eq(which.field("id", Long.class)))
                 .join(ROLE)
                 .on(ROLE.ID.eq(ACCESS_GRANT.ROLE))
                 .leftJoin(PERSON)
@@ -325,7 +375,6 @@ public class PersonStore {
                 .on(FOLDER.ID.eq(ACCESS_GRANT.FOLDER))
                 .leftJoin(KIND)
                 .on(KIND.ID.eq(ACCESS_GRANT.KIND))
-                .where(where)
                 .orderBy(ACCESS_GRANT.ID)
                 .fetch(row -> new Grant(
                         row.value1(),

@@ -8,10 +8,16 @@ import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.RECORD_HEAD;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.TreeMap;
+import mintshelf.app.store.AtCommit;
+import mintshelf.app.store.Prepared;
+import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.core.audit.RecordChain;
 import mintshelf.core.audit.RecordEntry;
@@ -29,7 +35,37 @@ public class RecordStore {
     /** The stream of what concerns no single document. */
     public static final long HOUSE = 0;
 
+    private static final Rows ENTRIES = Rows.added(
+            RECORD_ENTRY,
+            RECORD_ENTRY.STREAM,
+            RECORD_ENTRY.SEQ,
+            RECORD_ENTRY.AT,
+            RECORD_ENTRY.PERSON,
+            RECORD_ENTRY.ADDRESS,
+            RECORD_ENTRY.ACT,
+            RECORD_ENTRY.ITEM,
+            RECORD_ENTRY.VERSION,
+            RECORD_ENTRY.SAYS,
+            RECORD_ENTRY.WHY,
+            RECORD_ENTRY.PREV_HASH,
+            RECORD_ENTRY.HASH);
+    private static final Rows HEADS = Rows.kept(
+            RECORD_HEAD,
+            List.of(RECORD_HEAD.SEQ, RECORD_HEAD.HASH),
+            RECORD_HEAD.STREAM,
+            RECORD_HEAD.SEQ,
+            RECORD_HEAD.HASH);
+
     private final DSLContext db;
+    private final Prepared locks =
+            new Prepared((db, streams) -> db.select(RECORD_HEAD.STREAM, RECORD_HEAD.SEQ, RECORD_HEAD.HASH)
+                    .from(RECORD_HEAD)
+                    .where(RECORD_HEAD.STREAM.in(streams))
+                    .orderBy(RECORD_HEAD.STREAM)
+                    .forUpdate());
+    private final AtCommit<Pending> lines = new AtCommit<>(this::write);
+
+    private record Pending(long stream, OptionalLong item, Instant at, Line line) {}
 
     public RecordStore(DSLContext db) {
         this.db = db;
@@ -41,7 +77,7 @@ public class RecordStore {
     /** A read entry, with the names that a page shows. */
     public record Shown(RecordEntry entry, String personName, String number, ContentHash hash) {}
 
-    /** Appends to the stream of a document, in the caller's transaction and under the stream's lock. */
+    /** Appends to the stream of a document, at the end of the caller's transaction, under the stream's lock. */
     public void appendTo(long item, Instant at, Line line) {
         append(item, OptionalLong.of(item), at, line);
     }
@@ -52,52 +88,82 @@ public class RecordStore {
     }
 
     private void append(long stream, OptionalLong item, Instant at, Line line) {
-        // Not "insert ignore": that one deadlocks under threads.
-        db.execute(
-                "insert into record_head (stream, seq, hash) values (?, 0, ?) on duplicate key update stream = stream",
-                stream,
-                RecordChain.START.bytes());
-        Record head = db.select(RECORD_HEAD.SEQ, RECORD_HEAD.HASH)
-                .from(RECORD_HEAD)
-                .where(RECORD_HEAD.STREAM.eq(stream))
-                .forUpdate()
-                .fetchSingle();
-        RecordEntry entry = new RecordEntry(
-                stream,
-                head.get(RECORD_HEAD.SEQ) + 1,
-                Times.instant(Times.utc(at)),
-                line.person(),
-                Texts.shorten(line.address(), 60),
-                line.act(),
-                item,
-                line.version(),
-                Texts.shorten(line.says(), 500),
-                Texts.shorten(line.why(), 1000));
-        ContentHash previous = ContentHash.of(head.get(RECORD_HEAD.HASH));
-        ContentHash hash = RecordChain.next(previous, entry);
-        db.insertInto(RECORD_ENTRY)
-                .set(RECORD_ENTRY.STREAM, stream)
-                .set(RECORD_ENTRY.SEQ, entry.seq())
-                .set(RECORD_ENTRY.AT, Times.utc(at))
-                .set(
-                        RECORD_ENTRY.PERSON,
-                        entry.person().isPresent() ? entry.person().getAsLong() : null)
-                .set(RECORD_ENTRY.ADDRESS, entry.address())
-                .set(RECORD_ENTRY.ACT, entry.act())
-                .set(RECORD_ENTRY.ITEM, item.isPresent() ? item.getAsLong() : null)
-                .set(
-                        RECORD_ENTRY.VERSION,
-                        entry.version().isPresent() ? entry.version().getAsInt() : null)
-                .set(RECORD_ENTRY.SAYS, entry.says())
-                .set(RECORD_ENTRY.WHY, entry.why())
-                .set(RECORD_ENTRY.PREV_HASH, previous.bytes())
-                .set(RECORD_ENTRY.HASH, hash.bytes())
-                .execute();
-        db.update(RECORD_HEAD)
-                .set(RECORD_HEAD.SEQ, entry.seq())
-                .set(RECORD_HEAD.HASH, hash.bytes())
-                .where(RECORD_HEAD.STREAM.eq(stream))
-                .execute();
+        lines.add(new Pending(stream, item, at, line));
+    }
+
+    /** The entries of one act. Streams are locked in ascending order, so that acts which overlap never wait in a ring. */
+    private void write(List<Pending> act) {
+        Map<Long, End> ends =
+                locked(act.stream().map(Pending::stream).sorted().distinct().toList());
+        List<Object[]> rows = new ArrayList<>();
+        for (Pending p : act) {
+            End end = ends.get(p.stream());
+            RecordEntry entry = new RecordEntry(
+                    p.stream(),
+                    end.seq() + 1,
+                    Times.instant(Times.utc(p.at())),
+                    p.line().person(),
+                    Texts.shorten(p.line().address(), 60),
+                    p.line().act(),
+                    p.item(),
+                    p.line().version(),
+                    Texts.shorten(p.line().says(), 500),
+                    Texts.shorten(p.line().why(), 1000));
+            ContentHash hash = RecordChain.next(end.hash(), entry);
+            rows.add(row(entry, end.hash(), hash));
+            ends.put(p.stream(), new End(entry.seq(), hash));
+        }
+        ENTRIES.write(db, rows);
+        List<Object[]> heads = new ArrayList<>();
+        ends.forEach((stream, end) ->
+                heads.add(new Object[] {stream, end.seq(), end.hash().bytes()}));
+        HEADS.write(db, heads);
+    }
+
+    /** Where a stream ends. */
+    private record End(int seq, ContentHash hash) {}
+
+    private static Object[] row(RecordEntry entry, ContentHash previous, ContentHash hash) {
+        return new Object[] {
+            entry.stream(),
+            entry.seq(),
+            Times.utc(entry.at()),
+            entry.person().isPresent() ? entry.person().getAsLong() : null,
+            entry.address(),
+            entry.act(),
+            entry.item().isPresent() ? entry.item().getAsLong() : null,
+            entry.version().isPresent() ? entry.version().getAsInt() : null,
+            entry.says(),
+            entry.why(),
+            previous.bytes(),
+            hash.bytes()
+        };
+    }
+
+    /** The ends of streams, locked; streams that are new begin. */
+    private Map<Long, End> locked(List<Long> streams) {
+        Map<Long, End> ends = lock(streams);
+        if (ends.size() == streams.size()) return ends;
+        // Not "insert ignore": that one deadlocks under threads. Who began the stream meanwhile is waited for, and
+        // read.
+        for (long stream : streams) {
+            if (ends.containsKey(stream)) continue;
+            db.execute(
+                    "insert into record_head (stream, seq, hash) values (?, 0, ?) on duplicate key update stream = stream",
+                    stream,
+                    RecordChain.START.bytes());
+        }
+        return lock(streams);
+    }
+
+    private Map<Long, End> lock(List<Long> streams) {
+        Map<Long, End> ends = new TreeMap<>();
+        for (Record row : this.locks.fetch(db, streams)) {
+            ends.put(
+                    row.get(RECORD_HEAD.STREAM),
+                    new End(row.get(RECORD_HEAD.SEQ), ContentHash.of(row.get(RECORD_HEAD.HASH))));
+        }
+        return ends;
     }
 
     /** Entries of a document, newest first, before {@code before}; one statement. */

@@ -13,12 +13,14 @@ import static mintshelf.database.schema.Tables.VERSION;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.route.SignOffLine;
@@ -37,6 +39,11 @@ import org.springframework.stereotype.Repository;
 public class RoundStore {
     private static final short MARK = 1;
     private final DSLContext db;
+    private final Prepared open = new Prepared((db, items) -> db.select(BUNDLE_ITEM.ITEM, ROUND.ID)
+            .from(BUNDLE_ITEM)
+            .join(ROUND)
+            .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE))
+            .where(BUNDLE_ITEM.OPEN_MARK.eq(MARK), BUNDLE_ITEM.ITEM.in(items)));
 
     public RoundStore(DSLContext db) {
         this.db = db;
@@ -169,13 +176,11 @@ public class RoundStore {
      */
     public Map<Long, Long> openRounds(Collection<Long> items) {
         if (items.isEmpty()) return Map.of();
-        return db.select(BUNDLE_ITEM.ITEM, DSL.max(ROUND.ID))
-                .from(BUNDLE_ITEM)
-                .join(ROUND)
-                .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE))
-                .where(BUNDLE_ITEM.ITEM.in(items), BUNDLE_ITEM.OPEN_MARK.eq(MARK))
-                .groupBy(BUNDLE_ITEM.ITEM)
-                .fetchMap(BUNDLE_ITEM.ITEM, DSL.max(ROUND.ID));
+        Map<Long, Long> rounds = new HashMap<>();
+        for (Record row : open.fetch(db, items)) {
+            rounds.merge(row.get(BUNDLE_ITEM.ITEM), row.get(ROUND.ID), Math::max);
+        }
+        return rounds;
     }
 
     public Optional<Long> openRound(long item) {

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
@@ -21,6 +22,8 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class ShelfStore {
     private final DSLContext db;
+    private final Prepared folders = new Prepared(
+            (db, shelves) -> db.select(FOLDER.fields()).from(FOLDER).where(FOLDER.SHELF.in(shelves)));
 
     public ShelfStore(DSLContext db) {
         this.db = db;
@@ -153,8 +156,8 @@ public class ShelfStore {
 
     /** For each folder of the shelves: itself and the folders above it, the lowest first; one statement. */
     public Map<Long, List<Folder>> pathsUp(Collection<Long> shelves) {
-        Map<Long, Folder> all =
-                db.selectFrom(FOLDER).where(FOLDER.SHELF.in(shelves)).fetchMap(FOLDER.ID, ShelfStore::folder);
+        Map<Long, Folder> all = new HashMap<>();
+        for (Record row : folders.fetch(db, shelves)) all.put(row.get(FOLDER.ID), folder(row));
         Map<Long, List<Folder>> paths = new HashMap<>();
         all.forEach((id, folder) -> {
             List<Folder> path = new ArrayList<>();

@@ -10,6 +10,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Times;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -23,6 +24,7 @@ public class LinkStore {
     private static final short MARK = 1;
 
     private final DSLContext db;
+    private final AtCommit<Long> captures = new AtCommit<>(this::captureAll);
 
     public LinkStore(DSLContext db) {
         this.db = db;
@@ -98,11 +100,16 @@ public class LinkStore {
         return db.deleteFrom(ITEM_LINK).where(ITEM_LINK.ID.eq(id)).execute() > 0;
     }
 
-    /** Holds the links of a document against the latest versions of their targets. */
+    /** Holds the links of a document against the versions of their targets that are the latest when the transaction ends. */
     public void capture(long item) {
+        captures.add(item);
+    }
+
+    private void captureAll(List<Long> items) {
         db.execute(
-                "update item_link k join line l on l.item = k.target and l.main_mark = 1 set k.captured = l.head_version where k.item = ?",
-                item);
+                "update item_link k join line l on l.item = k.target and l.main_mark = 1 set k.captured = l.head_version where {0}",
+                DSL.field("k.item", Long.class)
+                        .in(items.stream().sorted().distinct().toList()));
     }
 
     public Optional<Link> link(long id) {

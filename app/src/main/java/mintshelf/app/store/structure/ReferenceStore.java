@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
@@ -49,6 +50,18 @@ public class ReferenceStore {
     private static final Field<Long> OWNER = DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID);
 
     private final DSLContext db;
+    private final Prepared references = new Prepared((db, versions) -> db.select(VERSION.ID)
+            .select(VERSION_REFERENCE.fields())
+            .select(CAPTURED.NUMBER, CAPTURED.DIGEST, SUBSTANCE.NUMBER)
+            .from(VERSION)
+            .join(VERSION_REFERENCE)
+            .on(VERSION_REFERENCE.VERSION.eq(OWNER))
+            .leftJoin(CAPTURED)
+            .on(CAPTURED.ID.eq(VERSION_REFERENCE.CAPTURED))
+            .leftJoin(SUBSTANCE)
+            .on(SUBSTANCE.ID.eq(CAPTURED.SUBSTANCE))
+            .where(VERSION.ID.in(versions))
+            .orderBy(VERSION.ID, VERSION_REFERENCE.SEQ));
     private final ShelfStore shelves;
 
     public ReferenceStore(DSLContext db, ShelfStore shelves) {
@@ -100,22 +113,8 @@ public class ReferenceStore {
     /** The references of versions by version, in the order of their files; versions without any are left out. */
     public Map<Long, List<Reference>> of(Collection<Long> versions) {
         Map<Long, List<Reference>> found = new LinkedHashMap<>();
-        List<Long> ids = List.copyOf(versions);
-        for (int at = 0; at < ids.size(); at += AT_ONCE) {
-            db.select(VERSION.ID)
-                    .select(VERSION_REFERENCE.fields())
-                    .select(CAPTURED.NUMBER, CAPTURED.DIGEST, SUBSTANCE.NUMBER)
-                    .from(VERSION)
-                    .join(VERSION_REFERENCE)
-                    .on(VERSION_REFERENCE.VERSION.eq(OWNER))
-                    .leftJoin(CAPTURED)
-                    .on(CAPTURED.ID.eq(VERSION_REFERENCE.CAPTURED))
-                    .leftJoin(SUBSTANCE)
-                    .on(SUBSTANCE.ID.eq(CAPTURED.SUBSTANCE))
-                    .where(VERSION.ID.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE))))
-                    .orderBy(VERSION.ID, VERSION_REFERENCE.SEQ)
-                    .forEach(row -> found.computeIfAbsent(row.get(VERSION.ID), v -> new ArrayList<>())
-                            .add(reference(row)));
+        for (Record row : references.fetch(db, versions)) {
+            found.computeIfAbsent(row.get(VERSION.ID), v -> new ArrayList<>()).add(reference(row));
         }
         return found;
     }

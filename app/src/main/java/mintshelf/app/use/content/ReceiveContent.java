@@ -14,6 +14,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
@@ -113,7 +114,6 @@ public class ReceiveContent {
         return token;
     }
 
-    /** The actor's own upload. */
     /** A content that is here already comes once more, to be filed as something else; gives the upload's token. */
     public String again(Actor actor, StoredContent content, String fileName) throws IOException {
         String token = open(actor, fileName, content.size());
@@ -131,6 +131,7 @@ public class ReceiveContent {
         }
     }
 
+    /** The actor's own upload. */
     public Upload upload(Actor actor, String token) {
         return contents.upload(token)
                 .filter(u -> u.person() == actor.person())
@@ -153,7 +154,8 @@ public class ReceiveContent {
         byte[] head = null;
         int filled = 0;
         boolean ended = false;
-        CutSize size = contents.cut(upload.content()).orElse(null);
+        CutSize size = at == 0 ? null : contents.cut(upload.content()).orElse(null);
+        ContentStore.Whole whole = null;
         Future<?> writing = CompletableFuture.completedFuture(null);
         try {
             while (!ended && at < upload.size()) {
@@ -178,8 +180,13 @@ public class ReceiveContent {
                 await(writing); // one step is written while the next one is prepared
                 long start = at;
                 CutSize cut = size;
+                // Whoever saw all bytes go by says with the last ones what they are.
+                if (at + used == upload.size() && hash != null && head != null) {
+                    whole = new ContentStore.Whole(ContentHash.of(hash.digest().digest()), ContentKind.of(head));
+                }
+                Optional<ContentStore.Whole> told = Optional.ofNullable(whole);
                 writing = writers.submit(() -> unit.run(() -> {
-                    contents.append(upload, start, pieces, clock.instant().plus(LEASE));
+                    contents.append(upload, start, pieces, told, clock.instant().plus(LEASE));
                     if (chosen) contents.chooseCut(upload.content(), cut);
                 }));
                 at += used;
@@ -193,11 +200,13 @@ public class ReceiveContent {
                 await(writing);
             } catch (UploadMoved e) {
                 hash = null;
+                whole = null;
             }
         }
+        if (whole != null) return upload.complete(whole.hash(), whole.kind());
         if (hash != null) keepRunning(upload.id(), new Running(hash.digest(), at));
         Upload now = upload(actor, token);
-        if (now.received() == now.size()) complete(now, head);
+        if (now.state() == Upload.State.RECEIVING && now.received() == now.size()) complete(now, head);
         return upload(actor, token);
     }
 
@@ -251,7 +260,7 @@ public class ReceiveContent {
         }
         byte[] head =
                 first != null && first.length >= Math.min(upload.size(), ContentKind.SAMPLE) ? first : head(upload);
-        unit.run(() -> contents.complete(upload.id(), whole, ContentKind.of(head)));
+        unit.run(() -> contents.complete(upload.id(), new ContentStore.Whole(whole, ContentKind.of(head))));
     }
 
     private byte[] head(Upload upload) throws IOException {

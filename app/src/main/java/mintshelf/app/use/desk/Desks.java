@@ -35,6 +35,7 @@ import mintshelf.core.desk.DeskRules.Standing;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.Holder;
+import mintshelf.core.hold.Became;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.reference.Resolution.Filed;
 import org.springframework.stereotype.Service;
@@ -211,17 +212,16 @@ public class Desks {
 
     /** Folders of the shelves that the actor sees, by their paths on a desk. */
     private Map<String, Folder> folders(Actor actor) {
-        Map<String, Folder> byPath = new HashMap<>();
+        Map<Long, String> names = new HashMap<>();
         for (ShelfStore.Shelf shelf : shelves.shelves()) {
-            if (!actor.access().enters(shelf.id())) continue;
-            Map<Long, String> paths = new HashMap<>();
-            for (Folder folder : shelves.folders(shelf.id())) {
-                String path = folder.parent().isEmpty()
-                        ? shelf.name()
-                        : paths.get(folder.parent().getAsLong()) + "/" + folder.name();
-                paths.put(folder.id(), path);
-                byPath.put(Texts.key(path), folder);
-            }
+            if (actor.access().enters(shelf.id())) names.put(shelf.id(), shelf.name());
+        }
+        Map<String, Folder> byPath = new HashMap<>();
+        for (List<Folder> up : shelves.pathsUp(names.keySet()).values()) {
+            StringBuilder path = new StringBuilder(names.get(up.get(0).shelf()));
+            for (int i = up.size() - 2; i >= 0; i--)
+                path.append('/').append(up.get(i).name());
+            byPath.put(Texts.key(path.toString()), up.get(0));
         }
         return byPath;
     }
@@ -275,9 +275,11 @@ public class Desks {
     /**
      * Files of a desk were checked in and lie there as they are on the shelf now: the record follows.
      *
-     * @param versions numbers by document
+     * @param became what became of them; a stray leaves the record as it is
      */
-    public void checkedIn(Actor actor, String name, Map<Long, Integer> versions) {
+    public void checkedIn(Actor actor, String name, Collection<Became> became) {
+        Map<Long, Integer> versions = new HashMap<>();
+        for (Became b : became) if (b.fate() != Became.Fate.STRAY) versions.put(b.document(), (int) b.number());
         if (name.isBlank() || versions.isEmpty()) return;
         desks.desk(actor.person(), name)
                 .ifPresent(desk -> unit.run(() -> {

@@ -513,7 +513,7 @@ public class FileDocuments {
             boolean hold,
             List<Made> made) {
         Instant now = clock.instant();
-        StoredContent content = contents.seal(upload);
+        StoredContent content = contents.seal(List.of(upload)).get(upload.token());
         long item = documents.add(
                 new DocumentStore.NewDocument(
                         kind.aspect().name(),
@@ -564,7 +564,7 @@ public class FileDocuments {
                 "");
         if (hold && actor.access().may(Right.CHANGE, place(folder, kind.id()))) {
             Seen seen = sight.of(actor, item);
-            holds.take(seen.document(), seen.document().head().version(), actor.person(), "", "", now);
+            holds.take(List.of(seen.document()), actor.person(), "", "", now);
             recorder.note(actor, item, "hold.taken", version.number(), "holds it from the filing on", "");
         }
     }

@@ -36,6 +36,8 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Holder;
 import mintshelf.core.hold.AlongRules;
+import mintshelf.core.hold.Became;
+import mintshelf.core.hold.Became.Fate;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.hold.Returned;
 import mintshelf.core.hold.ReturnedFile;
@@ -181,45 +183,114 @@ public class CheckIn {
     }
 
     /** As {@link #take(Actor, List, String, Options)}, without a desk's record. */
-    public String take(Actor actor, List<Row> rows, String key, String comment, boolean keepHold) {
+    public List<Became> take(Actor actor, List<Row> rows, String key, String comment, boolean keepHold) {
         return take(actor, rows, key, new Options(comment, keepHold, false, Map.of()));
     }
 
     /**
      * Takes all rows in one transaction, components before what they stand in.
      *
-     * @return the address of the page that says what became of each
+     * @return what became of each, in the order in which they were taken
      */
-    public String take(Actor actor, List<Row> rows, String key, Options asked) {
+    public List<Became> take(Actor actor, List<Row> rows, String key, Options asked) {
         Options options = new Options(words(asked.comment()), asked.keepHold(), asked.keepSaves(), asked.worked());
         rows.forEach(r -> words(r.comment()));
         if (rows.isEmpty()) {
             throw Refused.because("check_in.none", "No file was brought.", "Drop the changed files on their rows.");
         }
-        Map<String, List<Written>> read = new HashMap<>();
-        for (Row row : rows) {
-            row.upload()
-                    .flatMap(contents::upload)
-                    .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
-                    .ifPresent(u -> read.put(u.token(), references.read(u)));
+        List<Long> items = rows.stream().map(Row::item).sorted().distinct().toList();
+        if (items.size() < rows.size()) {
+            throw Refused.because(
+                    "check_in.twice", "A document stands in this check-in twice.", "Bring one file for each.");
         }
-        return acts.once(actor, key, () -> {
-            List<Long> items = rows.stream().map(Row::item).sorted().distinct().toList();
+        List<String> tokens = rows.stream().flatMap(r -> r.upload().stream()).toList();
+        Map<String, List<Written>> read = new HashMap<>();
+        for (Upload u : contents.uploads(tokens, false)) {
+            if (arrived(actor, u)) read.put(u.token(), references.read(u));
+        }
+        return Became.read(acts.once(actor, key, () -> {
             documents.lock(items);
+            Brought brought = brought(actor, rows, items, read);
+            List<Became> became = new ArrayList<>();
             Map<Long, Long> worked = new HashMap<>(options.worked());
-            List<String> outcome = new ArrayList<>();
-            for (Row row : componentsFirst(rows, items)) outcome.add(takeOne(actor, row, options, worked, read));
-            return "/check-in/done?rows=" + String.join(",", outcome);
-        });
+            List<Long> ended = new ArrayList<>();
+            for (Row row : componentsFirst(rows, brought))
+                became.add(takeOne(actor, row, options, worked, brought, ended));
+            if (!ended.isEmpty()) {
+                holds.end(ended, HoldStore.Ending.CHECKED_IN, actor.person(), "", clock.instant());
+            }
+            return Became.join(became);
+        }));
     }
 
     private static String words(String comment) {
         return Texts.optionalLines("The comment", comment, LONGEST_COMMENT).orElseThrow(Refused::new);
     }
 
-    private List<Row> componentsFirst(List<Row> rows, List<Long> items) {
-        long[] order = StructureGraph.of(references.usesOf(items))
-                .upwards(items.stream().mapToLong(i -> i).toArray());
+    private static boolean arrived(Actor actor, Upload upload) {
+        return upload.person() == actor.person() && upload.state() == Upload.State.COMPLETE;
+    }
+
+    /**
+     * What is known of a set before its first row is taken, a statement or two for each kind of knowledge.
+     *
+     * @param seen the documents under their locks
+     * @param files what came, by upload's token
+     * @param contents of what came, sealed
+     * @param read what the files refer to
+     * @param before what the latest versions refer to, by version
+     * @param orders the change orders that documents are on
+     */
+    private record Brought(
+            Map<Long, Seen> seen,
+            Map<String, Upload> files,
+            Map<String, StoredContent> contents,
+            Map<String, List<Written>> read,
+            Map<Long, List<Reference>> before,
+            Map<Long, OrderStore.On> orders) {
+        List<Reference> before(Document document) {
+            return before.getOrDefault(document.head().version(), List.of());
+        }
+    }
+
+    private Brought brought(Actor actor, List<Row> rows, List<Long> items, Map<String, List<Written>> read) {
+        Map<Long, Seen> seen = sight.of(actor, items);
+        if (seen.size() != items.size() || !seen.values().stream().allMatch(Seen::all)) throw new NotThere();
+        Map<String, Upload> files = new HashMap<>();
+        for (Upload u :
+                contents.uploads(rows.stream().flatMap(r -> r.upload().stream()).toList(), true)) {
+            if (arrived(actor, u)) files.put(u.token(), u);
+        }
+        for (Row row : rows) {
+            if (row.upload().isEmpty() || files.containsKey(row.upload().get())) continue;
+            throw Refused.because(
+                    "upload.missing",
+                    "The file for " + seen.get(row.item()).document().number() + " did not arrive whole.",
+                    "Drop it again; nothing was checked in.");
+        }
+        return new Brought(
+                seen,
+                files,
+                contents.seal(files.values()),
+                read,
+                references.of(seen.values().stream()
+                        .map(s -> s.document().head().version())
+                        .toList()),
+                orders.open(items));
+    }
+
+    private static List<Row> componentsFirst(List<Row> rows, Brought brought) {
+        List<StructureGraph.Use> uses = new ArrayList<>();
+        brought.seen()
+                .forEach((item, s) -> brought.before(s.document())
+                        .forEach(r -> r.component()
+                                .ifPresent(c -> uses.add(new StructureGraph.Use(
+                                        item, c.item(), r.written().quantity(), c.substance())))));
+        long[] order = StructureGraph.of(uses)
+                .upwards(brought.seen().keySet().stream()
+                        .mapToLong(i -> i)
+                        .sorted()
+                        .toArray());
         Map<Long, Integer> places = new HashMap<>();
         for (int i = 0; i < order.length; i++) places.put(order[i], i);
         return rows.stream()
@@ -228,23 +299,21 @@ public class CheckIn {
                 .toList();
     }
 
-    private String takeOne(
-            Actor actor, Row row, Options options, Map<Long, Long> worked, Map<String, List<Written>> read) {
-        Seen seen = sight.of(actor, row.item());
-        if (!seen.all()) throw new NotThere();
+    private Became takeOne(
+            Actor actor, Row row, Options options, Map<Long, Long> worked, Brought set, List<Long> ended) {
+        Seen seen = set.seen().get(row.item());
         Document document = seen.document();
         String comment = row.comment().isBlank() ? options.comment() : row.comment();
-        Optional<Upload> upload = row.upload().map(token -> arrived(actor, token, document));
-        Optional<StoredContent> brought = upload.map(contents::seal);
+        Optional<StoredContent> brought = row.upload().map(set.contents()::get);
         StoredContent content = brought.orElse(seen.spine().content());
-        Optional<Long> head = Optional.of(document.head().version());
-        List<Reference> before = references.of(head.get());
+        List<Reference> before = set.before(document);
         // What came with no bytes stands on the desk as it stands on the shelf: it refers to what that refers to.
         List<Written> written =
-                upload.isPresent() && !content.hash().equals(document.head().content())
-                        ? read.getOrDefault(upload.get().token(), List.of())
+                brought.isPresent() && !content.hash().equals(document.head().content())
+                        ? set.read().getOrDefault(row.upload().get(), List.of())
                         : before.stream().map(Reference::written).toList();
-        Outcome<List<Reference>> resolved = references.resolve(row.item(), written, head, worked);
+        Outcome<List<Reference>> resolved = references.resolve(
+                row.item(), written, Optional.of(document.head().version()), worked);
         List<Reference> refersTo = resolved instanceof Outcome.Granted<List<Reference>> g ? g.value() : List.of();
         boolean saved =
                 !options.keepSaves() && onlySaved.differ(content, seen.spine().content());
@@ -255,24 +324,33 @@ public class CheckIn {
                 row.hold());
         if (returned instanceof Returned.KeptAsStray stray) {
             // Without bytes there is nothing to keep: the desk has what the shelf has.
-            if (upload.isEmpty()) throw new Refused(stray.refusal());
-            long id = strays.keep(actor, document, content, upload.get().fileName(), comment, stray.refusal());
-            return row.item() + "s" + id;
+            if (brought.isEmpty()) throw new Refused(stray.refusal());
+            String fileName = set.files().get(row.upload().get()).fileName();
+            long id = strays.keep(actor, document, content, fileName, comment, stray.refusal());
+            return new Became(row.item(), Fate.STRAY, id);
         }
         Holder holder = document.holder().orElseThrow();
-        if (returned instanceof Returned.Unchanged || returned instanceof Returned.OnlySaved) {
-            if (!options.keepHold()) end(actor, holder);
-            boolean bytes = returned instanceof Returned.Unchanged;
+        int head = document.head().number();
+        if (!options.keepHold()) ended.add(holder.hold());
+        if (returned instanceof Returned.Unchanged) {
             recorder.note(
                     actor,
                     row.item(),
                     "hold.undone",
-                    document.head().number(),
-                    bytes
-                            ? "brought back the same bytes; no version was made"
-                            : "brought it back saved once more, with nothing else changed; no version was made",
+                    head,
+                    "brought back the same bytes; no version was made",
                     comment);
-            return row.item() + (bytes ? "u" : "o") + document.head().number();
+            return new Became(row.item(), Fate.UNCHANGED, head);
+        }
+        if (returned instanceof Returned.OnlySaved) {
+            recorder.note(
+                    actor,
+                    row.item(),
+                    "hold.undone",
+                    head,
+                    "brought it back saved once more, with nothing else changed; no version was made",
+                    comment);
+            return new Became(row.item(), Fate.ONLY_SAVED, head);
         }
         String taken = brought.isPresent() ? versions.takeFacts(document, content) : "";
         String says = returned instanceof Returned.TakesUp up ? References.tookUp(up.components()) : "";
@@ -289,7 +367,6 @@ public class CheckIn {
                         ""));
         worked.replace(row.item(), added.version());
         if (options.keepHold()) holds.rebase(holder.hold(), added.version());
-        else end(actor, holder);
         recorder.note(
                 actor,
                 row.item(),
@@ -298,23 +375,10 @@ public class CheckIn {
                 "checked in version " + added.number()
                         + (says.isEmpty() ? " (" + Numbers.size(content.size()) + ")" : ", which " + says)
                         + (taken.isEmpty() ? "" : "; from its title block: " + taken)
-                        + Optional.ofNullable(orders.open(List.of(row.item())).get(row.item()))
+                        + Optional.ofNullable(set.orders().get(row.item()))
                                 .map(on -> "; for " + on.number())
                                 .orElse(""),
                 comment);
-        return row.item() + "v" + added.number();
-    }
-
-    private Upload arrived(Actor actor, String token, Document document) {
-        return contents.upload(token)
-                .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
-                .orElseThrow(() -> Refused.because(
-                        "upload.missing",
-                        "The file for " + document.number() + " did not arrive whole.",
-                        "Drop it again; nothing was checked in."));
-    }
-
-    private void end(Actor actor, Holder holder) {
-        holds.end(holder.hold(), HoldStore.Ending.CHECKED_IN, actor.person(), "", clock.instant());
+        return new Became(row.item(), Fate.VERSION, added.number());
     }
 }

@@ -174,7 +174,14 @@ public class CheckOut {
                                         + String.join(" ", reasons),
                         all.size() == 1 ? "" : "Nothing was checked out; leave those rows out.");
             }
-            for (Seen seen : all) takeOne(actor, seen, cleanDesk, cleanPurpose);
+            Instant now = clock.instant();
+            List<Document> documents = all.stream().map(Seen::document).toList();
+            holds.take(documents, actor.person(), cleanDesk, cleanPurpose, now);
+            for (Document document : documents) {
+                lists.noteRecent(actor.person(), document.id(), "checked out", now);
+                int head = document.head().number();
+                recorder.note(actor, document.id(), "hold.taken", head, "checked out version " + head, cleanPurpose);
+            }
             if (all.size() == 1 && copies.isEmpty())
                 return "/documents/" + all.get(0).spine().id() + "?taken";
             String to = "/check-out/done?held=" + ids(items) + (copies.isEmpty() ? "" : "&copies=" + ids(copies));
@@ -185,20 +192,6 @@ public class CheckOut {
 
     private static String ids(Collection<Long> items) {
         return String.join(",", items.stream().map(String::valueOf).toList());
-    }
-
-    private void takeOne(Actor actor, Seen seen, String desk, String purpose) {
-        Instant now = clock.instant();
-        Document document = seen.document();
-        holds.take(document, document.head().version(), actor.person(), desk, purpose, now);
-        lists.noteRecent(actor.person(), document.id(), "checked out", now);
-        recorder.note(
-                actor,
-                document.id(),
-                "hold.taken",
-                document.head().number(),
-                "checked out version " + document.head().number(),
-                purpose);
     }
 
     /** What could be given back together with documents: what the actor holds of what goes along with them. */

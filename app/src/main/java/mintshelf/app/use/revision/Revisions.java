@@ -135,7 +135,7 @@ public class Revisions {
         moves.start(actor, document, why, details);
         if (!checkOut) return;
         Document started = documents.spine(document.id()).orElseThrow().document();
-        holds.take(started, started.head().version(), actor.person(), "", why, clock.instant());
+        holds.take(List.of(started), actor.person(), "", why, clock.instant());
         recorder.note(
                 actor,
                 document.id(),

@@ -4,7 +4,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.TextStore;
 import mintshelf.app.use.Contents;
@@ -47,10 +49,12 @@ public class ReadWords {
         for (List<TextStore.Unread> some = texts.unread(KINDS, after, PORTION);
                 !some.isEmpty();
                 some = texts.unread(KINDS, after, PORTION)) {
+            Map<Long, List<String>> words = new TreeMap<>();
             for (TextStore.Unread one : some) {
                 after = one.version();
-                texts.keep(one.content().id(), words(one.content()));
+                words.put(one.content().id(), words(one.content()));
             }
+            texts.keep(words);
         }
         seen = latest;
     }

@@ -1,0 +1,29 @@
+package mintshelf.core.hold;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import mintshelf.core.hold.Became.Fate;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class BecameTest {
+    @Test
+    void whatIsWrittenIsReadBack() {
+        List<Became> all = List.of(
+                new Became(12, Fate.VERSION, 3),
+                new Became(7, Fate.STRAY, 901),
+                new Became(8, Fate.UNCHANGED, 1),
+                new Became(9, Fate.ONLY_SAVED, 44));
+        assertThat(Became.join(all)).isEqualTo("12v3,7s901,8u1,9o44");
+        assertThat(Became.read(Became.join(all))).isEqualTo(all);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"", ",", "12v3,", "12x3", "v3", "12v", "12v3;7s1", "-1v3", "1234567890123456789v1", "12v3 "})
+    void madeUpAddressesSayNothing(String joined) {
+        assertThat(Became.read(joined)).isEmpty();
+    }
+}
