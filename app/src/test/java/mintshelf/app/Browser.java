@@ -19,13 +19,13 @@ import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Debian's headless Chromium, driven as a person would. One a test class. */
-final class Browser implements AutoCloseable {
+public final class Browser implements AutoCloseable {
     private final ChromeDriver driver;
     private final Path profile;
     private final Path downloads;
     private final String origin;
 
-    Browser(String origin) {
+    public Browser(String origin) {
         this.origin = origin;
         java.util.logging.Logger.getLogger("org.openqa.selenium").setLevel(java.util.logging.Level.OFF);
         try {
@@ -44,7 +44,12 @@ final class Browser implements AutoCloseable {
                         "download.prompt_for_download",
                         false,
                         "safebrowsing.enabled",
-                        true));
+                        true,
+                        // Nobody is there to allow the page to work in a folder.
+                        "profile.content_settings.exceptions.file_system_read_guard",
+                        Map.of(origin + ",*", Map.of("setting", 1)),
+                        "profile.content_settings.exceptions.file_system_write_guard",
+                        Map.of(origin + ",*", Map.of("setting", 1))));
         options.addArguments(
                 "--headless=new",
                 "--no-sandbox",
@@ -71,7 +76,7 @@ final class Browser implements AutoCloseable {
         size(1280, 800);
     }
 
-    ChromeDriver driver() {
+    public ChromeDriver driver() {
         return driver;
     }
 
@@ -87,7 +92,7 @@ final class Browser implements AutoCloseable {
                 Map.of("features", List.of(Map.of("name", "prefers-color-scheme", "value", dark ? "dark" : "light"))));
     }
 
-    void signIn(String login) {
+    public void signIn(String login) {
         driver.manage().deleteAllCookies();
         open("/sign-in");
         find("#login").sendKeys(login);
@@ -98,11 +103,11 @@ final class Browser implements AutoCloseable {
 
     /** The check of access, within the page: there are no frames for which it would open windows of its own. */
     @SuppressWarnings("deprecation") // the other way opens a window for every check, half of the time of all walks
-    static AxeBuilder axe() {
+    public static AxeBuilder axe() {
         return new AxeBuilder().setLegacyMode();
     }
 
-    void open(String path) {
+    public void open(String path) {
         driver.get(origin + path);
     }
 
@@ -110,20 +115,20 @@ final class Browser implements AutoCloseable {
         return driver.getCurrentUrl().replace(origin, "").replaceAll("\\?.*", "");
     }
 
-    WebElement find(String css) {
+    public WebElement find(String css) {
         return driver.findElement(By.cssSelector(css));
     }
 
-    List<WebElement> all(String css) {
+    public List<WebElement> all(String css) {
         return driver.findElements(By.cssSelector(css));
     }
 
-    String text() {
+    public String text() {
         return find("body").getText();
     }
 
     /** Clicks the visible button or link with this text. */
-    void press(String text) {
+    public void press(String text) {
         await(d -> d.pressable(text) != null);
         pressable(text).click();
     }
@@ -140,13 +145,13 @@ final class Browser implements AutoCloseable {
                 .orElse(null);
     }
 
-    void await(Function<Browser, Boolean> condition) {
+    public void await(Function<Browser, Boolean> condition) {
         new WebDriverWait(driver, Duration.ofSeconds(15), Duration.ofMillis(60))
                 .ignoring(org.openqa.selenium.WebDriverException.class)
                 .until(d -> condition.apply(this));
     }
 
-    void awaitText(String text) {
+    public void awaitText(String text) {
         await(d -> d.text().contains(text));
     }
 

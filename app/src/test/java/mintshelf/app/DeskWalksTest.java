@@ -2,10 +2,14 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.database.PrivateMariaDb;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
@@ -22,6 +26,7 @@ class DeskWalksTest {
     private final String mark = Server.key().substring(0, 8);
     private final String me = "sigrid-" + mark;
     private final long shelf = SERVER.shelf();
+    private OriginFolder folder;
     private final String place = SERVER.shelfName(shelf) + "/";
 
     @BeforeAll
@@ -36,20 +41,11 @@ class DeskWalksTest {
 
     @BeforeEach
     void chooseAFolder() {
-        browser.driver()
-                .executeCdpCommand(
-                        "Page.addScriptToEvaluateOnNewDocument",
-                        Map.of(
-                                "source",
-                                "window.showDirectoryPicker = async () =>"
-                                        + " (await navigator.storage.getDirectory()).getDirectoryHandle('" + mark
-                                        + "', { create: true });"));
+        folder = new OriginFolder(browser, mark);
         // Somebody who holds nothing yet: what they hold would belong to the desk.
         SERVER.add(me, "Sigrid Moen", "designer");
         browser.signIn(me);
-        browser.open("/desk");
-        browser.press("Choose a folder");
-        browser.awaitText("Read at");
+        folder.choose();
     }
 
     private long file(String name) {
@@ -60,42 +56,20 @@ class DeskWalksTest {
         return place + name + " " + mark + ".txt";
     }
 
-    private Object inFolder(String script, Object... arguments) {
-        return browser.driver()
-                .executeAsyncScript("""
-                        const done = arguments[arguments.length - 1];
-                        const [root, path, text] = arguments;
-                        (async () => {
-                          let at = await (await navigator.storage.getDirectory()).getDirectoryHandle(root);
-                          const segments = path.split("/");
-                          const name = segments.pop();
-                          for (const s of segments) at = await at.getDirectoryHandle(s, { create: true });
-                        """ + script + "})().then(done, (e) => done('failed: ' + e));", arguments);
-    }
-
     private void write(String path, String text) {
-        inFolder(
-                "const out = await (await at.getFileHandle(name, { create: true })).createWritable();"
-                        + " await out.write(text); await out.close();",
-                mark,
-                path,
-                text);
+        folder.write(path, text);
     }
 
     private String read(String path) {
-        return (String) inFolder("return (await (await at.getFileHandle(name)).getFile()).text();", mark, path);
+        return folder.read(path);
     }
 
     private void remove(String path) {
-        inFolder("await at.removeEntry(name);", mark, path);
+        folder.remove(path);
     }
 
     private void bring(long... items) {
-        String ids = String.join(
-                ",", java.util.Arrays.stream(items).mapToObj(String::valueOf).toList());
-        browser.open("/desk?bring=" + ids);
-        browser.press(items.length == 1 ? "Bring 1 file" : "Bring " + items.length + " files");
-        browser.awaitText("on the desk now");
+        folder.bring(items);
     }
 
     private void open() {
@@ -306,5 +280,131 @@ class DeskWalksTest {
         browser.press("Check out");
         browser.awaitText("It lies on your desk");
         assertThat(read(path("bolt"))).isEqualTo("first bolt" + mark);
+    }
+
+    @Test
+    void aFileThatIsWrittenToWhileItIsSentIsNotTakenAndComesOnceMore() {
+        long axle = file("axle");
+        bring(axle);
+        SERVER.checkOut(me, axle);
+        write(path("axle"), "first thought" + mark);
+        // The program saves once more just when the bytes leave.
+        browser.driver().executeCdpCommand("Page.addScriptToEvaluateOnNewDocument", Map.of("source", """
+                (() => {
+                  const real = window.fetch;
+                  window.fetch = async (url, options) => {
+                    const path = localStorage.savesAgain;
+                    if (path && options?.method === "PUT" && String(url).startsWith("/uploads/")) {
+                      delete localStorage.savesAgain;
+                      const [root, ...segments] = path.split("/");
+                      let at = await (await navigator.storage.getDirectory()).getDirectoryHandle(root);
+                      const name = segments.pop();
+                      for (const s of segments) at = await at.getDirectoryHandle(s);
+                      const out = await (await at.getFileHandle(name)).createWritable();
+                      await out.write("second thought, and longer");
+                      await out.close();
+                    }
+                    return real(url, options);
+                  };
+                })();
+                """));
+        browser.driver().executeScript("localStorage.savesAgain = arguments[0]", mark + "/" + path("axle"));
+        open();
+        press("axle", "Check in…");
+        browser.awaitText("was changed or moved while it was sent");
+        assertThat(browser.find("[data-check-in]").isEnabled()).isFalse();
+        assertThat(latest(axle)).isEqualTo("first axle" + mark);
+
+        open();
+        press("axle", "Check in…");
+        browser.awaitText("from your desk");
+        browser.press("Check in 1 document");
+        browser.awaitText("new version 2");
+        assertThat(latest(axle)).isEqualTo("second thought, and longer");
+    }
+
+    @Test
+    void hashesAreToldByContentThoughTheClockOfTheMachineIsWrong() {
+        long key = file("key");
+        bring(key);
+        // A machine whose clock went back: what is saved now is older than what was brought.
+        browser.driver().executeScript("""
+                const real = Object.getOwnPropertyDescriptor(File.prototype, "lastModified").get;
+                Object.defineProperty(File.prototype, "lastModified", { get() { return real.call(this) - 86400000 * 3650; } });
+                """);
+        SERVER.checkOut(me, key);
+        write(path("key"), "shorter key" + mark);
+        browser.press("Read again");
+        browser.await(b -> word("key").equals("ahead"));
+        open();
+        assertThat(word("key")).isEqualTo("ahead");
+        write(path("key"), "first key" + mark);
+        browser.press("Read again");
+        browser.await(b -> !word("key").equals("ahead"));
+        assertThat(browser.text()).contains("1 even");
+    }
+
+    /** The picker cannot be driven; what is dropped on the page is as real a folder. */
+    private void chooseRealFolder(Path real) {
+        browser.driver()
+                .executeCdpCommand(
+                        "Page.addScriptToEvaluateOnNewDocument",
+                        Map.of(
+                                "source",
+                                "window.showDirectoryPicker = () => new Promise((done) => { window.choosing = true;"
+                                        + " addEventListener('dragover', (e) => e.preventDefault());"
+                                        + " addEventListener('drop', (e) => { e.preventDefault(); e.stopPropagation();"
+                                        + " done(e.dataTransfer.items[0].getAsFileSystemHandle()); }, true); });"));
+        browser.open("/desk");
+        browser.driver()
+                .executeScript("document.querySelectorAll('[data-choose-folder]').forEach((b, i) => i || b.click())");
+        browser.await(b -> Boolean.TRUE.equals(b.driver().executeScript("return window.choosing === true")));
+        for (String step : List.of("dragEnter", "dragOver", "drop")) {
+            Map<String, Object> dragged =
+                    Map.of("items", List.of(), "files", List.of(real.toString()), "dragOperationsMask", 1);
+            browser.driver()
+                    .executeCdpCommand(
+                            "Input.dispatchDragEvent", Map.of("type", step, "x", 400, "y", 300, "data", dragged));
+        }
+        browser.awaitText(real.getFileName().toString());
+        browser.awaitText("Read at");
+    }
+
+    @Test
+    void theRoundTripOnAFolderOfTheDisk() throws IOException {
+        long rod = file("rod");
+        long cam = file("cam");
+        Path real = Files.createTempDirectory("desk-" + mark);
+        try {
+            chooseRealFolder(real);
+            bring(rod, cam);
+            Path mine = real.resolve(path("rod"));
+            assertThat(mine).hasContent("first rod" + mark);
+            assertThat(real.resolve(path("cam"))).hasContent("first cam" + mark);
+            SERVER.checkOut(me, rod);
+            Files.writeString(mine, "longer rod" + mark);
+            Files.writeString(mine.resolveSibling("lever " + mark + ".txt"), "a lever");
+            open();
+            assertThat(word("rod")).isEqualTo("ahead");
+            assertThat(word("lever")).isEqualTo("new");
+            SERVER.checkOut("tomasz", cam);
+            SERVER.checkIn("tomasz", cam, "his cam" + mark, false);
+            open();
+            press("cam", "Bring the latest");
+            browser.await(b -> word("cam").equals("even") || word("cam").equals("not shown"));
+            assertThat(real.resolve(path("cam"))).hasContent("his cam" + mark);
+
+            press("rod", "Check in…");
+            browser.awaitText("from your desk");
+            browser.find("#clear").click();
+            browser.press("Check in 1 document");
+            browser.awaitText("new version 2");
+            browser.awaitText("1 file was cleared off your desk.");
+            assertThat(latest(rod)).isEqualTo("longer rod" + mark);
+            assertThat(mine).doesNotExist();
+            assertThat(mine.resolveSibling("lever " + mark + ".txt")).hasContent("a lever");
+        } finally {
+            PrivateMariaDb.deleteTree(real);
+        }
     }
 }

@@ -173,9 +173,17 @@ public final class Server {
         return "mint_test_" + SCHEMAS.incrementAndGet();
     }
 
-    private static Server start(String schema) {
+    /** A server of its own on an empty schema, with beans beside those of the application. */
+    public static synchronized Server with(Class<?>... beans) {
+        Server server = start(newSchema(), beans);
+        server.addPeople();
+        return server;
+    }
+
+    private static Server start(String schema, Class<?>... beans) {
         PrivateMariaDb db = database();
         SpringApplication application = new SpringApplication(MintShelf.class, Counting.class);
+        application.addPrimarySources(List.of(beans));
         application.setDefaultProperties(Map.of(
                 "spring.datasource.url",
                 db.url(schema),

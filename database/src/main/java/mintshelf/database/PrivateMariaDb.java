@@ -133,17 +133,23 @@ public final class PrivateMariaDb implements AutoCloseable {
         return server;
     }
 
+    /** Whole or not at all: what breaks off leaves no data folder that looks installed. */
     private static void install(Path data, Path folder) throws IOException {
+        Path half = folder.resolve("data.half");
+        deleteTree(half);
         run(
                 Duration.ofMinutes(2),
                 folder.resolve("install.log"),
                 program("mariadb-install-db"),
                 "--no-defaults",
                 "--user=" + System.getProperty("user.name"),
-                "--datadir=" + data.toAbsolutePath(),
+                "--datadir=" + half.toAbsolutePath(),
+                // In a shared one, another server that starts at this moment clears away what this one writes there.
+                "--tmpdir=" + folder.resolve("tmp").toAbsolutePath(),
                 "--auth-root-authentication-method=socket",
                 "--skip-test-db",
                 "--skip-name-resolve");
+        Files.move(half, data);
     }
 
     private void awaitReady() throws IOException {

@@ -312,10 +312,6 @@ public class DocumentStore {
                 .findFirst();
     }
 
-    public Optional<VersionRow> versionById(long id) {
-        return versions(VERSION.ID.eq(id)).stream().findFirst();
-    }
-
     private List<VersionRow> versions(org.jooq.Condition where) {
         var base = VERSION.as("base_version");
         var copied = VERSION.as("copied_version");

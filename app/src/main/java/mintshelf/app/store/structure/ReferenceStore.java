@@ -50,6 +50,12 @@ public class ReferenceStore {
     private static final Field<Long> OWNER = DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID);
 
     private final DSLContext db;
+    private final Prepared shownVersions =
+            new Prepared((db, versions) -> db.select(VERSION.ITEM, VERSION.ID, VERSION.NUMBER, SUBSTANCE.NUMBER)
+                    .from(VERSION)
+                    .leftJoin(SUBSTANCE)
+                    .on(SUBSTANCE.ID.eq(VERSION.SUBSTANCE))
+                    .where(VERSION.ID.in(versions)));
     private final Prepared references = new Prepared((db, versions) -> db.select(VERSION.ID)
             .select(VERSION_REFERENCE.fields())
             .select(CAPTURED.NUMBER, CAPTURED.DIGEST, SUBSTANCE.NUMBER)
@@ -363,19 +369,28 @@ public class ReferenceStore {
     }
 
     private Map<Long, Shown> shown(Collection<Long> versions) {
-        Map<Long, Shown> found = new HashMap<>();
-        db.select(VERSION.ITEM, VERSION.ID, VERSION.NUMBER, SUBSTANCE.NUMBER)
-                .from(VERSION)
-                .leftJoin(SUBSTANCE)
-                .on(SUBSTANCE.ID.eq(VERSION.SUBSTANCE))
-                .where(VERSION.ID.in(versions))
-                .forEach(row -> found.put(
-                        row.get(VERSION.ITEM),
-                        new Shown(
-                                row.get(VERSION.ID),
-                                row.get(VERSION.NUMBER),
-                                Optional.ofNullable(row.get(SUBSTANCE.NUMBER)).orElse(row.get(VERSION.NUMBER)))));
-        return found;
+        Map<Long, Shown> byItem = new HashMap<>();
+        rows(versions).forEach(row -> byItem.put(row.get(VERSION.ITEM), shown(row)));
+        return byItem;
+    }
+
+    /** Versions by their ids; one statement. */
+    public Map<Long, Shown> versions(Collection<Long> ids) {
+        Map<Long, Shown> byId = new HashMap<>();
+        rows(ids).forEach(row -> byId.put(row.get(VERSION.ID), shown(row)));
+        return byId;
+    }
+
+    private List<Record> rows(Collection<Long> versions) {
+        return shownVersions.fetch(db, versions);
+    }
+
+    private static Shown shown(Record row) {
+        int number = row.get(VERSION.NUMBER);
+        return new Shown(
+                row.get(VERSION.ID),
+                number,
+                Optional.ofNullable(row.get(SUBSTANCE.NUMBER)).orElse(number));
     }
 
     /** A component as it was in force at a release, with its own revision. */

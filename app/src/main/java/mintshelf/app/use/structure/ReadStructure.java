@@ -185,6 +185,11 @@ public class ReadStructure {
                     ? references.frozen(level.stream().map(Node::revision).toList())
                     : Map.of();
             Map<Long, Shown> captured = captured(refersTo.values());
+            captured.putAll(references.versions(frozen.values().stream()
+                    .flatMap(List::stream)
+                    .filter(Frozen::released)
+                    .map(Frozen::version)
+                    .toList()));
             Set<Node> next = new HashSet<>();
             for (Node node : level) {
                 Map<Long, Frozen> kept = new HashMap<>();
@@ -233,9 +238,8 @@ public class ReadStructure {
         if (view == StructureView.AS_RELEASED) {
             Frozen kept = frozen.get(c.item());
             if (kept == null || !kept.released()) return new Child(r, Optional.empty(), new Node(0, 0));
-            Optional<Shown> shown =
-                    documents.versionById(kept.version()).map(v -> new Shown(v.id(), v.number(), v.number()));
-            return new Child(r, shown, new Node(kept.version(), kept.revision()));
+            return new Child(
+                    r, Optional.ofNullable(captured.get(kept.version())), new Node(kept.version(), kept.revision()));
         }
         Optional<Shown> shown = Optional.ofNullable(chosen.get(c.item()));
         return new Child(r, shown, new Node(shown.map(Shown::version).orElse(0L), 0));
