@@ -17,6 +17,7 @@ import org.jooq.Select;
 import org.springframework.dao.DataAccessException;
 import org.springframework.jdbc.UncategorizedSQLException;
 import org.springframework.jdbc.support.SQLExceptionSubclassTranslator;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /**
  * A statement over a list of ids, which come last in it, written once for each length of the list: of what is asked in every act
@@ -43,11 +44,16 @@ public final class Prepared {
     public List<Record> fetch(DSLContext db, Collection<Long> ids) {
         List<Long> all = List.copyOf(ids);
         if (all.size() <= MOST) return some(db, all);
-        List<Record> rows = new ArrayList<>();
+        List<List<Long>> portions = new ArrayList<>();
         for (int from = 0; from < all.size(); from += MOST) {
-            rows.addAll(some(db, all.subList(from, Math.min(all.size(), from + MOST))));
+            portions.add(all.subList(from, Math.min(all.size(), from + MOST)));
         }
-        return rows;
+        // One portion is read while the database works on another; within a transaction there is one connection only.
+        boolean alone = TransactionSynchronizationManager.isActualTransactionActive();
+        return (alone ? portions.stream() : portions.parallelStream())
+                .map(some -> some(db, some))
+                .flatMap(List::stream)
+                .toList();
     }
 
     private List<Record> some(DSLContext db, List<Long> ids) {
