@@ -283,6 +283,23 @@ class DeskWalksTest {
     }
 
     @Test
+    void manyNewFilesAreFiledInPortionsThatASheetTakes() {
+        folder.fill(place, "spare " + mark, 203);
+        open();
+        assertThat(browser.find("[data-section=new] h2").getText()).isEqualTo("New 203");
+        browser.press("File the first 200 of " + place.substring(0, place.length() - 1) + "…");
+        browser.awaitText("Sending");
+        for (int turn = 0; turn < 3 && !browser.text().contains("Filing sheet"); turn++) {
+            try {
+                browser.awaitText("Filing sheet"); // two hundred files are on their way
+            } catch (org.openqa.selenium.TimeoutException e) {
+                assertThat(turn).isLessThan(2);
+            }
+        }
+        assertThat(browser.text()).contains("Filing sheet").contains("200");
+    }
+
+    @Test
     void aFileThatIsWrittenToWhileItIsSentIsNotTakenAndComesOnceMore() {
         long axle = file("axle");
         bring(axle);

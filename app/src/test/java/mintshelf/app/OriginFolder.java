@@ -58,6 +58,18 @@ public final class OriginFolder {
                 text);
     }
 
+    /** Writes {@code count} files of a name with numbers behind it, in folders by the hundred. */
+    public void fill(String place, String file, int count) {
+        within("""
+                for (let i = 0; i < text; i++) {
+                  const below = await at.getDirectoryHandle(`lot ${Math.floor(i / 100)}`, { create: true });
+                  const out = await (await below.getFileHandle(`${name} ${i}.txt`, { create: true })).createWritable();
+                  await out.write(`${name} ${i}`);
+                  await out.close();
+                }
+                """, name, place + file, count);
+    }
+
     /** The text of a file, or what failed. */
     public String read(String path) {
         return (String) within("return (await (await at.getFileHandle(name)).getFile()).text();", name, path);

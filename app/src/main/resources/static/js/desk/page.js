@@ -20,6 +20,13 @@ const SECTIONS = [
   ["even", "Even", "as the shelf has it"],
 ];
 const first = (name) => name?.split(" ")[0] ?? "";
+/** Files in one filing sheet or check-in; the rest waits for the next one. */
+const AT_ONCE = 200;
+const portion = (lines) => lines.slice(0, AT_ONCE);
+const howMany = (lines, all = "all") => (lines.length > AT_ONCE ? `the first ${AT_ONCE}` : `${all} ${lines.length}`);
+/** The folders that the places of all lines begin with. */
+const common = (lines) => lines.map((l) => l.path.split("/").slice(0, -1))
+  .reduce((a, b) => a.slice(0, a.findIndex((part, i) => part !== b[i]) < 0 ? a.length : a.findIndex((part, i) => part !== b[i]))).join("/");
 const plural = (n, one, many = `${one}s`) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;
 
 let desk = null;
@@ -206,9 +213,14 @@ async function derived(line) {
 /** Files that are only here go to the filing sheet of their folder, together. */
 async function fileNew(lines) {
   const tokens = [];
-  for (const line of lines) {
-    const file = await desk.folder.file(line.path);
-    tokens.push(await send(file, (n) => progress(`Sending ${line.path}`, tokens.length + n / file.size, lines.length)));
+  let sent = 0;
+  // A few beside each other: of small files most of the time is the way.
+  for (let from = 0; from < lines.length; from += 4) {
+    await Promise.all(lines.slice(from, from + 4).map(async (line, i) => {
+      const file = await desk.folder.file(line.path);
+      tokens[from + i] = await send(file, (n) => progress(`Sending ${line.path}`, sent + n / file.size, lines.length));
+      sent++;
+    }));
   }
   post(`/shelves/${lines[0].shelf}/filings`, { folder: lines[0].folder, uploads: tokens });
 }
@@ -283,8 +295,8 @@ function forAll(word, lines) {
   const acts = [];
   const button = (text, work) => acts.push(el("button", { type: "button", class: "btn btn-line btn-sm", onclick: () => act(work) }, text));
   const taking = lines.filter((l) => l.act === "take");
-  if (word === "ahead" && lines.length > 1) acts.push(el("a", { class: "btn btn-line btn-sm", href: `/check-in?items=${lines.map((l) => l.document).join(",")}` }, `Check in all ${lines.length}…`));
-  if (taking.length > 1) button(`Take all ${taking.length} now…`, () => take(taking.map(again)));
+  if (word === "ahead" && lines.length > 1) acts.push(el("a", { class: "btn btn-line btn-sm", href: `/check-in?items=${portion(lines).map((l) => l.document).join(",")}` }, `Check in ${howMany(lines)}…`));
+  if (taking.length > 1) button(`Take ${howMany(taking)} now…`, () => take(portion(taking).map(again)));
   if (word === "strayed" && lines.length > 1) {
     button(`Keep all ${lines.length} as strays`, async () => {
       for (const line of lines) await WAYS.stray[1](again(line));
@@ -293,7 +305,7 @@ function forAll(word, lines) {
   }
   if (word === "new") {
     const folders = Map.groupBy ? [...Map.groupBy(lines.filter((l) => l.shelf), (l) => `${l.shelf}/${l.folder}`).values()] : [];
-    folders.filter((f) => f.length > 1).slice(0, 3).forEach((f) => button(`File the ${f.length} of ${f[0].path.split("/").slice(0, -1).join("/")}…`, () => fileNew(f.map(again))));
+    folders.filter((f) => f.length > 1).slice(0, 3).forEach((f) => button(`File ${howMany(f, "the")} of ${common(f)}…`, () => fileNew(portion(f).map(again))));
   }
   if (["behind", "absent"].includes(word) && lines.length > 1) button(`Bring all ${lines.length}`, () => bringAll(lines.map(again).map(toBring)));
   return acts;
@@ -306,11 +318,11 @@ function section([word, title, means]) {
   const left = lines.length - Math.min(most, lines.length);
   const next = Math.min(left, ROWS);
   return el("section", { "aria-label": title, "data-section": word },
-    el("div", { class: "desk-head" }, glyph(word), el("h2", {}, `${title} `, el("b", {}, String(lines.length))), el("span", { class: "quiet" }, means),
+    el("div", { class: "desk-head" }, glyph(word), el("h2", {}, `${title} `, el("b", {}, lines.length.toLocaleString("en"))), el("span", { class: "quiet" }, means),
       el("span", { class: "ms-auto desk-acts" }, ...forAll(word, lines))),
     lines.length > left ? el("div", { class: "card-ours" }, ...lines.slice(0, most).map(row)) : null,
     left ? el("button", { type: "button", class: "btn btn-plain btn-sm", onclick: () => { shown[word] = most + ROWS; draw(); } },
-      most ? `Show ${next} more of ${left}` : `Show ${left <= ROWS ? (left === 1 ? "it" : "them") : `the first ${ROWS}`}`) : null);
+      most ? `Show ${next} more of ${left.toLocaleString("en")}` : `Show ${left <= ROWS ? (left === 1 ? "it" : "them") : `the first ${ROWS}`}`) : null);
 }
 
 let drawn = "";
