@@ -25,8 +25,12 @@ const AT_ONCE = 200;
 const portion = (lines) => lines.slice(0, AT_ONCE);
 const howMany = (lines, all = "all") => (lines.length > AT_ONCE ? `the first ${AT_ONCE}` : `${all} ${lines.length}`);
 /** The folders that the places of all lines begin with. */
-const common = (lines) => lines.map((l) => l.path.split("/").slice(0, -1))
-  .reduce((a, b) => a.slice(0, a.findIndex((part, i) => part !== b[i]) < 0 ? a.length : a.findIndex((part, i) => part !== b[i]))).join("/");
+const common = (lines) => {
+  const [first, ...others] = lines.map((l) => l.path.split("/").slice(0, -1));
+  let same = first.length;
+  others.forEach((o) => { while (first.slice(0, same).some((part, i) => part !== o[i])) same--; });
+  return first.slice(0, same).join("/");
+};
 const plural = (n, one, many = `${one}s`) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;
 
 let desk = null;
