@@ -90,7 +90,16 @@ function walkHints(event) {
 
 // After a check-out the file comes by itself, once: to the desk of this browser, or else as a download.
 const fetchNow = document.querySelector("[data-auto-fetch]");
-if (fetchNow && new URLSearchParams(location.search).has("taken")) {
+const arrived = new URLSearchParams(location.search);
+if (fetchNow && arrived.has("reinstated")) {
+  history.replaceState(null, "", location.pathname);
+  import("./desk/here.js").then(async ({ follow }) => {
+    const { document: id, version, path } = fetchNow.dataset;
+    const says = await follow(Number(id), Number(version), path).catch(() => null);
+    if (says) fetchNow.parentElement.append(el("small", says));
+  });
+}
+if (fetchNow && arrived.has("taken")) {
   history.replaceState(null, "", location.pathname);
   import("./desk/here.js").then(async ({ arrive }) => {
     const { document: id, version, path } = fetchNow.dataset;

@@ -390,4 +390,23 @@ class ApiTest {
                 .allMatch(l -> l.standing().word() == mintshelf.core.desk.DeskRules.Word.NEW);
         assertThat(Server.statements() - before).isLessThan(30);
     }
+
+    @Test
+    void aKeyThatWasUsedWithAnotherBodyIsNotAnsweredAsDone() {
+        long a = server.file("priya", shelf, "key a " + mark + ".txt", "a" + mark, false);
+        long b = server.file("priya", shelf, "key b " + mark + ".txt", "b" + mark, false);
+        String token = token("priya", true);
+        String key = Server.key();
+        String first = "{\"documents\":[" + a + "]}";
+        assertThat(send(token, "POST", "/holds", first, "Idempotency-Key", key).statusCode())
+                .isEqualTo(200);
+        assertThat(send(token, "POST", "/holds", first, "Idempotency-Key", key).statusCode())
+                .as("sent twice, done once")
+                .isEqualTo(200);
+        HttpResponse<String> other =
+                send(token, "POST", "/holds", "{\"documents\":[" + b + "]}", "Idempotency-Key", key);
+        assertThat(other.statusCode()).isEqualTo(409);
+        assertThat(other.body()).contains("act.other");
+        assertThat(server.document(b).holder()).isEmpty();
+    }
 }

@@ -42,6 +42,8 @@ class FilingTest {
                 "",
                 title,
                 "",
+                row.revision(),
+                "",
                 row.folder(),
                 row.facts(),
                 row.sameAs(),
@@ -92,6 +94,8 @@ class FilingTest {
                                 used,
                                 "",
                                 "",
+                                "",
+                                bad.revision(),
                                 "",
                                 bad.folder(),
                                 bad.facts(),
@@ -164,6 +168,8 @@ class FilingTest {
                         "",
                         "Typed",
                         "",
+                        row.revision(),
+                        "",
                         row.folder(),
                         java.util.Map.of("material", "POM-C"),
                         row.sameAs(),
@@ -196,5 +202,34 @@ class FilingTest {
                 .isInstanceOf(mintshelf.app.use.NotThere.class);
         assertThatThrownBy(() -> filing.open(server.actor("hedda"), server.shelf(), OptionalLong.empty(), List.of("x")))
                 .isInstanceOf(Refused.class);
+    }
+
+    private static byte[] sheetAt(String revision) {
+        return new String(Review.sheet(Server.key()), StandardCharsets.ISO_8859_1)
+                .replace("  1\r\n\r\n  2\r\nrev\r\n", "  1\r\n" + revision + "\r\n  2\r\nrev\r\n")
+                .getBytes(StandardCharsets.ISO_8859_1);
+    }
+
+    @Test
+    void aSheetThatSaysBIsFiledAsBAndTheRecordSaysThatItWasTakenOver() {
+        long shelf = server.shelf();
+        long item = server.file("priya", shelf, "drawing", "came as b.dxf", sheetAt("B"), false);
+        assertThat(server.document(item).current().shown()).isEqualTo("B");
+        assertThat(Web.as(server, "priya").get("/documents/" + item + "/record").body())
+                .contains("taken over as revision B");
+        long first = server.file("priya", shelf, "drawing", "came as none.dxf", sheetAt("-"), false);
+        assertThat(server.document(first).current().shown()).isEqualTo("A");
+    }
+
+    @Test
+    void aRevisionThatTheSeriesDoesNotKnowIsRefusedInItsRow() {
+        long shelf = server.shelf();
+        long sheet = filing.open(
+                priya, shelf, OptionalLong.empty(), List.of(server.bring("priya", "odd.dxf", sheetAt("7/3"))));
+        var row = filing.sheet(priya, sheet).lines().get(0).row();
+        assertThat(row.revision()).isEqualTo("7/3");
+        assertThat(row.revisionWhy()).isEqualTo("from the title block");
+        FileDocuments.Result result = filing.file(priya, sheet, Server.key(), false);
+        assertThat(result.problems().get(row.id())).extracting(Refusal::code).containsExactly("revision.unknown");
     }
 }

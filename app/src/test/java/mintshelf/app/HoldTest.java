@@ -99,6 +99,8 @@ class HoldTest {
                         "",
                         "Wider bush",
                         "",
+                        row.revision(),
+                        "",
                         row.folder(),
                         java.util.Map.of("material", "POM"),
                         row.sameAs(),

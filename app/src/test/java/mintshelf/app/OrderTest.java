@@ -165,9 +165,9 @@ class OrderTest {
         assertThat(code(() -> review.send("priya", a))).isEqualTo("send.refused");
         long first = review.drawing(shelf, "first on order.dxf");
         ask("priya", first);
-        assertThat(code(() -> server.bean(mintshelf.app.use.document.KeepFacts.class)
+        assertThat(code(() -> server.bean(mintshelf.app.use.document.DropDocument.class)
                         .drop(server.actor("priya"), first, Server.key(), "no")))
-                .isEqualTo("order.goes_with");
+                .isEqualTo("document.named");
         assertThat(code(() -> server.bean(Revisions.class)
                         .drop(
                                 server.actor("priya"),
@@ -360,5 +360,32 @@ class OrderTest {
         } catch (Exception e) {
             throw new AssertionError(e);
         }
+    }
+
+    @Test
+    void anOrderWithADocumentThatHasNoReviewOfItsOwnIsTakenBack() {
+        long plain = server.file("priya", shelf, "plain on order " + Server.key() + ".txt", "p" + Server.key(), false);
+        long drawing = released("with review " + Server.key() + ".dxf");
+        long order = ask("priya", drawing, plain);
+        start(order);
+        work(drawing);
+        server.checkOut("priya", plain);
+        server.checkIn("priya", plain, "worked " + plain, false);
+        board(order);
+        assertThat(Web.as(server, "priya")
+                        .post(
+                                "/documents/" + order + "/moves/back",
+                                Map.of(
+                                        "actKey",
+                                        Server.key(),
+                                        "expected",
+                                        "" + server.document(order).head().number(),
+                                        "remark",
+                                        "one line more"))
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(stage(order)).isEqualTo("under-way");
+        assertThat(stageOf(plain)).isEqualTo(StageClass.PREPARING);
+        assertThat(stageOf(drawing)).isEqualTo(StageClass.PREPARING);
     }
 }

@@ -8,6 +8,7 @@ import java.util.Map;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
@@ -199,7 +200,7 @@ class RevisionTest {
     void aDocumentFiledByMistakeIsDroppedAndItsNumberStaysUsed() {
         long shelf = server.shelf();
         long item = server.file("priya", shelf, "mistake.txt", "m", false);
-        KeepFacts keep = server.bean(KeepFacts.class);
+        DropDocument keep = server.bean(DropDocument.class);
         assertThatThrownBy(() -> keep.drop(server.actor("tomasz"), item, Server.key(), "x"))
                 .isInstanceOf(Refused.class);
         keep.drop(server.actor("priya"), item, Server.key(), "wrong shelf");

@@ -442,4 +442,75 @@ class RoundTest {
         server.checkIn("priya", item, changed.getBytes(Charset.forName("windows-1252")), false);
         assertThat(documents.facts(revision)).containsEntry("material", "POM-C");
     }
+
+    @Test
+    void whoChangedAFactWorkedOnItAndDoesNotSign() {
+        long item = review.drawing(server.shelf(), "own facts " + Server.key() + ".dxf");
+        // Ines may change and sign alike; after changing the material she is no second pair of eyes.
+        long round = review.send("priya", item);
+        server.bean(KeepFacts.class)
+                .keep(
+                        server.actor("ines"),
+                        item,
+                        Server.key(),
+                        server.document(item).title(),
+                        Map.of("material", "1.4462"),
+                        Map.of("material", "316L"));
+        assertThat(server.bean(ReadRounds.class)
+                        .round(server.actor("ines"), round)
+                        .authors())
+                .contains(server.actor("ines").person());
+        server.bean(KeepFacts.class)
+                .keep(server.actor("ines"), item, Server.key(), "Another title", Map.of(), Map.of());
+        assertThat(server.bean(DocumentStore.class)
+                        .authors(server.document(item).pending().orElseThrow().id()))
+                .contains(server.actor("ines").person());
+    }
+
+    @Test
+    void whenEverybodyAbstainedTheSenderIsToldAndAsksAgain() {
+        Server own = Server.with();
+        try {
+            Review there = new Review(own);
+            long item = there.drawing(own.shelf(), "nobody left.dxf");
+            long round = there.send("priya", item);
+            there.answer("hedda", round, Decision.ABSTAINED, "");
+            long hedda = own.actor("hedda").person();
+            assertThat(own.bean(NoticeStore.class).open(own.actor("priya").person(), 10))
+                    .anyMatch(n -> n.says().contains("Nobody is left who could sign"));
+            Web priya = Web.as(own, "priya");
+            String page = priya.get("/rounds/" + round).body();
+            assertThat(page).contains("Nobody is left who could answer").contains("Ask somebody else");
+            long ask = there.store().round(round).orElseThrow().asks().get(0).id();
+            String due = java.time.LocalDate.now(java.time.ZoneOffset.UTC)
+                    .plusDays(9)
+                    .toString();
+            assertThat(Web.as(own, "tomasz")
+                            .post(
+                                    "/rounds/" + round + "/asks/" + ask,
+                                    Map.of("actKey", Server.key(), "person", "" + hedda, "due", due))
+                            .statusCode())
+                    .isEqualTo(403);
+            priya.post(
+                    "/rounds/" + round + "/asks/" + ask,
+                    Map.of("actKey", Server.key(), "person", "" + hedda, "due", due));
+            assertThat(there.store().round(round).orElseThrow().asks().get(0).due())
+                    .hasToString(due);
+            there.sign("hedda", round);
+            there.sign("oluwaseun", round);
+            assertThat(own.document(item).released()).isPresent();
+        } finally {
+            own.stop();
+        }
+    }
+
+    @Test
+    void takingBackTellsEverybodyWhoWasAsked() {
+        long item = review.drawing(server.shelf(), "taken back " + Server.key() + ".dxf");
+        long round = review.send("priya", item);
+        server.bean(Revisions.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "wrong sheet");
+        assertThat(server.bean(NoticeStore.class).open(server.actor("hedda").person(), 10))
+                .anyMatch(n -> n.says().contains("took " + server.document(item).number() + " back"));
+        assertThat(Web.as(server, "hedda").get("/rounds/" + round).body()).contains("taken back");
+    }
 }

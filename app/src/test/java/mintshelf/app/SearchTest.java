@@ -64,4 +64,32 @@ class SearchTest {
                         .unread(List.of(mintshelf.core.content.ContentKind.DXF), 0, 10))
                 .isEmpty();
     }
+
+    @Test
+    void aQuestionForAFactIsSaidToBeNotUnderstood() {
+        server.file("priya", shelf, "mass balance.txt", "2 masses", false);
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/search?q=" + Web.encode("mass>2")).body())
+                .contains("Not understood:")
+                .doesNotContain("Mass balance");
+        assertThat(web.get("/search/hints?q=" + Web.encode("held:me")).body()).contains("Not understood: held:me");
+        assertThat(web.get("/search?q=mass").body())
+                .doesNotContain("Not understood")
+                .contains("Mass balance");
+    }
+
+    @Test
+    void anOrderIsFoundByItsSentencesNotByItsData() {
+        long item = new Review(server).drawing(shelf, "for order " + shelf + ".dxf");
+        server.bean(mintshelf.app.use.change.AskForChange.class)
+                .ask(
+                        server.actor("priya"),
+                        List.of(item),
+                        Server.key(),
+                        "Vexillar intake",
+                        "the quoriate seal leaks",
+                        java.util.Map.of());
+        assertThat(found("priya", "quoriate leaks")).containsExactly("Vexillar intake: the quoriate seal leaks");
+        assertThat(found("priya", "reason")).noneMatch(hit -> hit.contains("\"reason\""));
+    }
 }

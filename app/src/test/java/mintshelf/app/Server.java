@@ -365,6 +365,8 @@ public final class Server {
                         "",
                         row.title(),
                         "",
+                        row.revision(),
+                        "",
                         row.folder(),
                         facts,
                         row.sameAs(),

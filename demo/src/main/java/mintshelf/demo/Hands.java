@@ -157,6 +157,8 @@ class Hands {
                         "",
                         title.isEmpty() ? row.title() : title,
                         "",
+                        row.revision(),
+                        "",
                         row.folder(),
                         all,
                         row.sameAs(),

@@ -40,7 +40,7 @@ final class Parts {
             String filed = revision.equals("A")
                     ? created
                     : DAY.format(LocalDate.of(2026, 11, 21).minusMonths(months - 1L));
-            rows.add(new Sheets.Row("A", "", "First issue", filed, initials(author)));
+            rows.add(new Sheets.Row("A", "", "First release", filed, initials(author)));
             for (char r = 'B'; r <= revision.charAt(0); r++) {
                 String[] change = CHANGES.getOrDefault(number + " " + r, new String[] {"", "See its change order", ""});
                 boolean latest = r == revision.charAt(0);

@@ -486,7 +486,8 @@ public class Scenario implements ApplicationRunner {
                 gland,
                 mintshelf.core.signoff.Decision.REMARKED,
                 "Pattern agrees with the housing. The leader of 4x 6.6 could end nearer to its hole; not worth a version.");
-        hands.send(daysAgo(7, 14, 5), "priya", "First issue of the cradle, for the order of the panels.", doc("4040"));
+        hands.send(
+                daysAgo(7, 14, 5), "priya", "First release of the cradle, for the order of the panels.", doc("4040"));
         hands.start(daysAgo(4, 9, 5), "tomasz", doc("2040"), "groove for the circlip 1.1 wide", true);
         hands.checkIn(
                 daysAgo(2, 15, 15),

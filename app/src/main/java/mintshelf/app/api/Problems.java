@@ -26,7 +26,7 @@ class Problems {
 
     @ExceptionHandler(Refused.class)
     ProblemDetail refused(Refused e) {
-        HttpStatus status = e.refusal().code().equals("access.missing") ? HttpStatus.FORBIDDEN : HttpStatus.CONFLICT;
+        HttpStatus status = e.refusal().code().startsWith("access.") ? HttpStatus.FORBIDDEN : HttpStatus.CONFLICT;
         return problem(
                 status, e.refusal().code(), e.refusal().reason(), e.refusal().remedy());
     }

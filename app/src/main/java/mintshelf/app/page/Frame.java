@@ -9,9 +9,9 @@ import java.util.function.IntSupplier;
 import java.util.function.Supplier;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.HouseRules;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.person.People;
-import mintshelf.core.access.Right;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ModelAttribute;
@@ -56,7 +56,7 @@ public class Frame {
         }
 
         public boolean isKeepsHouse() {
-            return actor.access().maySomewhere(Right.KEEP_HOUSE_RULES);
+            return HouseRules.keeps(actor);
         }
 
         /** How many questions stand in the in-tray. */

@@ -6,6 +6,7 @@ import mintshelf.app.use.NotThere;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.CacheControl;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
 import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.resource.VersionResourceResolver;
@@ -14,14 +15,21 @@ import org.springframework.web.servlet.resource.VersionResourceResolver;
 @Configuration
 public class Pages implements WebMvcConfigurer {
     private final Actors actors;
+    private final ActBodies bodies;
 
-    public Pages(Actors actors) {
+    public Pages(Actors actors, ActBodies bodies) {
         this.actors = actors;
+        this.bodies = bodies;
     }
 
     @Override
     public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
         resolvers.add(actors);
+    }
+
+    @Override
+    public void addInterceptors(InterceptorRegistry registry) {
+        registry.addInterceptor(bodies);
     }
 
     /** Scripts import each other by plain addresses, which no content hash reaches: browsers ask whether they still hold. */

@@ -37,7 +37,7 @@ public class Refusals {
 
     @ExceptionHandler(Refused.class)
     ModelAndView refused(Refused e, HttpServletRequest request, HttpServletResponse response) {
-        HttpStatus status = e.refusal().code().equals("access.missing") ? HttpStatus.FORBIDDEN : HttpStatus.CONFLICT;
+        HttpStatus status = e.refusal().code().startsWith("access.") ? HttpStatus.FORBIDDEN : HttpStatus.CONFLICT;
         return page(e.refusal(), status, request, response);
     }
 

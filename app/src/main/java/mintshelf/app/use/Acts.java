@@ -21,6 +21,20 @@ public class Acts {
         this.clock = clock;
     }
 
+    /** The first one's answer; not to somebody who asks for something else under its key. */
+    private static String answered(ActStore.Done done) {
+        boolean other = done.said().isPresent()
+                && Asked.now().isPresent()
+                && !done.said().equals(Asked.now());
+        if (other) {
+            throw Refused.because(
+                    "act.other",
+                    "This key was used for something else.",
+                    "Load the page again, or take a new key; what was done first stands, nothing else was done.");
+        }
+        return done.result();
+    }
+
     /** The key of a second act that follows a first one by itself: the same form posted twice does it once, too. */
     public static String following(String key) {
         return UUID.nameUUIDFromBytes(key.getBytes(StandardCharsets.US_ASCII)).toString();
@@ -38,8 +52,8 @@ public class Acts {
                     "act.key", "The page was sent without its key.", "Load the page again; nothing was done.");
         }
         return unit.run(() -> {
-            Optional<String> done = acts.claim(actor.person(), key, clock.instant());
-            if (done.isPresent()) return done.get();
+            Optional<ActStore.Done> done = acts.claim(actor.person(), key, Asked.now(), clock.instant());
+            if (done.isPresent()) return answered(done.get());
             String result = work.get();
             acts.result(actor.person(), key, result);
             return result;

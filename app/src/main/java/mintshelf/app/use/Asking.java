@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.round.RoundStore;
@@ -71,10 +70,7 @@ public class Asking {
     public List<Line> lines(List<Seen> all, List<SignOffLine> rule) {
         Set<Long> authors = new HashSet<>();
         for (Seen seen : all) {
-            long revision = seen.document().current().id();
-            documents.versions(seen.spine().id()).stream()
-                    .filter(v -> v.revision() == revision && v.madeBy() != VersionRow.MadeBy.STAMPED)
-                    .forEach(v -> authors.add(v.author()));
+            authors.addAll(documents.authors(seen.document().current().id()));
         }
         List<Place> places = all.stream().map(s -> s.document().place()).toList();
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());

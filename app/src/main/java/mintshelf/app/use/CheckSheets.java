@@ -74,7 +74,7 @@ public class CheckSheets {
         Edition edition = rules(document);
         Map<String, String> record = new HashMap<>(documents.facts(version.revision()));
         record.put("number", document.number());
-        record.put("title", document.title());
+        record.put("title", documents.title(version.revision()));
         Key key = new Key(version.content().hash().hex(), Map.copyOf(record), edition.rules());
         Optional<List<Finding>> found;
         synchronized (kept) {

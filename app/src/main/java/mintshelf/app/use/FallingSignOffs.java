@@ -4,10 +4,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.core.access.Place;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Round;
@@ -78,7 +80,10 @@ public class FallingSignOffs {
         rounds.rebind(round.id(), now);
         List<SignOff> standing =
                 round.signOffs().stream().filter(SignOff::stands).toList();
-        if (standing.isEmpty()) return true;
+        if (standing.isEmpty()) {
+            tellWhenStuck(actor, round.id(), document);
+            return true;
+        }
         String why = document.number() + ": " + what;
         rounds.fall(round.id(), why, at);
         for (RoundStore.Item i : rounds.items(round.id())) {
@@ -100,6 +105,19 @@ public class FallingSignOffs {
                 itemId,
                 "Your sign-off on " + document.number() + " fell: " + what,
                 "/rounds/" + round.id());
+        tellWhenStuck(actor, round.id(), document);
         return true;
+    }
+
+    /** Whoever changes it has worked on it, and signs it no more. */
+    private void tellWhenStuck(Actor actor, long roundId, Document document) {
+        Round round = rounds.round(roundId).orElseThrow();
+        List<Long> items =
+                rounds.items(roundId).stream().map(RoundStore.Item::item).toList();
+        List<Place> places = documents.spines(items).values().stream()
+                .map(s -> s.document().place())
+                .toList();
+        Set<Long> authors = rounds.authors(List.of(roundId)).getOrDefault(roundId, Set.of());
+        telling.tellWhenStuck(actor, round, authors, places, document.id(), document.number());
     }
 }

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
-import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.NumberStore;
@@ -17,7 +16,6 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.VersionDigest;
 import mintshelf.core.numbering.NumberKey;
-import mintshelf.core.numbering.NumberPattern;
 import org.springframework.stereotype.Component;
 
 /** Files the papers that changes make: orders, notices. Within the caller's transaction. */
@@ -31,7 +29,7 @@ public class FilePaper {
     private final HouseStore house;
     private final ShelfStore shelves;
     private final Contents contents;
-    private final Settings settings;
+    private final DrawNumbers draw;
     private final Clock clock;
 
     public FilePaper(
@@ -40,31 +38,20 @@ public class FilePaper {
             HouseStore house,
             ShelfStore shelves,
             Contents contents,
-            Settings settings,
+            DrawNumbers draw,
             Clock clock) {
         this.documents = documents;
         this.numbers = numbers;
         this.house = house;
         this.shelves = shelves;
         this.contents = contents;
-        this.settings = settings;
+        this.draw = draw;
         this.clock = clock;
     }
 
-    /** The next number of a kind's series. */
-    public NumberKey number(Kind kind) {
-        NumberStore.Series series = numbers.series(kind.numberSeries());
-        NumberPattern pattern = NumberPattern.parse(series.pattern()).orElseThrow(Refused::new);
-        int year = clock.instant().atZone(settings.zone()).getYear();
-        String scope = pattern.scopeKey(year, Map.of()).orElseThrow(Refused::new);
-        for (int tries = 0; tries < 1000; tries++) {
-            long value = numbers.draw(series.id(), scope);
-            NumberKey number = NumberKey.of(
-                            pattern.render(value, year, Map.of()).orElseThrow(Refused::new))
-                    .orElseThrow(Refused::new);
-            if (!numbers.isUsed(kind.aspect(), number)) return number;
-        }
-        throw Refused.because("series.used", "The next thousand numbers of the series are used.", "");
+    /** The next number of a kind's series on a shelf. */
+    public NumberKey number(Kind kind, long shelf) {
+        return draw.next(kind, shelf, Map.of()).orElseThrow(Refused::new);
     }
 
     /**

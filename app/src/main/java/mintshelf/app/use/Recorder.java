@@ -26,6 +26,14 @@ public class Recorder {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
     }
 
+    /** For what the server did to a document by itself. */
+    public void noteByItself(long item, String act, String says) {
+        record.appendTo(
+                item,
+                clock.instant(),
+                new RecordStore.Line(OptionalLong.empty(), "", act, OptionalInt.empty(), says, ""));
+    }
+
     /** For what concerns no single document. */
     public void noteHouse(Actor actor, String act, String says, String why) {
         record.appendToHouse(clock.instant(), line(actor, act, OptionalInt.empty(), says, why));

@@ -11,8 +11,9 @@ import mintshelf.core.document.Revision;
  * A document as one person may see it.
  *
  * @param all whether work in preparation is seen; else only what is or was released
+ * @param revised whether who sees released versions only is told that a next one is being worked on
  */
-public record Seen(Spine spine, boolean all) {
+public record Seen(Spine spine, boolean all, boolean revised) {
     public Document document() {
         return spine.document();
     }
@@ -23,29 +24,24 @@ public record Seen(Spine spine, boolean all) {
                 && !actor.access().may(Right.KEEP_SHELF, spine.document().place())) {
             return Optional.empty();
         }
-        if (actor.access().may(Right.SEE_ALL, spine.document().place())) return Optional.of(new Seen(spine, true));
+        if (actor.access().may(Right.SEE_ALL, spine.document().place()))
+            return Optional.of(new Seen(spine, true, false));
         boolean released =
                 actor.access().may(Right.SEE_RELEASED, spine.document().place());
-        return released && wasReleased(spine) ? Optional.of(new Seen(spine, false)) : Optional.empty();
-    }
-
-    private static boolean wasReleased(Spine spine) {
+        if (!released || spine.out().isEmpty()) return Optional.empty();
         Document d = spine.document();
-        return d.released().isPresent()
-                || d.lastEnded()
-                        .filter(r -> r.stage().stageClass().wasReleased())
-                        .isPresent();
+        boolean revised = d.pending().isPresent() && d.released().isPresent() && !spine.hidesRevising();
+        return Optional.of(new Seen(spine.released(), false, revised));
     }
 
     /** The pending revision, where the person may see it. */
     public Optional<Revision> pending() {
-        return all ? document().pending() : Optional.empty();
+        return document().pending();
     }
 
     /** The revision that this person works with. */
     public Revision current() {
-        if (all) return document().current();
-        return document().released().or(() -> document().lastEnded()).orElseThrow();
+        return document().current();
     }
 
     /** The number of the version that this person gets. */

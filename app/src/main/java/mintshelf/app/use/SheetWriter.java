@@ -17,6 +17,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.base.Outcome;
@@ -46,6 +47,7 @@ public class SheetWriter {
     private final Contents contents;
     private final OutputStore outputs;
     private final OrderStore orders;
+    private final HouseStore house;
     private final Settings settings;
     private final Clock clock;
 
@@ -56,6 +58,7 @@ public class SheetWriter {
             Contents contents,
             OutputStore outputs,
             OrderStore orders,
+            HouseStore house,
             Settings settings,
             Clock clock) {
         this.documents = documents;
@@ -64,6 +67,7 @@ public class SheetWriter {
         this.contents = contents;
         this.outputs = outputs;
         this.orders = orders;
+        this.house = house;
         this.settings = settings;
         this.clock = clock;
     }
@@ -93,8 +97,12 @@ public class SheetWriter {
         values.put("number", document.number());
         values.put("revision", label);
         values.put("status", stage);
-        for (String empty : List.of("issued", "checked_by", "checked", "approved_by", "approved"))
-            values.put(empty, "");
+        values.put("issued", "");
+        // Whatever route it goes or went: the signatures of a former revision are nobody's on this one.
+        for (String fact : house.signOffFacts()) {
+            values.put(fact, "");
+            values.put(fact.replaceFirst("_by$", ""), "");
+        }
         return values;
     }
 
@@ -127,7 +135,7 @@ public class SheetWriter {
             row.put(
                     "description",
                     r.revision().reason().isEmpty()
-                            ? "First issue"
+                            ? "First release"
                             : r.revision().reason());
             row.put("date", issued);
             row.put("by", r.startedBy());

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.document.DropRules;
 import org.springframework.stereotype.Component;
 
 /** Loads documents as a person may see them. What they may not know of is not there. */
@@ -46,6 +47,17 @@ public class Sight {
 
     /** As {@link #locked}, papers of changes too. */
     public List<Seen> lockedWithPapers(Actor actor, Collection<Long> items) {
+        List<Seen> all = lockedWithDropped(actor, items);
+        for (Seen seen : all) {
+            DropRules.refusal(seen.document()).ifPresent(r -> {
+                throw new Refused(r);
+            });
+        }
+        return all;
+    }
+
+    /** As {@link #lockedWithPapers}, dropped documents too: for who brings them back. */
+    public List<Seen> lockedWithDropped(Actor actor, Collection<Long> items) {
         documents.lock(items);
         Map<Long, Seen> seen = of(actor, items);
         if (seen.size() != items.size()) throw new NotThere();

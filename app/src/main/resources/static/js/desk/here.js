@@ -35,6 +35,17 @@ export async function clearNow(documents) {
   return gone.length;
 }
 
+/** The copy on the desk follows what became of its document; gives what became of the copy, or nothing where there is none. */
+export async function follow(item, version, path) {
+  const desk = await deskFor();
+  const line = desk && (await desk.status()).find((s) => s.document === item);
+  if (!line?.sha256) return null;
+  const name = await arrive(item, version, path);
+  return name
+    ? `Your desk ${name} has it too: ${path}`
+    : `The copy on your desk ${desk.name} was changed there and stayed as it is; the desk page says what can be done.`;
+}
+
 /** What was checked out comes to the desk; gives its name, or nothing where it could not lie down there. */
 export async function arrive(item, version, path) {
   const desk = await deskFor();

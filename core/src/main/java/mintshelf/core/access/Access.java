@@ -12,7 +12,26 @@ public record Access(long person, String name, List<Grant> grants) {
 
     public boolean may(Right right, Place place) {
         return grants.stream()
-                .anyMatch(g -> g.role().rights().contains(right) && g.scope().covers(place));
+                .anyMatch(g -> g.role().rights().contains(needed(right, place))
+                        && g.scope().covers(place));
+    }
+
+    /** Whether the right is given on a shelf, or on any folder or for any kind of it: what its page offers. */
+    public boolean mayOn(Right right, long shelf, boolean library) {
+        Right needed = needed(right, library);
+        return grants.stream()
+                .anyMatch(g -> g.role().rights().contains(needed)
+                        && (g.scope().shelf().isEmpty() || g.scope().shelf().getAsLong() == shelf));
+    }
+
+    /** Changing and filing library documents is for librarians: what many shelves build on does not move by the way. */
+    private static Right needed(Right right, boolean library) {
+        boolean changes = right == Right.CHANGE || right == Right.FILE;
+        return library && changes ? Right.LIBRARIAN : right;
+    }
+
+    private static Right needed(Right right, Place place) {
+        return needed(right, place.library());
     }
 
     /** Whether a role of this code is given at the place. */
@@ -42,7 +61,8 @@ public record Access(long person, String name, List<Grant> grants) {
     /** The grants through which the right is given at the place: the answer to "who can do this here, and through what?". */
     public List<Grant> through(Right right, Place place) {
         return grants.stream()
-                .filter(g -> g.role().rights().contains(right) && g.scope().covers(place))
+                .filter(g -> g.role().rights().contains(needed(right, place))
+                        && g.scope().covers(place))
                 .toList();
     }
 
@@ -54,6 +74,12 @@ public record Access(long person, String name, List<Grant> grants) {
     /** Nothing when the right is given at the place, else the refusal. */
     public Optional<Refusal> ask(Right right, Place place) {
         if (may(right, place)) return Optional.empty();
+        if (needed(right, place) == Right.LIBRARIAN) {
+            return Optional.of(Refusal.of(
+                    "access.library",
+                    "It lies on a library shelf; librarians change what lies there.",
+                    "Fetch a copy, or ask a librarian."));
+        }
         return Optional.of(Refusal.of(
                 "access.missing",
                 "Your roles do not let you " + right.words() + " here.",

@@ -7,6 +7,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.DropRules;
 import mintshelf.core.document.Revision;
 import mintshelf.core.revision.StageClass;
 
@@ -20,6 +21,8 @@ public final class OrderRules {
      * @param openOrder number of the open order that the document is on already
      */
     public static Outcome<OrderLine.What> line(Document document, Access access, Optional<String> openOrder) {
+        Optional<Refusal> dropped = DropRules.refusal(document);
+        if (dropped.isPresent()) return Outcome.refused(dropped.get());
         Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
         if (missing.isPresent()) return Outcome.refused(missing.get());
         if (openOrder.isPresent()) {

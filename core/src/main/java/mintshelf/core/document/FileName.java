@@ -50,6 +50,12 @@ public record FileName(String name, String key) {
         return of(stem(name) + " derived" + (end.isEmpty() ? "" : "." + end)).name();
     }
 
+    /** The same name with a number before its ending, for where the name itself is another's: "plate (2).dxf". */
+    public FileName numbered(int number) {
+        String end = extension(name);
+        return of(stem(name) + " (" + number + ")" + (end.isEmpty() ? "" : "." + end));
+    }
+
     private static String extension(String name) {
         int dot = name.lastIndexOf('.');
         return dot <= 0 ? "" : name.substring(dot + 1);

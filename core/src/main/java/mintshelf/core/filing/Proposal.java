@@ -8,6 +8,7 @@ import mintshelf.core.document.FileName;
  * A proposed row of the filing sheet: each value with the reason why it stands there.
  *
  * @param number empty: the series draws one when the sheet is filed
+ * @param revision empty: the first of the series
  */
 public record Proposal(
         Optional<Long> kind,
@@ -16,6 +17,8 @@ public record Proposal(
         String numberWhy,
         String title,
         String titleWhy,
+        String revision,
+        String revisionWhy,
         Map<String, String> facts) {
 
     /**
@@ -39,6 +42,9 @@ public record Proposal(
             number = "";
             numberWhy = "the next of the series, drawn when it is filed";
         }
+        String revision = sheet.getOrDefault("revision", "").strip();
+        // A dash stands on sheets that are no revision yet.
+        boolean labelled = !revision.isEmpty() && !revision.matches("[-–—._ ]+");
         boolean titled = !sheetTitle.isBlank();
         return new Proposal(
                 rule.map(FilingRule::kind),
@@ -47,6 +53,8 @@ public record Proposal(
                 numberWhy,
                 titled ? sheetTitle : reading.title(),
                 titled ? "from the title block" : "from the file name",
+                labelled ? revision : "",
+                labelled ? "from the title block" : "the first of the series",
                 Map.copyOf(sheet));
     }
 }

@@ -85,12 +85,13 @@ public final class AlongRules {
      */
     public static Verdict verdict(Document document, Access access, Via via, boolean library, boolean holds) {
         Optional<Refusal> refusal = HoldRules.checkOut(document, access);
-        if (via == Via.ASKED) {
+        boolean copy = refusal.filter(r -> r.code().equals("access.library")).isPresent();
+        if (via == Via.ASKED && !copy) {
             return refusal.isEmpty()
                     ? new Verdict(List.of(Fate.HOLD), refusal)
                     : new Verdict(List.of(Fate.STAY), refusal);
         }
-        if (library) {
+        if (library && !copy) {
             return new Verdict(
                     List.of(Fate.COPY, Fate.STAY),
                     Optional.of(Refusal.of(

@@ -6,6 +6,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.DropRules;
 import mintshelf.core.document.Holder;
 import mintshelf.core.revision.StageClass;
 
@@ -15,10 +16,8 @@ public final class HoldRules {
 
     /** Whether the person may check the document out. */
     public static Optional<Refusal> checkOut(Document document, Access access) {
-        if (document.dropped()) {
-            return refusal(
-                    "document.dropped", document.number() + " was dropped.", "A data manager can bring it back.");
-        }
+        Optional<Refusal> dropped = DropRules.refusal(document);
+        if (dropped.isPresent()) return dropped;
         Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
         if (missing.isPresent()) return missing;
         if (document.holder().isPresent()) {
@@ -49,6 +48,20 @@ public final class HoldRules {
                     "It can be changed again once it is returned.");
         }
         return Optional.empty();
+    }
+
+    /**
+     * Whether a version may be made that does not come back under a hold: an earlier one made current again, a stray adopted. While
+     * somebody holds the document, the person too, it may not: what comes back under the hold would overwrite it unseen.
+     */
+    public static Optional<Refusal> between(Document document, Access access) {
+        return checkOut(document, access)
+                .map(r -> r.code().equals("hold.mine")
+                        ? Refusal.of(
+                                "hold.mine",
+                                "You hold " + document.number() + ".",
+                                "Check it in or undo the check-out first; then this can be made a version.")
+                        : r);
     }
 
     /** Whether the person may give the hold back unchanged, or check in under it. */

@@ -1,12 +1,34 @@
 package mintshelf.core.revision;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 
 /** Which label a revision gets. Labels that were used are never given again. */
 public final class RevisionRules {
     private RevisionRules() {}
+
+    /**
+     * The label of a document's first revision: what its sheet says, else the first of the series where the label is taken at the
+     * start. A document that comes from elsewhere may come as B; what the series does not know is refused.
+     *
+     * @param said what the sheet or the person says; blank for nothing
+     */
+    public static Outcome<Optional<String>> firstLabel(RevisionSeries series, boolean atStart, String said) {
+        String label = said.strip();
+        if (label.isEmpty()) return Outcome.granted(atStart ? Optional.of(series.first()) : Optional.empty());
+        Optional<String> known = Stream.of(label, label.toUpperCase(Locale.ROOT))
+                .filter(series::accepts)
+                .findFirst();
+        if (known.isPresent()) return Outcome.granted(known);
+        return Outcome.refused(
+                "revision.unknown",
+                "“" + Texts.shorten(label, 20) + "” is no revision of the series " + series.says() + ".",
+                "Type one that is, or empty the field to begin with " + series.first() + ".");
+    }
 
     /**
      * The label after those in use: the one that follows the latest of them, or the first.

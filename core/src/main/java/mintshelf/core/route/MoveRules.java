@@ -6,6 +6,7 @@ import java.util.Optional;
 import mintshelf.core.access.Access;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.DropRules;
 import mintshelf.core.document.Revision;
 import mintshelf.core.revision.StageClass;
 
@@ -40,6 +41,7 @@ public final class MoveRules {
     public static List<Refusal> ask(
             Move move, Document document, Access access, List<String> emptyFacts, List<String> missingSignOffs) {
         List<Refusal> inTheWay = new ArrayList<>();
+        DropRules.refusal(document).ifPresent(inTheWay::add);
         if (!move.isMadeByRound()) access.ask(move.who(), document.place()).ifPresent(inTheWay::add);
         if (revision(move, document).isEmpty()) {
             inTheWay.add(Refusal.of(

@@ -12,24 +12,37 @@ import mintshelf.core.base.Texts;
  *
  * @param text the cleaned text as a whole, for beginnings of numbers
  * @param words its words of two letters and more, lower case, letters and digits only
+ * @param notUnderstood what reads as a question for a fact ("mass>2", "held:me"), which this search cannot answer: it is left out of
+ *     the words and said, for an answer to another question would pass for the one to this
  */
-public record SearchText(String text, List<String> words) {
+public record SearchText(String text, List<String> words, List<String> notUnderstood) {
     private static final Pattern WORD = Pattern.compile("[\\p{L}\\p{N}]+");
     private static final int MOST_WORDS = 12;
 
     public SearchText {
         words = List.copyOf(words);
+        notUnderstood = List.copyOf(notUnderstood);
     }
+
+    /** A name, then a colon or a comparison, then a value or a phrase in quotation marks. */
+    private static final Pattern QUESTION =
+            Pattern.compile("(?<![\\p{L}\\p{N}_-])\\p{L}[\\p{L}_-]*(?::|[<>]=?|=)(?:\"[^\"]*\"?|[^\\s\"]+)");
 
     /** Reads any text; what is not a letter or digit parts words and never reaches a query. */
     public static SearchText read(String raw) {
-        String text = Texts.shorten(Texts.line(raw), 200);
+        String line = Texts.shorten(Texts.line(raw), 200);
+        List<String> notUnderstood = new ArrayList<>();
+        Matcher question = QUESTION.matcher(line);
+        while (question.find()) notUnderstood.add(question.group());
+        String text = notUnderstood.isEmpty()
+                ? line
+                : question.replaceAll(" ").strip().replaceAll("\\s+", " ");
         List<String> words = new ArrayList<>();
         Matcher word = WORD.matcher(text.toLowerCase(Locale.ROOT));
         while (word.find() && words.size() < MOST_WORDS) {
             if (word.group().length() >= 2) words.add(word.group());
         }
-        return new SearchText(text, words);
+        return new SearchText(text, words, notUnderstood);
     }
 
     /** The line of a text that has most of the words, as beginnings of its words; empty where none has any. O(letters). */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
@@ -95,6 +96,31 @@ public final class SignOffRules {
         return round.waiting().stream()
                 .filter(a -> ask(round, a, access, authors, places).isEmpty())
                 .findFirst();
+    }
+
+    /**
+     * The asks that wait and that nobody is left to answer: who could has abstained, has answered, or has worked on it meanwhile.
+     *
+     * @param candidates who has the role at all the places and has not worked on it, by ask
+     */
+    public static List<Ask> nobodyLeft(Round round, Map<Long, Set<Long>> candidates) {
+        Set<Long> answered = round.signOffs().stream()
+                .filter(SignOff::stands)
+                .map(SignOff::person)
+                .collect(Collectors.toSet());
+        return round.waiting().stream()
+                .filter(ask -> {
+                    Set<Long> could = candidates.getOrDefault(ask.id(), Set.of());
+                    // Who was named and abstained has given the ask to everybody with the role.
+                    boolean named =
+                            ask.person().filter(p -> !answered.contains(p)).isPresent();
+                    long left = could.stream()
+                            .filter(p -> !answered.contains(p))
+                            .filter(p -> !named || p.equals(ask.person().get()))
+                            .count();
+                    return left < round.lacks(ask);
+                })
+                .toList();
     }
 
     /** The day that is a number of working days after another; Saturdays and Sundays do not count. */

@@ -24,7 +24,7 @@ import mintshelf.core.stamp.SheetStamp;
 class DxfFuzzTest {
     private static final SheetStamp.Values VALUES = new SheetStamp.Values(
             Map.of("number", "TG40-3030", "revision", "B"),
-            List.of(Map.of("revision", "A", "description", "first issue"), Map.of("revision", "B")),
+            List.of(Map.of("revision", "A", "description", "first release"), Map.of("revision", "B")),
             true);
 
     @FuzzTest(maxDuration = "10m")

@@ -18,4 +18,13 @@ class SearchTextTest {
         assertThat(SearchText.read("word ".repeat(10_000)).words()).hasSizeLessThanOrEqualTo(12);
         assertThat(SearchText.read("w".repeat(10_000)).text()).hasSizeLessThanOrEqualTo(200);
     }
+
+    @Test
+    void whatAsksForAFactIsNotSearchedForAsWords() {
+        SearchText mixed = SearchText.read("gland mass>2 stage:\"in review\" held:me plate rev=B");
+        assertThat(mixed.words()).containsExactly("gland", "plate");
+        assertThat(mixed.notUnderstood()).containsExactly("mass>2", "stage:\"in review\"", "held:me", "rev=B");
+        assertThat(SearchText.read("Note: 4X O5.5 3:1").notUnderstood()).isEmpty();
+        assertThat(SearchText.read("mass>2").words()).isEmpty();
+    }
 }

@@ -27,7 +27,7 @@ class RevisionRowsTest {
     private static final SheetMap MAP = SheetMap.readyMade();
     private static final RevisionBlock BLOCK = MAP.revisions().orElseThrow();
     private static final Map<String, String> A =
-            Map.of("revision", "A", "description", "first issue", "date", "2025-06-02", "by", "Priya Malhan");
+            Map.of("revision", "A", "description", "first release", "date", "2025-06-02", "by", "Priya Malhan");
     private static final Map<String, String> B = Map.of(
             "revision", "B", "zone", "C4", "description", "holes Ø 6.6", "date", "2026-03-10", "by", "T. Okrent");
 
@@ -157,7 +157,7 @@ class RevisionRowsTest {
     @ParameterizedTest
     @ValueSource(strings = {"AC1009", "AC1021"})
     void rowsOfTheSheetsOwnBlockAreFilledAndRepeated(String version) {
-        List<String> entities = new ArrayList<>(List.of(row("A", 54, "A", "first issue")));
+        List<String> entities = new ArrayList<>(List.of(row("A", 54, "A", "first release")));
         entities.addAll(List.of(row("B", 61, "", "")));
         byte[] sheet = sheet(version, entities.toArray(String[]::new));
         Values two = rows(false, List.of(A, B));
@@ -202,7 +202,7 @@ class RevisionRowsTest {
 
     @Test
     void tagsOfRowsAreNotTheTitleBlocks() {
-        byte[] sheet = sheet("AC1015", row("A", 54, "A", "first issue"));
+        byte[] sheet = sheet("AC1015", row("A", 54, "A", "first release"));
         assertThat(MAP.sites(drawing(sheet))).isEmpty();
         assertThat(MAP.read(drawing(sheet))).isEmpty();
     }
@@ -285,7 +285,7 @@ class RevisionRowsTest {
 
     @Test
     void binarySheetsGetTheirRowsToo() {
-        byte[] sheet = Dxf.binary(tags("AC1015", row("A", 54, "A", "first issue")), true);
+        byte[] sheet = Dxf.binary(tags("AC1015", row("A", 54, "A", "first release")), true);
         assertThat(BLOCK.read(drawing(sheet))).hasSize(1);
         Values values = rows(false, List.of(A, B));
         Stamped written = write(sheet, values);

@@ -15,6 +15,7 @@ import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.app.use.desk.Desks;
+import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
@@ -47,6 +48,7 @@ public class DocumentPage {
     private final WaiveFindings waive;
     private final ReadOrders orders;
     private final KeepFacts keep;
+    private final DropDocument drop;
     private final ReadRecord record;
     private final People people;
     private final TakeAlong along;
@@ -60,6 +62,7 @@ public class DocumentPage {
             WaiveFindings waive,
             ReadOrders orders,
             KeepFacts keep,
+            DropDocument drop,
             ReadRecord record,
             People people,
             TakeAlong along,
@@ -71,6 +74,7 @@ public class DocumentPage {
         this.waive = waive;
         this.orders = orders;
         this.keep = keep;
+        this.drop = drop;
         this.record = record;
         this.people = people;
         this.along = along;
@@ -85,6 +89,7 @@ public class DocumentPage {
             @RequestParam Optional<Integer> version,
             @RequestParam(required = false) String taken,
             @RequestParam(required = false) String asked,
+            @RequestParam(required = false) String reinstated,
             @RequestParam(required = false) String edit,
             @ModelAttribute("w") Words words,
             Model model) {
@@ -112,6 +117,7 @@ public class DocumentPage {
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
         model.addAttribute("taken", taken != null);
         model.addAttribute("asked", asked != null);
+        model.addAttribute("reinstated", reinstated != null && shown.copyOf().isPresent());
         boolean mine =
                 document.holder().filter(h -> h.person() == actor.person()).isPresent();
         model.addAttribute("mine", mine);
@@ -124,12 +130,11 @@ public class DocumentPage {
                 view.seen().all() ? Reinstate.refusal(actor, document, shown).orElse(null) : null);
         model.addAttribute("dropRefusal", Revisions.dropRefusal(actor, document).orElse(null));
         model.addAttribute(
-                "mayDrop",
-                view.seen().all()
-                        && view.revisions().stream()
-                                .allMatch(r -> r.releasedVersion().isEmpty())
-                        && (view.seen().spine().author() == actor.person()
-                                || actor.access().may(Right.KEEP_SHELF, document.place())));
+                "mayDrop", view.seen().all() && drop.refusal(actor, view.seen()).isEmpty());
+        model.addAttribute("dropped", drop.dropped(view.seen()).orElse(null));
+        model.addAttribute(
+                "bringBackRefusal",
+                document.dropped() ? drop.bringBackRefusal(actor, view.seen()).orElse(null) : null);
         model.addAttribute("structure", structure.firstLevel(actor, id));
         model.addAttribute("used", used.of(actor, id, false));
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
@@ -246,7 +251,12 @@ public class DocumentPage {
 
     @PostMapping("/documents/{id}/drop")
     String drop(Actor actor, @PathVariable long id, @RequestParam String actKey, @RequestParam String why) {
-        return "redirect:" + keep.drop(actor, id, actKey, why);
+        return "redirect:" + drop.drop(actor, id, actKey, why);
+    }
+
+    @PostMapping("/documents/{id}/bring-back")
+    String bringBack(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + drop.bringBack(actor, id, actKey);
     }
 
     @GetMapping("/documents/{id}/record")

@@ -50,6 +50,7 @@ public class FilingPage {
     private String page(Actor actor, long id, Map<Long, ?> problems, Model model) {
         Sheet sheet = filing.sheet(actor, id);
         model.addAttribute("sheet", sheet);
+        model.addAttribute("firstLabels", sheet.firstLabels());
         model.addAttribute("problems", problems);
         model.addAttribute("asked", asked(sheet));
         if (sheet.filing().state().equals("DROPPED")) throw new NotThere();
@@ -115,6 +116,8 @@ public class FilingPage {
                     text(form, at + "number", row.number()),
                     "",
                     text(form, at + "title", row.title()),
+                    "",
+                    text(form, at + "revision", row.revision()),
                     "",
                     id(form.getFirst(at + "folder")).orElse(row.folder()),
                     facts,

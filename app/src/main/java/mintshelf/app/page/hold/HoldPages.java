@@ -1,6 +1,7 @@
 package mintshelf.app.page.hold;
 
 import java.io.IOException;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashSet;
@@ -25,10 +26,12 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
+import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.core.base.Texts;
@@ -58,6 +61,9 @@ public class HoldPages {
     private final SendToReview review;
     private final ReceiveContent receive;
     private final FileDocuments filing;
+    private final ReadSheet sheets;
+    private final ReadRecord record;
+    private final Clock clock;
 
     public HoldPages(
             CheckOut checkOut,
@@ -70,7 +76,13 @@ public class HoldPages {
             Desks desks,
             ReceiveContent receive,
             FileDocuments filing,
-            SendToReview review) {
+            SendToReview review,
+            ReadSheet sheets,
+            ReadRecord record,
+            Clock clock) {
+        this.sheets = sheets;
+        this.record = record;
+        this.clock = clock;
         this.review = review;
         this.receive = receive;
         this.filing = filing;
@@ -302,6 +314,15 @@ public class HoldPages {
         model.addAttribute("view", view);
         var document = view.seen().document();
         model.addAttribute("starts", starts(actor, view.seen()));
+        model.addAttribute("open", stray.isOpen(actor.person(), clock.instant()));
+        model.addAttribute(
+                "compared",
+                compare.draw(view.seen().spine().content(), stray.content()).orElse(null));
+        model.addAttribute("sheet", sheets.sheet(stray.content()));
+        model.addAttribute(
+                "broken",
+                record.lastBefore(actor, stray.item(), "hold.broken", stray.at())
+                        .orElse(null));
         model.addAttribute("adoptRefusal", Strays.adoptRefusal(actor, document).orElse(null));
         model.addAttribute(
                 "mayDrop",

@@ -11,11 +11,14 @@ import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.TakeAlong.With;
+import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Holder;
@@ -32,25 +35,34 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class RevisionPages {
     private final Revisions revisions;
     private final Reinstate reinstate;
+    private final CompareSheets compare;
+    private final ReadStructure structure;
     private final ReadDocument read;
     private final TakeAlong takeAlong;
     private final CheckIn checkIn;
     private final Strays strays;
+    private final CheckOut checkOut;
     private final Desks desks;
 
     public RevisionPages(
             Revisions revisions,
             Reinstate reinstate,
+            CompareSheets compare,
+            ReadStructure structure,
             ReadDocument read,
             TakeAlong takeAlong,
             CheckIn checkIn,
             Strays strays,
+            CheckOut checkOut,
             Desks desks) {
         this.checkIn = checkIn;
         this.strays = strays;
+        this.checkOut = checkOut;
         this.desks = desks;
         this.revisions = revisions;
         this.reinstate = reinstate;
+        this.compare = compare;
+        this.structure = structure;
         this.read = read;
         this.takeAlong = takeAlong;
     }
@@ -123,13 +135,16 @@ public class RevisionPages {
         if (all.isEmpty()) throw new NotThere();
         boolean content = stray.isPresent() || !upload.isEmpty();
         if (content && all.size() != 1) throw new NotThere();
-        String to = revisions.start(actor, all, actKey, reason, details, thenCheckOut || content);
+        String to = revisions.start(actor, all, actKey, reason, details, (thenCheckOut || content) && stray.isEmpty());
         if (!content) return "redirect:" + to;
         // The revision and its hold are there now; what comes stands on them, and is kept whatever becomes of it.
         Seen seen = read.view(actor, all.get(0)).seen();
         String second = Acts.following(actKey);
         int head = seen.document().head().number();
-        if (stray.isPresent()) return "redirect:" + strays.adopt(actor, stray.get(), second, head, reason);
+        if (stray.isPresent()) {
+            strays.adopt(actor, stray.get(), second, head, reason);
+            return "redirect:" + checkOut.take(actor, all, Acts.following(second), "", "");
+        }
         long hold = seen.document()
                 .holder()
                 .filter(h -> h.person() == actor.person())
@@ -206,6 +221,10 @@ public class RevisionPages {
         model.addAttribute(
                 "between",
                 view.versions().stream().filter(v -> v.number() > number).toList());
+        model.addAttribute(
+                "compared",
+                compare.draw(view.seen().spine().content(), old.content()).orElse(null));
+        model.addAttribute("components", structure.firstLevel(actor, id, number).rows());
         return "revision/reinstate";
     }
 

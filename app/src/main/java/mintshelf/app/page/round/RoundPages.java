@@ -1,5 +1,7 @@
 package mintshelf.app.page.round;
 
+import java.time.Clock;
+import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -7,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import mintshelf.app.page.Pages;
+import mintshelf.app.setup.Settings;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
@@ -14,6 +17,7 @@ import mintshelf.app.use.RoundSight.Line;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.round.AskOthers;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
@@ -32,10 +36,24 @@ public class RoundPages {
     private final ReadRounds rounds;
     private final SendToReview send;
     private final SignRound sign;
+    private final AskOthers others;
+    private final Settings settings;
+    private final Clock clock;
     private final ReadSheet sheets;
     private final CompareSheets compare;
 
-    public RoundPages(ReadRounds rounds, SendToReview send, SignRound sign, ReadSheet sheets, CompareSheets compare) {
+    public RoundPages(
+            ReadRounds rounds,
+            SendToReview send,
+            SignRound sign,
+            AskOthers others,
+            ReadSheet sheets,
+            CompareSheets compare,
+            Settings settings,
+            Clock clock) {
+        this.others = others;
+        this.settings = settings;
+        this.clock = clock;
         this.rounds = rounds;
         this.send = send;
         this.sign = sign;
@@ -78,6 +96,7 @@ public class RoundPages {
             @PathVariable long id,
             @RequestParam Optional<Long> document,
             @RequestParam(required = false) String answered,
+            @RequestParam(required = false) String changed,
             Model model) {
         RoundView view = rounds.round(actor, id);
         Line shown = document.map(d -> view.lines().stream()
@@ -103,6 +122,16 @@ public class RoundPages {
                 "order",
                 view.lines().stream().filter(RoundPages::isOrder).findFirst().orElse(null));
         model.addAttribute("later", later(view));
+        model.addAttribute("changed", changed != null);
+        model.addAttribute(
+                "takeBack",
+                view.round().isOpen() && view.round().by() == actor.person()
+                        ? rounds.takeBack(view).orElse(null)
+                        : null);
+        boolean mayChange = AskOthers.refusal(actor, view).isEmpty();
+        model.addAttribute("candidates", mayChange ? others.candidates(view) : Map.of());
+        model.addAttribute("stuck", view.round().isOpen() ? others.nobodyLeft(view) : List.of());
+        model.addAttribute("today", LocalDate.now(clock.withZone(settings.zone())));
         return "round/page";
     }
 
@@ -129,6 +158,18 @@ public class RoundPages {
             @RequestParam(defaultValue = "") String remark) {
         Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
         return "redirect:" + sign.answer(actor, id, actKey, seen, decided, remark);
+    }
+
+    /** Asks somebody else, or until another day. */
+    @PostMapping("/rounds/{id}/asks/{ask}")
+    String change(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable long ask,
+            @RequestParam String actKey,
+            @RequestParam Optional<Long> person,
+            @RequestParam LocalDate due) {
+        return "redirect:" + others.change(actor, id, ask, actKey, person, due);
     }
 
     private static final int COMPARED = 20;

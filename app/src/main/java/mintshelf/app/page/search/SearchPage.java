@@ -28,6 +28,7 @@ public class SearchPage {
         int start = Math.max(0, Math.min(from, MOST));
         List<Search.Hit> found = search.find(actor, q, start, PAGE + 1);
         model.addAttribute("q", q);
+        model.addAttribute("notUnderstood", Search.notUnderstood(q));
         model.addAttribute("hits", found.size() > PAGE ? found.subList(0, PAGE) : found);
         model.addAttribute("from", start);
         model.addAttribute("next", found.size() > PAGE ? start + PAGE : null);
@@ -37,6 +38,7 @@ public class SearchPage {
     @GetMapping("/search/hints")
     String hints(Actor actor, @RequestParam(defaultValue = "") String q, Model model) {
         model.addAttribute("q", q);
+        model.addAttribute("notUnderstood", Search.notUnderstood(q));
         model.addAttribute("found", search.find(actor, q, 0, 8));
         return "search/_hints :: hints";
     }

@@ -13,6 +13,7 @@ import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Right;
@@ -31,8 +32,10 @@ public class ShelfPage {
 
     private final ReadShelf shelves;
     private final People people;
+    private final DropDocument drop;
 
-    public ShelfPage(ReadShelf shelves, People people) {
+    public ShelfPage(ReadShelf shelves, People people, DropDocument drop) {
+        this.drop = drop;
         this.shelves = shelves;
         this.people = people;
     }
@@ -90,6 +93,7 @@ public class ShelfPage {
                                 .orElseThrow(NotThere::new)
                                 .name())
                         .orElse(null));
+        model.addAttribute("dropped", drop.ofShelf(actor, id));
         fill(actor, by, filter, folder, OptionalLong.empty(), 0, view, model);
         return "shelf/page";
     }

@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import mintshelf.app.store.Times;
+import mintshelf.core.base.ContentHash;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -18,25 +19,30 @@ public class ActStore {
         this.db = db;
     }
 
+    /** An act that was done: its result, and with what it was asked. */
+    public record Done(String result, Optional<ContentHash> said) {}
+
     /**
      * Claims a key within the caller's transaction. A second poster waits here until the first commits.
      *
+     * @param said hash of what the act is asked with; empty where nobody asks over a page or the interface
      * @return nothing when the act is to be done now; the first one's result when it was done
      */
-    public Optional<String> claim(long person, String key, Instant now) {
+    public Optional<Done> claim(long person, String key, Optional<ContentHash> said, Instant now) {
         int made = db.insertInto(ACT)
                 .set(ACT.PERSON, person)
                 .set(ACT.ACT_KEY, key)
                 .set(ACT.RESULT, "")
+                .set(ACT.SAID, said.map(ContentHash::bytes).orElse(null))
                 .set(ACT.AT, Times.utc(now))
                 .onDuplicateKeyIgnore()
                 .execute();
         if (made == 1) return Optional.empty();
-        return Optional.of(db.select(ACT.RESULT)
+        return db.select(ACT.RESULT, ACT.SAID)
                 .from(ACT)
                 .where(ACT.PERSON.eq(person), ACT.ACT_KEY.eq(key))
-                .fetchSingle()
-                .value1());
+                .fetchOptional(row ->
+                        new Done(row.value1(), Optional.ofNullable(row.value2()).map(ContentHash::of)));
     }
 
     public void result(long person, String key, String result) {

@@ -278,6 +278,7 @@ public class ContentStore {
                                 .map(u -> u.hash().orElseThrow().bytes())
                                 .toList()),
                         CONTENT.SEALED_MARK.eq((short) 1))
+                .forShare() // who lets unheld contents go waits for whoever is about to hold one
                 .forEach(row -> known.put(ContentHash.of(row.getSha256()), content(row)));
         List<Long> own = new ArrayList<>();
         for (Upload upload : uploads) {
@@ -429,6 +430,37 @@ public class ContentStore {
         db.deleteFrom(CONTENT)
                 .where(CONTENT.ID.eq(content), CONTENT.STATE.eq("RECEIVING"))
                 .execute();
+    }
+
+    /**
+     * Removes a content that nothing holds any more, its pieces when no other content has them. Whoever begins to hold it at this
+     * moment waits for the row, or this waits for them.
+     */
+    public void freeUnlessHeld(long content) {
+        var locked = db.select(CONTENT.ID)
+                .from(CONTENT)
+                .where(CONTENT.ID.eq(content), CONTENT.STATE.eq("SEALED"))
+                .forUpdate()
+                .fetch();
+        if (locked.isEmpty()) return;
+        boolean held = db.fetchSingle(
+                        "select exists(select 1 from version_file where content = ?) or exists(select 1 from stray where content = ?)"
+                                + " or exists(select 1 from output where content = ?)"
+                                + " or exists(select 1 from model_picture where picture = ?)"
+                                + " or exists(select 1 from upload where content = ? and state in ('RECEIVING','COMPLETE'))",
+                        content,
+                        content,
+                        content,
+                        content,
+                        content)
+                .get(0, Boolean.class);
+        if (held) return;
+        db.update(UPLOAD)
+                .setNull(UPLOAD.CONTENT)
+                .where(UPLOAD.CONTENT.eq(content))
+                .execute();
+        db.deleteFrom(CONTENT_CHUNK).where(CONTENT_CHUNK.CONTENT.eq(content)).execute();
+        db.deleteFrom(CONTENT).where(CONTENT.ID.eq(content)).execute();
     }
 
     /** Uploads whose lease ended and that nothing used; locked for the caller, those of other nodes passed over. */

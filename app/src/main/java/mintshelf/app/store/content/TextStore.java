@@ -3,6 +3,7 @@ package mintshelf.app.store.content;
 import static mintshelf.database.schema.Tables.CONTENT;
 import static mintshelf.database.schema.Tables.CONTENT_TEXT;
 import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.KIND;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.VERSION;
@@ -32,17 +33,28 @@ public class TextStore {
         this.db = db;
     }
 
-    /** A version whose content nobody has read for words yet. */
-    public record Unread(long version, StoredContent content) {}
+    /**
+     * A version whose content nobody has read for words yet.
+     *
+     * @param kindCode of its document
+     */
+    public record Unread(long version, String kindCode, StoredContent content) {}
 
     /** Versions after an id, in their order, whose contents are of some kinds and not read yet. */
     public List<Unread> unread(Collection<ContentKind> kinds, long afterVersion, int most) {
-        return db.select(VERSION_FILE.VERSION, CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
+        return db.select(
+                        VERSION_FILE.VERSION, CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND, KIND.CODE)
                 .from(VERSION_FILE)
                 .join(CONTENT)
                 .on(CONTENT.ID.eq(VERSION_FILE.CONTENT))
                 .leftJoin(CONTENT_TEXT)
                 .on(CONTENT_TEXT.CONTENT.eq(CONTENT.ID))
+                .join(VERSION)
+                .on(VERSION.ID.eq(VERSION_FILE.VERSION))
+                .join(ITEM)
+                .on(ITEM.ID.eq(VERSION.ITEM))
+                .join(KIND)
+                .on(KIND.ID.eq(ITEM.KIND))
                 .where(
                         VERSION_FILE.VERSION.gt(afterVersion),
                         VERSION_FILE.ROLE.eq("MAIN"),
@@ -52,6 +64,7 @@ public class TextStore {
                 .limit(most)
                 .fetch(row -> new Unread(
                         row.value1(),
+                        row.value6(),
                         new StoredContent(
                                 row.value2(),
                                 ContentHash.of(row.value3()),

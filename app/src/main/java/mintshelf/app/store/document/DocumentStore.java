@@ -9,6 +9,8 @@ import static mintshelf.database.schema.Tables.KIND;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
+import static mintshelf.database.schema.Tables.REVISION_HAND;
+import static mintshelf.database.schema.Tables.SHELF;
 import static mintshelf.database.schema.Tables.STAGE;
 import static mintshelf.database.schema.Tables.STRUCTURE_LOG;
 import static mintshelf.database.schema.Tables.VERSION;
@@ -19,10 +21,12 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Prepared;
@@ -137,7 +141,10 @@ public class DocumentStore {
                         ITEM.KIND,
                         ITEM.CHANGED_AT,
                         ITEM.DROPPED_AT,
-                        ITEM.AUTHOR)
+                        ITEM.AUTHOR,
+                        ITEM.OUT_TITLE,
+                        ITEM.OUT_AT)
+                .select(SHELF.LIBRARY, SHELF.HIDES_REVISING, KIND.HIDES_REVISING)
                 .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.GLYPH, LINE.ID, STRAYS)
                 .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST, VERSION.MADE_BY)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
@@ -152,6 +159,8 @@ public class DocumentStore {
                 .from(ITEM)
                 .join(KIND)
                 .on(KIND.ID.eq(ITEM.KIND))
+                .join(SHELF)
+                .on(SHELF.ID.eq(ITEM.SHELF))
                 .join(AUTHOR)
                 .on(AUTHOR.ID.eq(ITEM.AUTHOR))
                 .join(LINE)
@@ -204,7 +213,11 @@ public class DocumentStore {
                 row.get(ITEM.NUMBER),
                 row.get(ITEM.TITLE),
                 row.get(ITEM.FILE_NAME),
-                new Place(row.get(ITEM.SHELF), path.stream().map(Folder::id).toList(), row.get(ITEM.KIND)),
+                new Place(
+                        row.get(ITEM.SHELF),
+                        path.stream().map(Folder::id).toList(),
+                        row.get(ITEM.KIND),
+                        row.get(SHELF.LIBRARY)),
                 row.get(LINE.ID),
                 new Head(
                         row.get(VERSION.ID),
@@ -229,7 +242,10 @@ public class DocumentStore {
                 Optional.ofNullable(row.get(OUT.NUMBER)),
                 content,
                 path,
-                row.get(STRAYS));
+                row.get(STRAYS),
+                Optional.ofNullable(row.get(ITEM.OUT_AT))
+                        .map(at -> new Spine.Out(row.get(ITEM.OUT_TITLE), Times.instant(at))),
+                row.get(SHELF.HIDES_REVISING) || row.get(KIND.HIDES_REVISING));
     }
 
     private static StoredContent content(Record row) {
@@ -474,6 +490,7 @@ public class DocumentStore {
         return db.insertInto(REVISION)
                 .set(REVISION.ITEM, item)
                 .set(REVISION.ORDINAL, last == null ? 1 : last + 1)
+                .set(REVISION.TITLE, DSL.select(ITEM.TITLE).from(ITEM).where(ITEM.ID.eq(item)))
                 .set(REVISION.LABEL, label.orElse(null))
                 .set(REVISION.LABEL_KEY, label.map(Texts::key).orElse(null))
                 .set(REVISION.EDITION, stage.edition())
@@ -508,6 +525,7 @@ public class DocumentStore {
                 .set(REVISION.RELEASED_MARK, to == StageClass.RELEASED ? MARK : null)
                 .where(REVISION.ID.eq(revision))
                 .execute();
+        if (to.wasReleased() && to != StageClass.RELEASED) wentOut(revision, now);
     }
 
     public void noteRelease(long revision, long version, Instant now) {
@@ -516,6 +534,48 @@ public class DocumentStore {
                 .set(REVISION.RELEASED_VERSION, version)
                 .where(REVISION.ID.eq(revision))
                 .execute();
+        wentOut(revision, now);
+    }
+
+    /** What readers know of a document is what its revision says that moved last outside the house. */
+    private void wentOut(long revision, Instant now) {
+        db.update(ITEM.join(REVISION).on(REVISION.ITEM.eq(ITEM.ID)))
+                .set(ITEM.OUT_TITLE, REVISION.TITLE)
+                .set(ITEM.OUT_AT, Times.utc(now))
+                .where(REVISION.ID.eq(revision))
+                .execute();
+    }
+
+    /** The title of a revision. */
+    public String title(long revision) {
+        return db.select(REVISION.TITLE)
+                .from(REVISION)
+                .where(REVISION.ID.eq(revision))
+                .fetchSingle()
+                .value1();
+    }
+
+    /** Notes who changed a title or a fact of a revision. */
+    public void noteHand(long revision, long person) {
+        db.insertInto(REVISION_HAND)
+                .set(REVISION_HAND.REVISION, revision)
+                .set(REVISION_HAND.PERSON, person)
+                .onDuplicateKeyUpdate()
+                .set(REVISION_HAND.PERSON, person)
+                .execute();
+    }
+
+    /** Everybody who made a version of a revision, or changed its title or facts. */
+    public Set<Long> authors(long revision) {
+        Set<Long> authors = new HashSet<>(db.selectDistinct(VERSION.AUTHOR)
+                .from(VERSION)
+                .where(VERSION.REVISION.eq(revision), VERSION.MADE_BY.ne(VersionRow.MadeBy.STAMPED.name()))
+                .fetch(VERSION.AUTHOR));
+        authors.addAll(db.select(REVISION_HAND.PERSON)
+                .from(REVISION_HAND)
+                .where(REVISION_HAND.REVISION.eq(revision))
+                .fetch(REVISION_HAND.PERSON));
+        return authors;
     }
 
     /** Drops a pending revision; its label is freed when it never left the house. */
@@ -524,6 +584,11 @@ public class DocumentStore {
         var update = db.update(REVISION).set(REVISION.DROPPED_AT, Times.utc(now));
         if (freeLabel) update = update.setNull(REVISION.LABEL_KEY);
         update.where(REVISION.ID.eq(revision)).execute();
+        // The title that was worked on goes with it.
+        db.update(ITEM.join(REVISION).on(REVISION.ITEM.eq(ITEM.ID)))
+                .set(ITEM.TITLE, ITEM.OUT_TITLE)
+                .where(REVISION.ID.eq(revision), ITEM.OUT_TITLE.isNotNull())
+                .execute();
     }
 
     /** Labels that may not be given again. */
@@ -651,10 +716,9 @@ public class DocumentStore {
                 .value1();
     }
 
-    /** Whether anybody but {@code author} made a version of the revision. */
+    /** Whether anybody but {@code author} worked on the revision. */
     public boolean othersWorkedOn(long revision, long author) {
-        return db.fetchExists(
-                VERSION, VERSION.REVISION.eq(revision), VERSION.AUTHOR.ne(author), VERSION.MADE_BY.ne("STAMPED"));
+        return authors(revision).stream().anyMatch(a -> a != author);
     }
 
     public void touch(long item, Instant now) {
@@ -679,7 +743,12 @@ public class DocumentStore {
                 items.stream().sorted().distinct().map(i -> new Object[] {i}).toList());
     }
 
-    public void setTitle(long item, String title, Instant now) {
+    /** Gives a pending revision its title; what is released keeps the one that it was signed with. */
+    public void setTitle(long item, long revision, String title, Instant now) {
+        db.update(REVISION)
+                .set(REVISION.TITLE, title)
+                .where(REVISION.ID.eq(revision))
+                .execute();
         db.update(ITEM)
                 .set(ITEM.TITLE, title)
                 .set(ITEM.CHANGED_AT, Times.utc(now))
@@ -696,6 +765,69 @@ public class DocumentStore {
                 .setNull(ITEM.FILE_NAME_KEY)
                 .where(ITEM.ID.eq(item))
                 .execute();
+    }
+
+    /** Who dropped a document, when and why. */
+    public record Dropped(String byName, Instant at, String why) {}
+
+    public Optional<Dropped> dropped(long item) {
+        return db.select(PERSON.NAME, ITEM.DROPPED_AT, ITEM.DROPPED_WHY)
+                .from(ITEM)
+                .join(PERSON)
+                .on(PERSON.ID.eq(ITEM.DROPPED_BY))
+                .where(ITEM.ID.eq(item))
+                .fetchOptional(row -> new Dropped(row.value1(), Times.instant(row.value2()), row.value3()));
+    }
+
+    /** Documents of a shelf that were dropped after {@code since}, the last first. */
+    public List<Long> droppedOf(long shelf, Instant since, int most) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .where(ITEM.SHELF.eq(shelf), ITEM.DROPPED_AT.gt(Times.utc(since)), ITEM.FREED_AT.isNull())
+                .orderBy(ITEM.DROPPED_AT.desc(), ITEM.ID.desc())
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
+    /** Brings a dropped document back, with a file name that is free. */
+    public void bringBack(long item, FileName file, Instant now) {
+        db.update(ITEM)
+                .setNull(ITEM.DROPPED_AT)
+                .setNull(ITEM.DROPPED_BY)
+                .setNull(ITEM.DROPPED_WHY)
+                .set(ITEM.FILE_NAME, file.name())
+                .set(ITEM.FILE_NAME_KEY, file.key())
+                .set(ITEM.CHANGED_AT, Times.utc(now))
+                .where(ITEM.ID.eq(item))
+                .execute();
+        structureMoved(item);
+    }
+
+    /** Documents that were dropped before {@code before} and still have their bytes; locked, those of other nodes passed over. */
+    public List<Long> toFree(Instant before, int most) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .where(ITEM.DROPPED_AT.lt(Times.utc(before)), ITEM.FREED_AT.isNull())
+                .orderBy(ITEM.ID)
+                .limit(most)
+                .forUpdate()
+                .skipLocked()
+                .fetch(ITEM.ID);
+    }
+
+    /** Takes the files from a dropped document's versions; gives their contents, which others may hold too. */
+    public List<Long> free(long item, Instant now) {
+        var versions = db.select(VERSION.ID).from(VERSION).where(VERSION.ITEM.eq(item));
+        List<Long> held = db.selectDistinct(VERSION_FILE.CONTENT)
+                .from(VERSION_FILE)
+                .where(VERSION_FILE.VERSION.in(versions))
+                .fetch(VERSION_FILE.CONTENT);
+        db.deleteFrom(VERSION_FILE).where(VERSION_FILE.VERSION.in(versions)).execute();
+        db.update(ITEM)
+                .set(ITEM.FREED_AT, Times.utc(now))
+                .where(ITEM.ID.eq(item))
+                .execute();
+        return held;
     }
 
     /** Documents, dropped ones left out, whose head version has this content. */

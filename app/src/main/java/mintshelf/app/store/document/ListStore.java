@@ -88,11 +88,12 @@ public class ListStore {
         }
         where = where.and(ITEM.SHELF.eq(shelf));
         if (folder.isPresent()) where = where.and(ITEM.FOLDER.eq(folder.getAsLong()));
-        if (after.isPresent()) where = where.and(behind(order, after.getAsLong()));
+        Shown shown = Shown.of(access, shelf);
+        if (after.isPresent()) where = where.and(behind(order, shown, after.getAsLong()));
         return db.select(ITEM.ID)
                 .from(ITEM)
                 .where(where)
-                .orderBy(sort(order))
+                .orderBy(sort(order, shown))
                 .limit(most)
                 .fetch(ITEM.ID);
     }
@@ -144,26 +145,57 @@ public class ListStore {
                 .from(part);
     }
 
-    private static List<SortField<?>> sort(Order order) {
+    /**
+     * The titles and times that a person sees of a shelf's documents: those of work in preparation, those that are out, or for each
+     * document the ones that are theirs. Who learns the order of what is hidden learns of it.
+     */
+    private record Shown(boolean all, boolean none, Condition where) {
+        static Shown of(Access access, long shelf) {
+            return new Shown(
+                    Visible.seesAllOf(access, shelf),
+                    Visible.seesReleasedOnly(access),
+                    Visible.inPreparationTo(access));
+        }
+
+        Field<String> title(mintshelf.database.schema.tables.Item item) {
+            return one(item.TITLE, item.OUT_TITLE);
+        }
+
+        Field<java.time.LocalDateTime> at(mintshelf.database.schema.tables.Item item) {
+            return one(item.CHANGED_AT, item.OUT_AT);
+        }
+
+        private <T> Field<T> one(Field<T> work, Field<T> out) {
+            if (all) return work;
+            return none ? out : DSL.when(where, work).otherwise(out);
+        }
+    }
+
+    private static List<SortField<?>> sort(Order order, Shown shown) {
         return switch (order) {
             case NUMBER -> List.of(ITEM.NUMBER_SORT.asc(), ITEM.ID.asc());
-            case TITLE -> List.of(ITEM.TITLE.asc(), ITEM.ID.asc());
-            case CHANGED -> List.of(ITEM.CHANGED_AT.desc(), ITEM.ID.desc());
+            case TITLE -> List.of(shown.title(ITEM).asc(), ITEM.ID.asc());
+            case CHANGED -> List.of(shown.at(ITEM).desc(), ITEM.ID.desc());
         };
     }
 
-    /** The keys of the last document stand in a subquery: one statement in place of two. */
-    private static Condition behind(Order order, long after) {
-        var a = ITEM.as("a");
+    /** What comes behind the last document that was listed. */
+    private Condition behind(Order order, Shown shown, long after) {
         return switch (order) {
             case NUMBER -> throw new IllegalArgumentException("goes folder by folder");
-            case TITLE ->
-                DSL.row(ITEM.TITLE, ITEM.ID)
-                        .gt(DSL.row(DSL.field(DSL.select(a.TITLE).from(a).where(a.ID.eq(after))), DSL.val(after)));
-            case CHANGED ->
-                DSL.row(ITEM.CHANGED_AT, ITEM.ID)
-                        .lt(DSL.row(DSL.field(DSL.select(a.CHANGED_AT).from(a).where(a.ID.eq(after))), DSL.val(after)));
+            case TITLE -> {
+                String last = key(shown.title(ITEM), after);
+                yield DSL.row(shown.title(ITEM), ITEM.ID).gt(DSL.row(DSL.val(last), DSL.val(after)));
+            }
+            case CHANGED -> {
+                java.time.LocalDateTime last = key(shown.at(ITEM), after);
+                yield DSL.row(shown.at(ITEM), ITEM.ID).lt(DSL.row(DSL.val(last), DSL.val(after)));
+            }
         };
+    }
+
+    private <T> T key(Field<T> field, long item) {
+        return db.select(field).from(ITEM).where(ITEM.ID.eq(item)).fetchOne(field);
     }
 
     private static Condition filter(Filter filter, Access access) {
@@ -256,8 +288,8 @@ public class ListStore {
         Condition byFile = ITEM.FILE_NAME_KEY.startsWith(key);
         Condition byWords = text.words().isEmpty()
                 ? DSL.falseCondition()
-                : DSL.condition(
-                        "match (item.title, item.file_name) against ({0} in boolean mode)",
+                : byWords(
+                        access,
                         DSL.val(text.words().stream().map(w -> "+" + w + "*").collect(Collectors.joining(" "))));
         Field<Integer> rank = DSL.when(
                         ITEM.NUMBER_SORT.eq(
@@ -281,6 +313,14 @@ public class ListStore {
                 .limit(most)
                 .offset(from)
                 .fetch(ITEM.ID);
+    }
+
+    /** By the titles that a person sees: of work in preparation where they may, else those that are out. */
+    private static Condition byWords(Access access, Field<String> words) {
+        Condition work = DSL.condition("match (item.title, item.file_name) against ({0} in boolean mode)", words);
+        if (Visible.seesAll(access)) return work;
+        Condition out = DSL.condition("match (item.out_title, item.file_name) against ({0} in boolean mode)", words);
+        return Visible.seesReleasedOnly(access) ? out : out.or(work.and(Visible.inPreparationTo(access)));
     }
 
     /** Why a person touched a document last. */

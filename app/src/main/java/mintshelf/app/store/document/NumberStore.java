@@ -95,6 +95,14 @@ public class NumberStore {
                 .execute();
     }
 
+    /** A document that was brought back has its number again. */
+    public void bringBack(long item) {
+        db.update(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.STATE, "CURRENT")
+                .where(NUMBER_CLAIM.ITEM.eq(item), NUMBER_CLAIM.CURRENT_MARK.eq((short) 1))
+                .execute();
+    }
+
     /** Documents whose current or former number is this one. */
     public List<Long> items(NumberKey number) {
         return db.selectDistinct(NUMBER_CLAIM.ITEM)

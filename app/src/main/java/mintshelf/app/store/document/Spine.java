@@ -14,6 +14,8 @@ import mintshelf.core.document.Document;
  * @param content of the head version
  * @param path its folder and those above it, the lowest first
  * @param strays how many strays are kept beside it
+ * @param out what of it is out of the house; empty when it was never released
+ * @param hidesRevising whether its shelf or kind keeps from readers that it is being revised
  */
 public record Spine(
         Document document,
@@ -26,7 +28,48 @@ public record Spine(
         Optional<Integer> releasedVersion,
         StoredContent content,
         java.util.List<Folder> path,
-        int strays) {
+        int strays,
+        Optional<Out> out,
+        boolean hidesRevising) {
+    /**
+     * What who sees released versions only knows of a document.
+     *
+     * @param title that it was released with last
+     * @param at when anything of that moved last
+     */
+    public record Out(String title, Instant at) {}
+
+    /** As it is known outside the house: nothing of work in preparation, of holds and strays, the title that was released. */
+    public Spine released() {
+        Document d = document;
+        return new Spine(
+                new Document(
+                        d.id(),
+                        d.number(),
+                        out.orElseThrow().title(),
+                        d.fileName(),
+                        d.place(),
+                        d.line(),
+                        d.head(),
+                        Optional.empty(),
+                        d.released(),
+                        d.lastEnded(),
+                        Optional.empty(),
+                        d.dropped()),
+                kindName,
+                kindCode,
+                glyph,
+                authorName,
+                author,
+                out.get().at(),
+                releasedVersion,
+                content,
+                path,
+                0,
+                out,
+                hidesRevising);
+    }
+
     public long id() {
         return document.id();
     }

@@ -2,7 +2,6 @@ package mintshelf.app.store.document;
 
 import static mintshelf.database.schema.Tables.FOLDER;
 import static mintshelf.database.schema.Tables.ITEM;
-import static mintshelf.database.schema.Tables.REVISION;
 
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
@@ -16,15 +15,13 @@ public final class Visible {
 
     /** For queries over ITEM. Nothing is visible without a grant. */
     public static Condition to(Access access) {
-        boolean everything =
-                access.giving(Right.SEE_ALL).stream().anyMatch(g -> g.scope().equals(Scope.EVERYWHERE));
-        if (everything) return DSL.trueCondition(); // spares the database a question for each document
+        if (seesAll(access)) return DSL.trueCondition(); // spares the database a question for each document
         Condition all = DSL.or(
                 access.giving(Right.SEE_ALL).stream().map(g -> in(g.scope())).toList());
         Condition released = DSL.or(access.giving(Right.SEE_RELEASED).stream()
                 .map(g -> in(g.scope()))
                 .toList());
-        return DSL.or(all, released.and(wasReleased()));
+        return DSL.or(all, released.and(ITEM.OUT_AT.isNotNull()));
     }
 
     /** For queries over ITEM: the documents of which the person may see work in preparation. */
@@ -33,9 +30,21 @@ public final class Visible {
                 access.giving(Right.SEE_ALL).stream().map(g -> in(g.scope())).toList());
     }
 
-    private static Condition wasReleased() {
-        var r = REVISION.as("was_released");
-        return DSL.exists(DSL.selectOne().from(r).where(r.ITEM.eq(ITEM.ID), r.RELEASED_VERSION.isNotNull()));
+    /** For queries over ITEM: whether the person may see work in preparation on all of a shelf, so that no row need be asked. */
+    public static boolean seesAllOf(Access access, long shelf) {
+        return access.giving(Right.SEE_ALL).stream()
+                .map(g -> g.scope())
+                .anyMatch(s -> s.equals(Scope.EVERYWHERE) || s.equals(Scope.shelf(shelf)));
+    }
+
+    /** Whether the person sees work in preparation everywhere. */
+    public static boolean seesAll(Access access) {
+        return access.mayEverywhere(Right.SEE_ALL);
+    }
+
+    /** Whether the person sees nothing of work in preparation, wherever. */
+    public static boolean seesReleasedOnly(Access access) {
+        return !access.maySomewhere(Right.SEE_ALL);
     }
 
     private static Condition in(Scope scope) {

@@ -62,6 +62,8 @@ public class FilingStore {
             String numberWhy,
             String title,
             String titleWhy,
+            String revision,
+            String revisionWhy,
             long folder,
             Map<String, String> facts,
             Optional<Long> sameAs,
@@ -69,7 +71,21 @@ public class FilingStore {
         /** The same row with another number and why. */
         public Row withNumber(String number, String why) {
             return new Row(
-                    id, upload, included, kind, kindWhy, number, why, title, titleWhy, folder, facts, sameAs, item);
+                    id,
+                    upload,
+                    included,
+                    kind,
+                    kindWhy,
+                    number,
+                    why,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    folder,
+                    facts,
+                    sameAs,
+                    item);
         }
     }
 
@@ -98,6 +114,8 @@ public class FilingStore {
                 .set(FILING_ROW.NUMBER_WHY, row.numberWhy())
                 .set(FILING_ROW.TITLE, Texts.shorten(row.title(), 300))
                 .set(FILING_ROW.TITLE_WHY, row.titleWhy())
+                .set(FILING_ROW.REVISION, Texts.shorten(row.revision(), 20))
+                .set(FILING_ROW.REVISION_WHY, row.revisionWhy())
                 .set(FILING_ROW.FOLDER, row.folder())
                 .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
                 .set(FILING_ROW.SAME_AS, row.sameAs().orElse(null))
@@ -111,6 +129,7 @@ public class FilingStore {
                 .set(FILING_ROW.KIND, row.kind().orElse(null))
                 .set(FILING_ROW.NUMBER, Texts.shorten(row.number(), 100))
                 .set(FILING_ROW.TITLE, Texts.shorten(row.title(), 300))
+                .set(FILING_ROW.REVISION, Texts.shorten(row.revision(), 20))
                 .set(FILING_ROW.FOLDER, row.folder())
                 .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
                 .where(FILING_ROW.ID.eq(row.id()))
@@ -161,6 +180,8 @@ public class FilingStore {
                         row.getNumberWhy(),
                         row.getTitle(),
                         row.getTitleWhy(),
+                        row.getRevision(),
+                        row.getRevisionWhy(),
                         row.getFolder(),
                         json.readValue(row.getFacts(), FACTS),
                         Optional.ofNullable(row.getSameAs()),

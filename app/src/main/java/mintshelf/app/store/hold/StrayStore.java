@@ -5,6 +5,7 @@ import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.STRAY;
 import static mintshelf.database.schema.Tables.VERSION;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -40,7 +41,25 @@ public class StrayStore {
             Instant at,
             String comment,
             String refusal,
-            String state) {}
+            String state) {
+        /** Whether it was taken for only saved once more: its author may still adopt it until then. */
+        public boolean isSaved() {
+            return state.equals(SAVED);
+        }
+
+        /** Whether somebody may still decide on it. */
+        public boolean isOpen(long person, Instant now) {
+            return state.equals(KEPT)
+                    || (isSaved() && author == person && at.plus(SAVED_FOR).isAfter(now));
+        }
+    }
+
+    /** In the state KEPT it waits for a decision; SAVED, for its author alone, in case more than the saving differed. */
+    public static final String KEPT = "KEPT";
+
+    public static final String SAVED = "SAVED";
+    /** How long what was taken for only saved once more is kept. */
+    public static final Duration SAVED_FOR = Duration.ofDays(30);
 
     public long keep(
             Document document,
@@ -50,6 +69,7 @@ public class StrayStore {
             long author,
             String comment,
             Refusal refusal,
+            String state,
             Instant now) {
         return db.insertInto(STRAY)
                 .set(STRAY.ITEM, document.id())
@@ -62,7 +82,7 @@ public class StrayStore {
                 .set(STRAY.COMMENT, comment)
                 .set(STRAY.REFUSAL_CODE, refusal.code())
                 .set(STRAY.REFUSAL, Texts.shorten(refusal.says(), 500))
-                .set(STRAY.STATE, "KEPT")
+                .set(STRAY.STATE, state)
                 .returningResult(STRAY.ID)
                 .fetchSingle()
                 .value1();
@@ -70,7 +90,39 @@ public class StrayStore {
 
     /** The strays of a document that are neither adopted nor dropped, newest first. */
     public List<Stray> kept(long item) {
-        return strays(STRAY.ITEM.eq(item).and(STRAY.STATE.eq("KEPT")));
+        return strays(STRAY.ITEM.eq(item).and(STRAY.STATE.eq(KEPT)));
+    }
+
+    /** What of a person was taken for only saved once more, not older than {@link #SAVED_FOR}. */
+    public List<Stray> savedBy(long person, long item, Instant now) {
+        return strays(STRAY.ITEM
+                .eq(item)
+                .and(STRAY.STATE.eq(SAVED))
+                .and(STRAY.AUTHOR.eq(person))
+                .and(STRAY.AT.gt(Times.utc(now.minus(SAVED_FOR)))));
+    }
+
+    /** Lets go what was kept in case more than the saving differed; the contents, which something else may hold too. */
+    public List<Long> forgetSaved(Instant now, int most) {
+        var old = db.select(STRAY.ID, STRAY.CONTENT)
+                .from(STRAY)
+                .where(STRAY.STATE.eq(SAVED), STRAY.AT.lt(Times.utc(now.minus(SAVED_FOR))))
+                .orderBy(STRAY.ID)
+                .limit(most)
+                .forUpdate()
+                .skipLocked()
+                .fetch();
+        db.deleteFrom(STRAY).where(STRAY.ID.in(old.getValues(STRAY.ID))).execute();
+        return old.getValues(STRAY.CONTENT);
+    }
+
+    /** The contents of a document's strays. */
+    public List<Long> contents(long item) {
+        return db.select(STRAY.CONTENT).from(STRAY).where(STRAY.ITEM.eq(item)).fetch(STRAY.CONTENT);
+    }
+
+    public void removeAll(long item) {
+        db.deleteFrom(STRAY).where(STRAY.ITEM.eq(item)).execute();
     }
 
     public Optional<Stray> stray(long id) {

@@ -14,6 +14,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
@@ -143,6 +145,21 @@ public class HouseStore {
     /** The id of a route. */
     public Optional<Long> route(String code) {
         return db.select(ROUTE.ID).from(ROUTE).where(ROUTE.CODE.eq(code)).fetchOptional(ROUTE.ID);
+    }
+
+    /** The facts of title blocks that carry a signer on any edition of any route. */
+    public Set<String> signOffFacts() {
+        Set<String> facts = new TreeSet<>();
+        for (String definition :
+                db.select(ROUTE_EDITION.DEFINITION).from(ROUTE_EDITION).fetch(ROUTE_EDITION.DEFINITION)) {
+            json.readValue(definition, Definition.class).moves().stream()
+                    .filter(m -> m.signOffs() != null)
+                    .flatMap(m -> m.signOffs().stream())
+                    .map(SignOffLine::fact)
+                    .filter(f -> !f.isEmpty())
+                    .forEach(facts::add);
+        }
+        return facts;
     }
 
     /** The latest edition of a route: what new revisions follow. */

@@ -32,6 +32,7 @@ public class OutboxStore {
             Optional<Long> item,
             Optional<Long> ask,
             String says,
+            String to,
             long receiver,
             String byName,
             int tries) {}
@@ -39,7 +40,9 @@ public class OutboxStore {
     /** How a delivery ended, as a round's trail shows it. */
     public record Told(long ask, long receiver, String name, String state, Optional<Instant> sentAt, String says) {}
 
-    public long event(String code, Optional<Long> round, Optional<Long> item, long by, String says, Instant now) {
+    /** @param to the address of the page that the news leads to; empty where the round is */
+    public long event(
+            String code, Optional<Long> round, Optional<Long> item, long by, String says, String to, Instant now) {
         return db.insertInto(OUTBOX_EVENT)
                 .set(OUTBOX_EVENT.AT, Times.utc(now))
                 .set(OUTBOX_EVENT.CODE, code)
@@ -47,6 +50,7 @@ public class OutboxStore {
                 .set(OUTBOX_EVENT.ITEM, item.orElse(null))
                 .set(OUTBOX_EVENT.BY_PERSON, by)
                 .set(OUTBOX_EVENT.SAYS, Texts.shorten(says, 1000))
+                .set(OUTBOX_EVENT.TO_PAGE, to)
                 .returningResult(OUTBOX_EVENT.ID)
                 .fetchSingle()
                 .value1();
@@ -93,6 +97,7 @@ public class OutboxStore {
                                 Optional.ofNullable(row.get(OUTBOX_EVENT.ITEM)),
                                 Optional.ofNullable(waiting.getAsk()),
                                 row.get(OUTBOX_EVENT.SAYS),
+                                row.get(OUTBOX_EVENT.TO_PAGE),
                                 waiting.getReceiver(),
                                 Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
                                 waiting.getTries())));

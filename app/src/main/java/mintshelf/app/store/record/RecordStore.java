@@ -171,6 +171,20 @@ public class RecordStore {
         return shown(RECORD_ENTRY.STREAM.eq(item).and(RECORD_ENTRY.SEQ.lt(before)), most, true);
     }
 
+    /** The last entry of an act in a document's stream before a moment. */
+    public Optional<Shown> lastOf(long item, String act, Instant before) {
+        return shown(
+                        RECORD_ENTRY
+                                .STREAM
+                                .eq(item)
+                                .and(RECORD_ENTRY.ACT.eq(act))
+                                .and(RECORD_ENTRY.AT.le(Times.utc(before))),
+                        1,
+                        true)
+                .stream()
+                .findFirst();
+    }
+
     /** Entries of all streams, newest first, before a moment; one statement. */
     public List<Shown> ofHouse(Instant before, long beforeStream, Optional<String> actStart, int most) {
         Condition older = DSL.row(RECORD_ENTRY.AT, RECORD_ENTRY.STREAM).lt(Times.utc(before), beforeStream);

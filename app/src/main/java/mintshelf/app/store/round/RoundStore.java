@@ -4,6 +4,7 @@ import static mintshelf.database.schema.Tables.ASK;
 import static mintshelf.database.schema.Tables.BUNDLE;
 import static mintshelf.database.schema.Tables.BUNDLE_ITEM;
 import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.REVISION_HAND;
 import static mintshelf.database.schema.Tables.ROLE;
 import static mintshelf.database.schema.Tables.ROUND;
 import static mintshelf.database.schema.Tables.ROUND_ITEM;
@@ -120,6 +121,29 @@ public class RoundStore {
                 .returningResult(ASK.ID)
                 .fetchSingle()
                 .value1();
+    }
+
+    /** Asks somebody else, or everybody with the role, until another day. */
+    public void change(long ask, Optional<Long> person, LocalDate due) {
+        db.update(ASK)
+                .set(ASK.PERSON, person.orElse(null))
+                .set(ASK.DUE, due)
+                .where(ASK.ID.eq(ask))
+                .execute();
+    }
+
+    /** Lets abstentions from an ask fall: of one person, or all. */
+    public void fallAbstained(long ask, Optional<Long> person, String why, Instant now) {
+        db.update(SIGN_OFF)
+                .setNull(SIGN_OFF.STANDING_MARK)
+                .set(SIGN_OFF.FELL_AT, Times.utc(now))
+                .set(SIGN_OFF.FELL_WHY, why)
+                .where(
+                        SIGN_OFF.ASK.eq(ask),
+                        SIGN_OFF.STANDING_MARK.eq(MARK),
+                        SIGN_OFF.DECISION.eq(Decision.ABSTAINED.name()),
+                        person.map(SIGN_OFF.PERSON::eq).orElse(DSL.trueCondition()))
+                .execute();
     }
 
     /** Records an answer on every document of the round. */
@@ -340,6 +364,15 @@ public class RoundStore {
                 .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
                 .join(made)
                 .on(made.REVISION.eq(VERSION.REVISION), made.MADE_BY.ne("STAMPED"))
+                .where(ROUND_ITEM.ROUND.in(rounds))
+                .forEach(row -> authors.computeIfAbsent(row.value1(), r -> new HashSet<>())
+                        .add(row.value2()));
+        db.selectDistinct(ROUND_ITEM.ROUND, REVISION_HAND.PERSON)
+                .from(ROUND_ITEM)
+                .join(VERSION)
+                .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
+                .join(REVISION_HAND)
+                .on(REVISION_HAND.REVISION.eq(VERSION.REVISION))
                 .where(ROUND_ITEM.ROUND.in(rounds))
                 .forEach(row -> authors.computeIfAbsent(row.value1(), r -> new HashSet<>())
                         .add(row.value2()));

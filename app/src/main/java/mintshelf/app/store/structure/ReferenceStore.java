@@ -283,6 +283,34 @@ public class ReferenceStore {
                 .collect(java.util.stream.Collectors.toCollection(ArrayList::new));
     }
 
+    /** What the versions in force refer to among some documents: where these are used as readers know it. */
+    public List<Use> releasedUses(Collection<Long> components) {
+        List<Use> uses = new ArrayList<>();
+        var out = VERSION.as("out_v");
+        var captured = VERSION.as("captured_v");
+        var substance = VERSION.as("substance_v");
+        List<Long> ids = List.copyOf(components);
+        for (int at = 0; at < ids.size(); at += AT_ONCE) {
+            db.select(
+                            REVISION.ITEM,
+                            VERSION_REFERENCE.COMPONENT,
+                            VERSION_REFERENCE.QUANTITY,
+                            DSL.coalesce(substance.NUMBER, captured.NUMBER))
+                    .from(VERSION_REFERENCE)
+                    .join(out)
+                    .on(DSL.coalesce(out.SUBSTANCE, out.ID).eq(VERSION_REFERENCE.VERSION))
+                    .join(REVISION)
+                    .on(REVISION.RELEASED_VERSION.eq(out.ID), REVISION.RELEASED_MARK.eq(MARK))
+                    .join(captured)
+                    .on(captured.ID.eq(VERSION_REFERENCE.CAPTURED))
+                    .leftJoin(substance)
+                    .on(substance.ID.eq(captured.SUBSTANCE))
+                    .where(VERSION_REFERENCE.COMPONENT.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE))))
+                    .forEach(r -> uses.add(new Use(r.value1(), r.value2(), r.value3(), r.value4())));
+        }
+        return uses;
+    }
+
     /** Everything below some documents in their latest versions, level by level, as the caller's transaction sees it. */
     public List<Use> usesBelow(Collection<Long> items) {
         List<Use> all = new ArrayList<>();

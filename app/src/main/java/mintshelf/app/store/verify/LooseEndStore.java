@@ -28,7 +28,7 @@ public class LooseEndStore {
         count(
                 problems,
                 "versions without a file",
-                "select count(*) from version v left join version_file f on f.version = v.id and f.role = 'MAIN' where f.version is null");
+                "select count(*) from version v join item i on i.id = v.item and i.freed_at is null left join version_file f on f.version = v.id and f.role = 'MAIN' where f.version is null");
         count(
                 problems,
                 "versions whose content is not sealed",

@@ -120,11 +120,12 @@ public class AskForChange {
             List<Row> rows = rows(actor, sight.locked(actor, items));
             refuseUnlessAll(rows);
             Kind kind = house.kind(Kind.CHANGE_ORDER);
-            NumberKey number = file.number(kind);
+            long shelf = rows.get(0).seen().document().place().shelf();
+            NumberKey number = file.number(kind, shelf);
             long order = file.file(
                     actor,
                     kind,
-                    rows.get(0).seen().document().place().shelf(),
+                    shelf,
                     number,
                     named,
                     number.number() + ".json",

@@ -71,6 +71,7 @@ public class CarryOutOrder {
     private final Moves moves;
     private final FallingSignOffs signOffs;
     private final FilePaper papers;
+    private final OrderPaper orderPapers;
     private final SheetPdf pdf;
     private final Contents contents;
     private final Telling telling;
@@ -89,6 +90,7 @@ public class CarryOutOrder {
             Moves moves,
             FallingSignOffs signOffs,
             FilePaper papers,
+            OrderPaper orderPapers,
             SheetPdf pdf,
             Contents contents,
             Telling telling,
@@ -105,6 +107,7 @@ public class CarryOutOrder {
         this.moves = moves;
         this.signOffs = signOffs;
         this.papers = papers;
+        this.orderPapers = orderPapers;
         this.pdf = pdf;
         this.contents = contents;
         this.telling = telling;
@@ -214,14 +217,10 @@ public class CarryOutOrder {
     /** Carries the order out. */
     public String carryOut(Actor actor, long order, String key) {
         return acts.once(actor, key, () -> {
-            if (orders.order(order).isEmpty()) throw new NotThere();
-            List<Long> all = new ArrayList<>(
-                    orders.lines(order).stream().map(OrderLine::item).toList());
-            all.add(order);
-            Map<Long, Seen> seen = new HashMap<>();
-            sight.lockedWithPapers(actor, all).forEach(s -> seen.put(s.spine().id(), s));
-            List<OrderLine> lines = orders.lines(order);
-            Seen paper = OrderPaper.paper(List.copyOf(seen.values()), order);
+            OrderPaper.Locked locked = orderPapers.locked(actor, order);
+            Map<Long, Seen> seen = locked.documents();
+            List<OrderLine> lines = locked.lines();
+            Seen paper = locked.paper();
             Preview preview = preview(actor, paper, lines, seen);
             if (!preview.opens()) {
                 throw Refused.because("order.refused", String.join(" ", preview.says()), "Nothing was released.");
@@ -249,7 +248,7 @@ public class CarryOutOrder {
 
     private long notice(Actor actor, Seen paper, List<OrderLine> lines, Round board, Instant now) {
         Kind kind = house.kind(Kind.CHANGE_NOTICE);
-        NumberKey number = papers.number(kind);
+        NumberKey number = papers.number(kind, paper.document().place().shelf());
         ChangeNotice notice = write(number.number(), paper, lines, board, now);
         byte[] page = pdf.write(notice.pages(), number.number() + " " + notice.title());
         long item = papers.file(

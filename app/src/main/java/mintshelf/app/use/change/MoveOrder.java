@@ -87,15 +87,9 @@ public class MoveOrder {
     }
 
     private Locked locked(Actor actor, long order) {
-        if (orders.order(order).isEmpty()) throw new NotThere();
-        List<Long> all = new ArrayList<>(
-                orders.lines(order).stream().map(OrderLine::item).toList());
-        all.add(order);
-        Map<Long, Seen> seen = new java.util.HashMap<>();
-        sight.lockedWithPapers(actor, all).forEach(s -> seen.put(s.spine().id(), s));
-        Seen paper = OrderPaper.paper(List.copyOf(seen.values()), order);
-        Route route = house.edition(paper.document().current().stage().edition());
-        return new Locked(paper, orders.lines(order), seen, route);
+        OrderPaper.Locked all = papers.locked(actor, order);
+        Route route = house.edition(all.paper().document().current().stage().edition());
+        return new Locked(all.paper(), all.lines(), all.documents(), route);
     }
 
     private static Move move(Actor actor, Locked locked, Effect effect) {

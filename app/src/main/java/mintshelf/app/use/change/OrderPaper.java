@@ -15,6 +15,7 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
+import mintshelf.app.use.Sight;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.document.Document;
@@ -24,18 +25,50 @@ import tools.jackson.databind.json.JsonMapper;
 /** An order as a paper: its versions are what its lines say, as canonical JSON, so that sign-offs bind to them. */
 @Component
 class OrderPaper {
+    private final Sight sight;
     private final OrderStore orders;
     private final DocumentStore documents;
     private final FilePaper file;
     private final Recorder recorder;
     private final JsonMapper json;
 
-    OrderPaper(OrderStore orders, DocumentStore documents, FilePaper file, Recorder recorder, JsonMapper json) {
+    OrderPaper(
+            Sight sight,
+            OrderStore orders,
+            DocumentStore documents,
+            FilePaper file,
+            Recorder recorder,
+            JsonMapper json) {
+        this.sight = sight;
         this.orders = orders;
         this.documents = documents;
         this.file = file;
         this.recorder = recorder;
         this.json = json;
+    }
+
+    /**
+     * An order's paper with its documents under one lock, in one order, and its lines as they stand under it. A line that came between
+     * looking and locking is refused in words, for its document is not locked.
+     */
+    record Locked(Seen paper, List<OrderLine> lines, Map<Long, Seen> documents) {}
+
+    Locked locked(Actor actor, long order) {
+        if (orders.order(order).isEmpty()) throw new NotThere();
+        List<Long> all = new ArrayList<>(
+                orders.lines(order).stream().map(OrderLine::item).toList());
+        all.add(order);
+        Map<Long, Seen> seen = new LinkedHashMap<>();
+        sight.lockedWithPapers(actor, all).forEach(s -> seen.put(s.spine().id(), s));
+        Seen paper = paper(List.copyOf(seen.values()), order);
+        List<OrderLine> lines = orders.lines(order);
+        if (lines.stream().anyMatch(l -> !seen.containsKey(l.item()))) {
+            throw Refused.because(
+                    "page.old",
+                    "A line was added to " + paper.document().number() + " at this moment.",
+                    "Look at the order again; nothing was changed.");
+        }
+        return new Locked(paper, lines, seen);
     }
 
     /** The paper as bytes: keys in one order, lines in theirs. */

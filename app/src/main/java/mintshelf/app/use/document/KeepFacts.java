@@ -5,10 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.NumberStore;
-import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.Actor;
@@ -24,18 +21,14 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.fact.FactReader;
 import mintshelf.core.fact.FactValue;
-import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Service;
 
-/** Changes of a document without its file: its title and facts, and dropping one that was filed by mistake. */
+/** Changes of a document without its file: its title and facts. */
 @Service
 public class KeepFacts {
     private final Sight sight;
     private final DocumentStore documents;
-    private final NumberStore numbers;
-    private final HoldStore holds;
     private final HouseStore house;
-    private final OrderStore orders;
     private final FallingSignOffs signOffs;
     private final Acts acts;
     private final Recorder recorder;
@@ -44,20 +37,14 @@ public class KeepFacts {
     public KeepFacts(
             Sight sight,
             DocumentStore documents,
-            NumberStore numbers,
-            HoldStore holds,
             HouseStore house,
-            OrderStore orders,
             FallingSignOffs signOffs,
             Acts acts,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
         this.documents = documents;
-        this.numbers = numbers;
-        this.holds = holds;
         this.house = house;
-        this.orders = orders;
         this.signOffs = signOffs;
         this.acts = acts;
         this.recorder = recorder;
@@ -78,7 +65,7 @@ public class KeepFacts {
             List<String> said = new ArrayList<>();
             String newTitle = Texts.required("The title", title, 200).orElseThrow(Refused::new);
             if (!newTitle.equals(document.title())) {
-                documents.setTitle(item, newTitle, clock.instant());
+                documents.setTitle(item, document.pending().orElseThrow().id(), newTitle, clock.instant());
                 said.add("title “" + document.title() + "” → “" + newTitle + "”");
             }
             long revision = document.pending().orElseThrow().id();
@@ -106,6 +93,7 @@ public class KeepFacts {
             }
             if (!said.isEmpty()) {
                 documents.touch(item, clock.instant());
+                documents.noteHand(revision, actor.person());
                 String changed = String.join(", ", said);
                 recorder.note(actor, item, "facts.changed", "changed " + changed, "");
                 signOffs.changed(actor, item, changed);
@@ -134,53 +122,6 @@ public class KeepFacts {
                     "hold.taken",
                     document.number() + " is held by " + h.name() + ".",
                     "Ask " + h.name() + " to change it.");
-        });
-    }
-
-    /** Drops a document that was filed by mistake: never released; by its author or who keeps the shelf. */
-    public String drop(Actor actor, long item, String key, String why) {
-        return acts.once(actor, key, () -> {
-            Document document = sight.locked(actor, item).document();
-            String reason = Texts.required("The reason", why, 500).orElseThrow(Refused::new);
-            boolean keeper = actor.access().may(Right.KEEP_SHELF, document.place());
-            boolean author = documents.spine(item).orElseThrow().author() == actor.person();
-            if (!keeper && !author) {
-                throw Refused.because(
-                        "access.missing", "Only its author or a data manager drops a document.", "Ask one of them.");
-            }
-            boolean released = documents.revisions(item).stream()
-                    .anyMatch(r -> r.releasedVersion().isPresent());
-            if (released) {
-                throw Refused.because(
-                        "document.released",
-                        document.number() + " was released; it stays readable.",
-                        "Start its next revision instead.");
-            }
-            if (document.pending()
-                    .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
-                    .isPresent()) {
-                throw Refused.because(
-                        "stage.deciding", document.number() + " is being decided on.", "Take it back first.");
-            }
-            Optional.ofNullable(orders.open(List.of(item)).get(item)).ifPresent(on -> {
-                throw Refused.because(
-                        "order.goes_with",
-                        document.number() + " is on " + on.number() + ".",
-                        "Take it off the order, or stop the order first.");
-            });
-            document.holder().ifPresent(h -> {
-                if (h.person() != actor.person()) {
-                    throw Refused.because(
-                            "hold.taken",
-                            document.number() + " is held by " + h.name() + ".",
-                            "Ask " + h.name() + " first.");
-                }
-                holds.end(h.hold(), HoldStore.Ending.DROPPED, actor.person(), reason, clock.instant());
-            });
-            documents.drop(item, actor.person(), reason, clock.instant());
-            numbers.drop(item);
-            recorder.note(actor, item, "document.dropped", "dropped the document; its number stays used", reason);
-            return "/shelves/" + document.place().shelf();
         });
     }
 }

@@ -108,6 +108,12 @@ public class ReadDocument {
         }
     }
 
+    private List<StrayStore.Stray> strays(Actor actor, long item) {
+        List<StrayStore.Stray> all = new ArrayList<>(strays.kept(item));
+        all.addAll(strays.savedBy(actor.person(), item, clock.instant()));
+        return all;
+    }
+
     /** The view, and a note that the actor opened the document. */
     public View open(Actor actor, long item) {
         View view = view(actor, item);
@@ -148,7 +154,7 @@ public class ReadDocument {
                 route,
                 next(actor, seen, route, versions, round, order),
                 seen.all() ? moves(actor, seen, route, facts, round, order) : List.of(),
-                seen.all() ? strays.kept(item) : List.of(),
+                seen.all() ? strays(actor, item) : List.of(),
                 round,
                 outputs(seen, versions));
     }
@@ -239,6 +245,8 @@ public class ReadDocument {
     public StrayStore.Stray stray(Actor actor, long id) {
         StrayStore.Stray stray = strays.stray(id).orElseThrow(NotThere::new);
         if (!sight.of(actor, stray.item()).all()) throw new NotThere();
+        // What was only saved once more is its author's alone.
+        if (stray.isSaved() && !stray.isOpen(actor.person(), clock.instant())) throw new NotThere();
         return stray;
     }
 

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -35,6 +34,7 @@ import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
+import mintshelf.app.use.DrawNumbers;
 import mintshelf.app.use.Links;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
@@ -59,8 +59,8 @@ import mintshelf.core.fact.FactValue;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.filing.Proposal;
 import mintshelf.core.numbering.NumberKey;
-import mintshelf.core.numbering.NumberPattern;
 import mintshelf.core.reference.Written;
+import mintshelf.core.revision.RevisionRules;
 import mintshelf.core.revision.ShippedSeries;
 import mintshelf.core.route.Route;
 import org.springframework.dao.DuplicateKeyException;
@@ -77,6 +77,7 @@ public class FileDocuments {
     private final ContentStore contents;
     private final DocumentStore documents;
     private final NumberStore numbers;
+    private final DrawNumbers draw;
     private final HoldStore holds;
     private final HouseStore house;
     private final ShelfStore shelves;
@@ -95,6 +96,7 @@ public class FileDocuments {
             ContentStore contents,
             DocumentStore documents,
             NumberStore numbers,
+            DrawNumbers draw,
             HoldStore holds,
             HouseStore house,
             ShelfStore shelves,
@@ -111,6 +113,7 @@ public class FileDocuments {
         this.contents = contents;
         this.documents = documents;
         this.numbers = numbers;
+        this.draw = draw;
         this.holds = holds;
         this.house = house;
         this.shelves = shelves;
@@ -133,7 +136,16 @@ public class FileDocuments {
             List<Folder> folders,
             List<Kind> kinds,
             Map<Long, List<KindFact>> factSheets,
-            List<Line> lines) {}
+            List<Line> lines) {
+        /** What the first revision of a kind's documents is called, by kind; empty where its label comes with the release. */
+        public Map<Long, String> firstLabels() {
+            Map<Long, String> labels = new HashMap<>();
+            kinds.forEach(k -> labels.put(
+                    k.id(),
+                    k.labelAtStart() ? ShippedSeries.of(k.revisionSeries()).first() : ""));
+            return labels;
+        }
+    }
 
     /** A row with its file and, where one is there, the document that has the same content. */
     public record Line(Row row, Upload upload, Optional<Seen> sameAs, Optional<Seen> made) {}
@@ -201,7 +213,9 @@ public class FileDocuments {
         List<Long> up = shelves.pathsUp(List.of(folder.shelf())).get(folder.id()).stream()
                 .map(Folder::id)
                 .toList();
-        return new Place(folder.shelf(), up, kind);
+        boolean library =
+                shelves.shelf(folder.shelf()).map(ShelfStore.Shelf::library).orElse(false);
+        return new Place(folder.shelf(), up, kind, library);
     }
 
     private Row propose(Actor actor, Upload upload, Folder folder, List<FilingRule> rules) {
@@ -222,6 +236,8 @@ public class FileDocuments {
                 proposal.numberWhy(),
                 proposal.title(),
                 proposal.titleWhy(),
+                proposal.revision(),
+                proposal.revisionWhy(),
                 folder.id(),
                 proposal.facts(),
                 same,
@@ -408,9 +424,27 @@ public class FileDocuments {
                     "Choose another folder, or leave the row out.");
         }
         Optional<NumberKey> number = number(filing, kind, row, facts, problems);
+        Outcome<Optional<String>> label =
+                RevisionRules.firstLabel(ShippedSeries.of(kind.revisionSeries()), kind.labelAtStart(), row.revision());
+        label.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
         if (number.isEmpty() || problems.containsKey(row.id())) return;
         String cleanTitle = title.orElseThrow(Refused::new);
-        create(actor, filing, row, kind, folder, number.get(), cleanTitle, file, facts, upload, hold, made);
+        create(
+                actor,
+                filing,
+                row,
+                kind,
+                folder,
+                number.get(),
+                cleanTitle,
+                label.orElseThrow(Refused::new),
+                file,
+                facts,
+                upload,
+                hold,
+                made);
     }
 
     private Map<KindFact, FactValue> facts(Row row, List<KindFact> sheet, Map<Long, List<Refusal>> problems) {
@@ -438,20 +472,16 @@ public class FileDocuments {
     /** The typed or read number when it is free, else the next of the series. */
     private Optional<NumberKey> number(
             Filing filing, Kind kind, Row row, Map<KindFact, FactValue> facts, Map<Long, List<Refusal>> problems) {
-        NumberStore.Series series = numbers.series(kind.numberSeries());
-        NumberPattern pattern = NumberPattern.parse(series.pattern()).orElseThrow(Refused::new);
         Map<String, String> words = new LinkedHashMap<>();
         facts.forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
-        int year = clock.instant().atZone(ZoneOffset.UTC).getYear();
-        Outcome<String> scope = pattern.scopeKey(year, words);
-        String scopeKey = scope instanceof Outcome.Granted<String> g ? within(series, filing, kind) + g.value() : "";
-        if (row.number().isBlank()) return drawn(kind, row, series, pattern, scope, scopeKey, year, words, problems);
-        Outcome<NumberKey> typed = NumberKey.of(row.number());
-        typed.refusal()
+        boolean drawn = row.number().isBlank();
+        Outcome<NumberKey> wanted = drawn ? draw.next(kind, filing.shelf(), words) : NumberKey.of(row.number());
+        wanted.refusal()
                 .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
                         .add(r));
-        if (!(typed instanceof Outcome.Granted<NumberKey> granted)) return Optional.empty();
+        if (!(wanted instanceof Outcome.Granted<NumberKey> granted)) return Optional.empty();
         NumberKey number = granted.value();
+        if (drawn) return Optional.of(number);
         if (numbers.isUsed(kind.aspect(), number)) {
             refuse(
                     problems,
@@ -462,41 +492,8 @@ public class FileDocuments {
                     "Choose another number, or empty the field to draw the next of the series.");
             return Optional.empty();
         }
-        OptionalLong counter = pattern.counterIn(number.number(), year, words);
-        if (counter.isPresent() && !scopeKey.isEmpty()) numbers.push(series.id(), scopeKey, counter.getAsLong());
+        draw.typed(kind, filing.shelf(), number, words);
         return Optional.of(number);
-    }
-
-    private Optional<NumberKey> drawn(
-            Kind kind,
-            Row row,
-            NumberStore.Series series,
-            NumberPattern pattern,
-            Outcome<String> scope,
-            String scopeKey,
-            int year,
-            Map<String, String> words,
-            Map<Long, List<Refusal>> problems) {
-        scope.refusal()
-                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
-                        .add(r));
-        if (!scope.isGranted()) return Optional.empty();
-        for (int tries = 0; tries < 1000; tries++) {
-            long value = numbers.draw(series.id(), scopeKey);
-            NumberKey number = NumberKey.of(pattern.render(value, year, words).orElseThrow(Refused::new))
-                    .orElseThrow(Refused::new);
-            if (!numbers.isUsed(kind.aspect(), number)) return Optional.of(number);
-        }
-        refuse(problems, row, "series.used", "The next thousand numbers of the series are used.", "Type a number.");
-        return Optional.empty();
-    }
-
-    private static String within(NumberStore.Series series, Filing filing, Kind kind) {
-        return switch (series.scope()) {
-            case "SHELF" -> "shelf " + filing.shelf() + ": ";
-            case "KIND" -> "kind " + kind.id() + ": ";
-            default -> "";
-        };
     }
 
     private void create(
@@ -507,6 +504,7 @@ public class FileDocuments {
             Folder folder,
             NumberKey number,
             String title,
+            Optional<String> label,
             FileName file,
             Map<KindFact, FactValue> facts,
             Upload upload,
@@ -528,10 +526,10 @@ public class FileDocuments {
         numbers.claim(kind.aspect(), number, item, now);
         Route route = house.latest(kind.route());
         Stage stage = route.firstStage();
-        Optional<String> label = kind.labelAtStart()
-                ? Optional.of(ShippedSeries.of(kind.revisionSeries()).first())
-                : Optional.empty();
-        long revision = documents.startRevision(item, label, stage, actor.person(), "first issue", "", now);
+        boolean takenOver = label.isPresent()
+                && !label.get().equals(ShippedSeries.of(kind.revisionSeries()).first());
+        String why = takenOver ? "Taken over as revision " + label.get() : "";
+        long revision = documents.startRevision(item, label, stage, actor.person(), why, "", now);
         Map<String, String> texts = new LinkedHashMap<>();
         facts.forEach((fact, value) -> {
             documents.setFact(revision, fact.fact().id(), Optional.of(value));
@@ -544,7 +542,7 @@ public class FileDocuments {
                         content.id(),
                         file.name(),
                         VersionDigest.of(content.hash(), texts),
-                        "filed",
+                        "First filing",
                         actor.person(),
                         VersionRow.MadeBy.FILED,
                         Optional.empty(),
@@ -560,7 +558,7 @@ public class FileDocuments {
                 "version.added",
                 version.number(),
                 "filed " + number.number() + " as a " + kind.name() + ", version 1 (" + Numbers.size(content.size())
-                        + ")",
+                        + ")" + (takenOver ? ", taken over as revision " + label.get() : ""),
                 "");
         if (hold && actor.access().may(Right.CHANGE, place(folder, kind.id()))) {
             Seen seen = sight.of(actor, item);

@@ -343,12 +343,18 @@ public class CheckIn {
             return new Became(row.item(), Fate.UNCHANGED, head);
         }
         if (returned instanceof Returned.OnlySaved) {
+            strays.keepSaved(
+                    actor,
+                    document,
+                    content,
+                    set.files().get(row.upload().orElseThrow()).fileName(),
+                    comment);
             recorder.note(
                     actor,
                     row.item(),
                     "hold.undone",
                     head,
-                    "brought it back saved once more, with nothing else changed; no version was made",
+                    "brought it back saved once more, with nothing else changed; no version was made, the file is kept for 30 days",
                     comment);
             return new Became(row.item(), Fate.ONLY_SAVED, head);
         }

@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.hold.HoldStore;
-import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
 import mintshelf.app.use.Habits;
@@ -22,6 +21,7 @@ import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.TakeAlong.With;
+import mintshelf.app.use.Telling;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -45,7 +45,7 @@ public class CheckOut {
     private final Habits habits;
     private final HoldStore holds;
     private final ListStore lists;
-    private final NoticeStore notices;
+    private final Telling telling;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -56,7 +56,7 @@ public class CheckOut {
             Habits habits,
             HoldStore holds,
             ListStore lists,
-            NoticeStore notices,
+            Telling telling,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -65,7 +65,7 @@ public class CheckOut {
         this.habits = habits;
         this.holds = holds;
         this.lists = lists;
-        this.notices = notices;
+        this.telling = telling;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -247,15 +247,15 @@ public class CheckOut {
             holds.end(hold, HoldStore.Ending.BROKEN, actor.person(), why, clock.instant());
             recorder.note(
                     actor, item, "hold.broken", document.head().number(), "broke the hold of " + holder.name(), why);
-            notices.tell(
-                    holder.person(),
+            telling.tell(
+                    actor,
+                    List.of(holder.person()),
                     "hold.broken",
-                    Optional.of(item),
-                    actor.person(),
+                    Optional.empty(),
+                    item,
                     actor.name() + " ended your check-out of " + document.number() + ": " + why
                             + " What you changed is kept as a stray when you bring it back.",
-                    "/documents/" + item,
-                    clock.instant());
+                    "/documents/" + item);
             return "/documents/" + item;
         });
     }
@@ -272,14 +272,14 @@ public class CheckOut {
                             "hold.none",
                             "Nobody holds " + seen.document().number() + " any more.",
                             "Check it out now."));
-            notices.tell(
-                    holder.person(),
+            telling.tell(
+                    actor,
+                    List.of(holder.person()),
                     "hold.asked",
-                    Optional.of(item),
-                    actor.person(),
+                    Optional.empty(),
+                    item,
                     actor.name() + " asks for " + seen.document().number() + (words.isEmpty() ? "." : ": " + words),
-                    "/check-in?items=" + item,
-                    clock.instant());
+                    "/check-in?items=" + item);
             recorder.note(
                     actor,
                     item,

@@ -7,7 +7,6 @@ import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
@@ -33,7 +32,6 @@ import org.springframework.stereotype.Service;
 public class Strays {
     private final Sight sight;
     private final StrayStore strays;
-    private final HoldStore holds;
     private final NewVersions versions;
     private final References references;
     private final Acts acts;
@@ -43,7 +41,6 @@ public class Strays {
     public Strays(
             Sight sight,
             StrayStore strays,
-            HoldStore holds,
             NewVersions versions,
             References references,
             Acts acts,
@@ -51,7 +48,6 @@ public class Strays {
             Clock clock) {
         this.sight = sight;
         this.strays = strays;
-        this.holds = holds;
         this.versions = versions;
         this.references = references;
         this.acts = acts;
@@ -71,6 +67,7 @@ public class Strays {
                 actor.person(),
                 comment,
                 refusal,
+                StrayStore.KEPT,
                 clock.instant());
         recorder.note(
                 actor,
@@ -82,10 +79,32 @@ public class Strays {
         return id;
     }
 
-    /** What is in the way of making a stray the next version; a document that the actor holds takes it under the hold. */
+    /**
+     * Keeps for its author what was taken for only saved once more, within the caller's transaction: should that be wrong, the work is
+     * not lost.
+     */
+    void keepSaved(Actor actor, Document document, StoredContent content, String fileName, String comment) {
+        strays.keep(
+                document,
+                content.id(),
+                FileName.of(fileName).name(),
+                document.holder().map(Holder::baseVersion),
+                actor.person(),
+                comment,
+                Refusal.of(
+                        "check_in.only_saved",
+                        "It was taken for only saved once more; no version was made.",
+                        "If more than that was changed, make it a version."),
+                StrayStore.SAVED,
+                clock.instant());
+    }
+
+    /**
+     * What is in the way of making a stray the next version. Under a hold, the actor's own too, it would slip a version between the
+     * hold's base and what comes back.
+     */
     public static Optional<Refusal> adoptRefusal(Actor actor, Document document) {
-        return HoldRules.checkOut(document, actor.access())
-                .filter(r -> !r.code().equals("hold.mine"));
+        return HoldRules.between(document, actor.access());
     }
 
     /** Makes a stray the next version of its document. */
@@ -96,11 +115,9 @@ public class Strays {
         List<Written> written = references.read(known.content());
         return acts.once(actor, key, () -> {
             Seen seen = sight.locked(actor, known.item());
-            StrayStore.Stray stray = open(seen, strayId);
+            StrayStore.Stray stray = open(actor, seen, strayId);
             Sight.expectVersion(seen, expectedVersion);
             Document document = seen.document();
-            boolean mine =
-                    document.holder().filter(h -> h.person() == actor.person()).isPresent();
             adoptRefusal(actor, document).ifPresent(r -> {
                 throw new Refused(r);
             });
@@ -119,7 +136,6 @@ public class Strays {
                             head,
                             Optional.empty(),
                             ""));
-            if (mine) holds.rebase(document.holder().orElseThrow().hold(), added.version());
             strays.decide(strayId, "ADOPTED", actor.person(), Optional.of(added.version()), clock.instant());
             recorder.note(
                     actor,
@@ -137,7 +153,7 @@ public class Strays {
         StrayStore.Stray known = strays.stray(strayId).orElseThrow(NotThere::new);
         return acts.once(actor, key, () -> {
             Seen seen = sight.locked(actor, known.item());
-            StrayStore.Stray stray = open(seen, strayId);
+            StrayStore.Stray stray = open(actor, seen, strayId);
             boolean keeper =
                     actor.access().may(Right.KEEP_SHELF, seen.document().place());
             if (stray.author() != actor.person() && !keeper) {
@@ -152,10 +168,10 @@ public class Strays {
         });
     }
 
-    private StrayStore.Stray open(Seen seen, long strayId) {
+    private StrayStore.Stray open(Actor actor, Seen seen, long strayId) {
         if (!seen.all()) throw new NotThere();
         return strays.stray(strayId)
-                .filter(s -> s.state().equals("KEPT"))
+                .filter(s -> s.isOpen(actor.person(), clock.instant()))
                 .orElseThrow(() -> Refused.because(
                         "stray.decided", "Somebody decided on this stray meanwhile.", "Look at the document again."));
     }

@@ -6,6 +6,7 @@ import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.app.use.Seen;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
@@ -31,6 +32,27 @@ record Letter(
         String named = named(view);
         String question = "Will you sign " + named + " as " + ask.line().meaning() + ", by " + due + "?";
         return of(view, question, question, origin, "Look at the sheet and answer");
+    }
+
+    /** News of a document that no round stands behind; {@code to} is the page that it leads to. */
+    static Letter news(Seen seen, String says, String origin, String to) {
+        Document d = seen.document();
+        String[] document = {
+            d.number() + d.current().label().map(l -> " " + l).orElse("") + ", version " + seen.version() + ": "
+                    + d.title(),
+            origin + "/documents/" + d.id()
+        };
+        StoredContent content = seen.spine().content();
+        boolean shown =
+                content.kind() == ContentKind.DXF && seen.version() == d.head().number();
+        return new Letter(
+                Texts.shorten(Texts.line(says), 150),
+                says + (says.endsWith(".") ? "" : "."),
+                shown ? Optional.of(content) : Optional.empty(),
+                List.<String[]>of(document),
+                "",
+                List.of(),
+                new String[] {"Look at it", origin + to});
     }
 
     static Letter telling(RoundView view, String says, String origin) {

@@ -17,6 +17,7 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.SheetPdf;
+import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.signoff.Ask;
 import org.slf4j.Logger;
@@ -45,6 +46,7 @@ public class SendMail {
     private final OutboxStore outbox;
     private final PersonStore people;
     private final RoundSight rounds;
+    private final Sight sight;
     private final SheetPdf pictures;
     private final UnitOfWork unit;
     private final Settings settings;
@@ -55,6 +57,7 @@ public class SendMail {
             OutboxStore outbox,
             PersonStore people,
             RoundSight rounds,
+            Sight sight,
             SheetPdf pictures,
             UnitOfWork unit,
             Settings settings,
@@ -63,6 +66,7 @@ public class SendMail {
         this.outbox = outbox;
         this.people = people;
         this.rounds = rounds;
+        this.sight = sight;
         this.pictures = pictures;
         this.unit = unit;
         this.settings = settings;
@@ -92,7 +96,7 @@ public class SendMail {
                     .filter(p -> !p.left() && !p.mail().isEmpty());
             Optional<Letter> letter = to.flatMap(p -> letter(delivery, p));
             if (letter.isEmpty()) {
-                unit.run(() -> outbox.giveUp(delivery.id(), true, "It was answered before."));
+                unit.run(() -> outbox.giveUp(delivery.id(), true, "Nobody needs it any more."));
                 return true;
             }
             sender.send(message(sender, delivery, to.get(), letter.get()));
@@ -114,8 +118,8 @@ public class SendMail {
     }
 
     private Optional<Letter> letter(Delivery delivery, PersonStore.Person to) {
-        if (delivery.round().isEmpty()) return Optional.empty();
         Actor actor = new Actor(people.access(to.id(), to.name()), to.login(), to.zone(), "mail");
+        if (delivery.round().isEmpty()) return news(delivery, actor);
         RoundView view;
         try {
             view = rounds.round(actor, delivery.round().get());
@@ -126,8 +130,24 @@ public class SendMail {
             Optional<Ask> ask = view.mine().filter(a -> a.id() == delivery.ask().get());
             return ask.map(a -> Letter.asking(view, a, settings.origin(), DUE.format(a.due())));
         }
-        boolean stale = delivery.at().isBefore(clock.instant().minus(STALE));
-        return stale ? Optional.empty() : Optional.of(Letter.telling(view, delivery.says(), settings.origin()));
+        return isStale(delivery)
+                ? Optional.empty()
+                : Optional.of(Letter.telling(view, delivery.says(), settings.origin()));
+    }
+
+    /** News of a document that no round stands behind; nothing when it is old, or the document is not there for the person. */
+    private Optional<Letter> news(Delivery delivery, Actor actor) {
+        if (isStale(delivery) || delivery.item().isEmpty()) return Optional.empty();
+        try {
+            return Optional.of(Letter.news(
+                    sight.of(actor, delivery.item().get()), delivery.says(), settings.origin(), delivery.to()));
+        } catch (NotThere e) {
+            return Optional.empty();
+        }
+    }
+
+    private boolean isStale(Delivery delivery) {
+        return delivery.at().isBefore(clock.instant().minus(STALE));
     }
 
     private MimeMessage message(JavaMailSender sender, Delivery delivery, PersonStore.Person to, Letter letter)

@@ -14,6 +14,7 @@ import java.util.OptionalLong;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.HouseRules;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
@@ -64,7 +65,7 @@ public class People {
         Person person = people.person(id).orElseThrow(NotThere::new);
         Optional<Person> deputy =
                 person.standsIn().isPresent() ? people.person(person.standsIn().getAsLong()) : Optional.empty();
-        boolean own = actor.person() == id || actor.access().maySomewhere(Right.KEEP_HOUSE_RULES);
+        boolean own = actor.person() == id || HouseRules.keeps(actor);
         return new Card(
                 person,
                 people.groupsOf(id),
@@ -97,7 +98,7 @@ public class People {
      * @param login empty: made from the name
      */
     public Invited addLike(Actor actor, long model, String name, String login, String mail) {
-        if (!actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES)) {
+        if (!HouseRules.keeps(actor)) {
             throw Refused.because(
                     "access.missing", "Only who keeps the house rules adds people.", "Ask a data manager.");
         }

@@ -7,12 +7,12 @@ import java.util.Optional;
 import mintshelf.app.store.record.RecordStore;
 import mintshelf.app.store.record.RecordStore.Shown;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.HouseRules;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
-import mintshelf.core.access.Right;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -39,9 +39,15 @@ public class ReadRecord {
         return record.ofItem(item, before, most);
     }
 
+    /** The last entry of an act in a document's record before a moment, for who sees work in preparation. */
+    public Optional<Shown> lastBefore(Actor actor, long item, String act, Instant before) {
+        if (!sight.of(actor, item).all()) throw new NotThere();
+        return record.lastOf(item, act, before);
+    }
+
     /** The record of the house, for data managers. */
     public List<Shown> ofHouse(Actor actor, Instant before, long beforeStream, Optional<String> acts, int most) {
-        if (!actor.access().maySomewhere(Right.KEEP_HOUSE_RULES)) {
+        if (!HouseRules.keeps(actor)) {
             throw Refused.because(
                     "access.missing", "Only who keeps the house rules reads the whole record.", "Ask a data manager.");
         }

@@ -4,8 +4,10 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionRow;
@@ -292,12 +294,19 @@ public class Revisions {
                 throw new Refused(r);
             });
             Route route = house.edition(one.current().stage().edition());
+            // One that is decided on without leaving its preparation stays there.
+            if (one.current().stage().stageClass() != StageClass.DECIDING) continue;
             moves.carryOut(
                     actor, one, route, route.back(one.current().stage().code()).orElseThrow(), why, Optional.empty());
         }
+        Set<Long> asked = new LinkedHashSet<>(
+                round.signOffs().stream().map(SignOff::person).toList());
+        Set<Long> authors = rounds.authors(List.of(round.id())).getOrDefault(round.id(), Set.of());
+        asked.addAll(telling.asked(
+                round, authors, all.stream().map(s -> s.document().place()).toList()));
         telling.tell(
                 actor,
-                round.signOffs().stream().map(SignOff::person).toList(),
+                asked,
                 "round.taken_back",
                 Optional.of(round.id()),
                 document.id(),

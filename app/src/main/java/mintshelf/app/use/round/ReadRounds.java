@@ -17,6 +17,8 @@ import mintshelf.app.use.RoundSight.Line;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Move;
 import org.springframework.stereotype.Service;
 
 /** Rounds as their pages show them. */
@@ -62,6 +64,20 @@ public class ReadRounds {
     /** What the actor sent and others have not answered. */
     public List<RoundView> sent(Actor actor) {
         return sight.sentBy(actor);
+    }
+
+    /** The address of the page that takes a round back: of its first document that is decided on, an order before its lines. */
+    public Optional<String> takeBack(RoundView view) {
+        for (Line line : view.lines()) {
+            Document d = line.seen().document();
+            Optional<Move> back = house.edition(d.current().stage().edition())
+                    .back(d.current().stage().code())
+                    .filter(m -> m.does(Effect.END_ROUND));
+            if (back.isPresent())
+                return Optional.of(
+                        "/documents/" + d.id() + "/moves/" + back.get().code());
+        }
+        return Optional.empty();
     }
 
     /** What the pending revision changes, in a few words each: its reason, facts that differ from the released one. */

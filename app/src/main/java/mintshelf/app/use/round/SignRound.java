@@ -230,6 +230,13 @@ public class SignRound {
                     view.places(),
                     view.round().note());
         }
+        telling.tellWhenStuck(
+                actor,
+                after,
+                view.authors(),
+                view.places(),
+                view.lines().get(0).item().item(),
+                named(view));
     }
 
     /** The sender and whoever worked on it. */

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.TextStore;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Contents;
 import mintshelf.app.use.Sheets;
 import mintshelf.core.content.ContentKind;
@@ -16,6 +17,8 @@ import mintshelf.core.drawing.dxf.DrawingWords;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Reads what drawings and texts say, once for each content, so that the search finds them. */
 @Service
@@ -29,9 +32,11 @@ public class ReadWords {
     private final TextStore texts;
     private final Sheets sheets;
     private final Contents contents;
+    private final JsonMapper json;
     private long seen;
 
-    public ReadWords(TextStore texts, Sheets sheets, Contents contents) {
+    public ReadWords(TextStore texts, Sheets sheets, Contents contents, JsonMapper json) {
+        this.json = json;
         this.texts = texts;
         this.sheets = sheets;
         this.contents = contents;
@@ -52,11 +57,35 @@ public class ReadWords {
             Map<Long, List<String>> words = new TreeMap<>();
             for (TextStore.Unread one : some) {
                 after = one.version();
-                words.put(one.content().id(), words(one.content()));
+                words.put(
+                        one.content().id(),
+                        Kind.isChangePaper(one.kindCode()) ? paper(one.content()) : words(one.content()));
             }
             texts.keep(words);
         }
         seen = latest;
+    }
+
+    /** A paper of a change gives its sentences, not the data that it is kept as. */
+    private List<String> paper(StoredContent content) {
+        if (content.kind() != ContentKind.TEXT) return words(content);
+        try {
+            JsonNode paper = json.readTree(contents.bytes(content, Contents.LARGEST_SHEET));
+            Set<String> lines = new LinkedHashSet<>();
+            lines.add((paper.path("order").asString("") + " "
+                            + paper.path("title").asString(""))
+                    .strip());
+            lines.addAll(Arrays.asList(paper.path("reason").asString("").split("\\R")));
+            for (JsonNode line : paper.path("lines")) {
+                String why = line.path("reason").asString("");
+                lines.add(line.path("document").asString("") + " "
+                        + line.path("title").asString("") + (why.isEmpty() ? "" : ": " + why));
+            }
+            lines.removeIf(String::isBlank);
+            return List.copyOf(lines);
+        } catch (RuntimeException e) {
+            return words(content);
+        }
     }
 
     private List<String> words(StoredContent content) {

@@ -32,6 +32,11 @@ public class Search {
      */
     public record Hit(Seen seen, String says) {}
 
+    /** What of a search reads as a question for facts, which it cannot answer. */
+    public static List<String> notUnderstood(String text) {
+        return SearchText.read(text).notUnderstood();
+    }
+
     /** Up to {@code most} hits from the {@code from}th on. */
     public List<Hit> find(Actor actor, String text, int from, int most) {
         SearchText search = SearchText.read(text);

@@ -19,7 +19,6 @@ import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
-import mintshelf.core.access.Grant;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
 import org.springframework.dao.DuplicateKeyException;
@@ -79,14 +78,8 @@ public class ReadShelf {
                 shelves.folders(id),
                 () -> lists.countsByFolder(id, actor.access(), filter),
                 counted ? lists.counts(id, actor.access()) : Map.of(),
-                mayOn(actor, Right.FILE, id),
-                mayOn(actor, Right.KEEP_SHELF, id));
-    }
-
-    private static boolean mayOn(Actor actor, Right right, long shelf) {
-        return actor.access().giving(right).stream()
-                .map(Grant::scope)
-                .anyMatch(s -> s.shelf().isEmpty() || s.shelf().getAsLong() == shelf);
+                actor.access().mayOn(Right.FILE, id, shelf.library()),
+                actor.access().mayOn(Right.KEEP_SHELF, id, shelf.library()));
     }
 
     /** A page of rows of a shelf that was seen, behind the document {@code after}. */

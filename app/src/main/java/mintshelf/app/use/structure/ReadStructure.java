@@ -114,17 +114,22 @@ public class ReadStructure {
         return tree(actor, item, StructureView.AS_SAVED, Optional.empty(), LocalDate.EPOCH, 1);
     }
 
+    /** The components right below a version, as it was saved. */
+    public Structure firstLevel(Actor actor, long item, int number) {
+        return tree(actor, item, StructureView.AS_SAVED, Optional.of(number), LocalDate.EPOCH, 1);
+    }
+
     private Structure tree(
             Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day, int deepest) {
         Seen top = sight.of(actor, item);
         StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
         Optional<Node> start = start(top, view, number, day);
         if (start.isEmpty()) return new Structure(top, view, Optional.empty(), List.of(), false, false);
-        Map<Node, List<Child>> children = levels(start.get(), view, day, deepest);
+        Map<Long, Seen> seen = new HashMap<>();
+        Map<Node, List<Child>> children = levels(actor, start.get(), view, day, deepest, seen);
         Set<Long> items = new HashSet<>();
         children.values()
                 .forEach(list -> list.forEach(c -> c.reference().component().ifPresent(r -> items.add(r.item()))));
-        Map<Long, Seen> seen = sight.of(actor, items);
         Map<Long, List<Integer>> made = references.made(items);
         Map<Long, Boolean> outOfDate = top.all() ? mirror.now().outOfDate() : Map.of();
         List<Row> rows = new ArrayList<>();
@@ -171,8 +176,12 @@ public class ReadStructure {
         return day.plusDays(1).atStartOfDay(settings.zone()).toInstant().minusMillis(1);
     }
 
-    /** Level by level, each version once, however often it stands in the tree: a few statements a level. */
-    private Map<Node, List<Child>> levels(Node start, StructureView view, LocalDate day, int deepest) {
+    /**
+     * Level by level, each version once, however often it stands in the tree: a few statements a level. Of a component of which the
+     * person sees released versions only, the one in force stands in the place of what the view would show.
+     */
+    private Map<Node, List<Child>> levels(
+            Actor actor, Node start, StructureView view, LocalDate day, int deepest, Map<Long, Seen> seen) {
         Map<Node, List<Child>> children = new HashMap<>();
         Set<Node> level = Set.of(start);
         for (int depth = 0; depth < deepest && !level.isEmpty() && children.size() < MOST_ROWS; depth++) {
@@ -180,6 +189,13 @@ public class ReadStructure {
                     references.of(level.stream().map(Node::version).toList());
             Set<Long> items = new HashSet<>();
             refersTo.values().forEach(list -> list.forEach(r -> r.component().ifPresent(c -> items.add(c.item()))));
+            Set<Long> unknown = new HashSet<>(items);
+            unknown.removeAll(seen.keySet());
+            seen.putAll(sight.of(actor, unknown));
+            Set<Long> released = new HashSet<>(items);
+            released.removeIf(i -> seen.containsKey(i) && seen.get(i).all());
+            Map<Long, Shown> out =
+                    view.isReleasedOnly() || released.isEmpty() ? Map.of() : references.inForce(released);
             Map<Long, Shown> chosen = chosen(view, items, day);
             Map<Long, List<Frozen>> frozen = view == StructureView.AS_RELEASED
                     ? references.frozen(level.stream().map(Node::revision).toList())
@@ -196,7 +212,11 @@ public class ReadStructure {
                 frozen.getOrDefault(node.revision(), List.of()).forEach(f -> kept.put(f.component(), f));
                 List<Child> list = new ArrayList<>();
                 for (Reference r : refersTo.getOrDefault(node.version(), List.of())) {
-                    Child child = child(view, r, chosen, kept, captured);
+                    Child child = r.component().isPresent()
+                                    && !view.isReleasedOnly()
+                                    && released.contains(r.component().get().item())
+                            ? outside(r, out)
+                            : child(view, r, chosen, kept, captured);
                     list.add(child);
                     if (child.shown().isPresent() && !children.containsKey(child.node())) next.add(child.node());
                 }
@@ -206,6 +226,12 @@ public class ReadStructure {
             level = next;
         }
         return children;
+    }
+
+    private static Child outside(Reference r, Map<Long, Shown> out) {
+        Optional<Shown> shown =
+                Optional.ofNullable(out.get(r.component().orElseThrow().item()));
+        return new Child(r, shown, new Node(shown.map(Shown::version).orElse(0L), 0));
     }
 
     private Map<Long, Shown> captured(Collection<List<Reference>> all) {

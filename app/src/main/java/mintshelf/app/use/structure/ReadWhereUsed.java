@@ -14,6 +14,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.StructureMirror;
+import mintshelf.core.access.Right;
 import mintshelf.core.structure.GraphLayout;
 import mintshelf.core.structure.StructureGraph;
 import mintshelf.core.structure.StructureGraph.Use;
@@ -80,7 +81,8 @@ public class ReadWhereUsed {
 
     public Used of(Actor actor, long item, boolean everVersion) {
         Seen of = sight.of(actor, item);
-        StructureGraph graph = mirror.now().graph();
+        StructureGraph graph =
+                actor.access().mayEverywhere(Right.SEE_ALL) ? mirror.now().graph() : known(actor, item);
         Map<Long, Integer> steps = steps(graph, item);
         List<Long> ids = steps.entrySet().stream()
                 .sorted(Map.Entry.<Long, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
@@ -88,20 +90,18 @@ public class ReadWhereUsed {
                 .limit(MOST)
                 .toList();
         Map<Long, Seen> seen = sight.of(actor, ids);
-        List<Integer> made = references.made(List.of(item)).getOrDefault(item, List.of());
+        List<Integer> made = of.all() ? references.made(List.of(item)).getOrDefault(item, List.of()) : List.of();
         Map<Long, Long> needed = graph.neededAbove(item);
         List<Above> above = new ArrayList<>();
         for (long id : ids) {
             if (!seen.containsKey(id)) continue;
             Optional<Integer> captured = graph.usesOf(id).stream()
-                    .filter(u -> u.component() == item)
+                    .filter(u -> u.component() == item && of.all())
                     .map(Use::captured)
                     .min(Comparator.naturalOrder());
             Optional<Long> quantity = Optional.ofNullable(needed.get(id));
-            int newer = of.all()
-                    ? captured.map(c -> (int) made.stream().filter(v -> v > c).count())
-                            .orElse(0)
-                    : 0;
+            int newer = captured.map(c -> (int) made.stream().filter(v -> v > c).count())
+                    .orElse(0);
             above.add(new Above(seen.get(id), steps.get(id), quantity, captured, newer));
         }
         above.sort(Comparator.comparingInt(Above::steps)
@@ -120,6 +120,39 @@ public class ReadWhereUsed {
                 linked(actor, item),
                 draws ? boxes(drawn, lines, seen, of) : List.of(),
                 lines);
+    }
+
+    /**
+     * Where a document is used as a person knows it who does not see work in preparation everywhere: of documents of which they see
+     * released versions only, those count. O(uses above), a few statements a level.
+     */
+    private StructureGraph known(Actor actor, long item) {
+        StructureGraph latest = mirror.now().graph();
+        List<Use> uses = new ArrayList<>();
+        Set<Long> done = new HashSet<>(List.of(item));
+        Set<Long> level = Set.of(item);
+        while (!level.isEmpty()) {
+            List<Use> released = references.releasedUses(level);
+            Set<Long> parents = new HashSet<>();
+            for (long id : level) for (long parent : latest.usedIn(id)) parents.add(parent);
+            Map<Long, Seen> seen = sight.of(actor, parents);
+            Set<Long> next = new HashSet<>();
+            for (long parent : parents) {
+                if (!seen.containsKey(parent) || !seen.get(parent).all()) continue;
+                for (Use use : latest.usesOf(parent)) {
+                    if (level.contains(use.component())) uses.add(use);
+                }
+                next.add(parent);
+            }
+            for (Use use : released) {
+                if (seen.containsKey(use.parent()) && seen.get(use.parent()).all()) continue;
+                uses.add(use);
+                next.add(use.parent());
+            }
+            next.removeIf(id -> !done.add(id));
+            level = next;
+        }
+        return StructureGraph.of(uses);
     }
 
     /** The documents above with the least number of levels, the document itself left out. */

@@ -3,7 +3,6 @@ package mintshelf.app.use.version;
 import java.util.Optional;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Acts;
 import mintshelf.app.use.NewVersions;
@@ -24,7 +23,6 @@ import org.springframework.stereotype.Service;
 public class Reinstate {
     private final Sight sight;
     private final DocumentStore documents;
-    private final HoldStore holds;
     private final NewVersions versions;
     private final References references;
     private final Acts acts;
@@ -33,21 +31,19 @@ public class Reinstate {
     public Reinstate(
             Sight sight,
             DocumentStore documents,
-            HoldStore holds,
             NewVersions versions,
             References references,
             Acts acts,
             Recorder recorder) {
         this.sight = sight;
         this.documents = documents;
-        this.holds = holds;
         this.versions = versions;
         this.references = references;
         this.acts = acts;
         this.recorder = recorder;
     }
 
-    /** What stands in the way; nothing when it may be. A document that the actor holds may be reinstated under the hold. */
+    /** What stands in the way; nothing when it may be. Not under a hold, the actor's own too: see {@link HoldRules#between}. */
     public static Optional<Refusal> refusal(Actor actor, Document document, VersionRow version) {
         if (version.number() == document.head().number()) {
             return Optional.of(Refusal.of(
@@ -61,8 +57,7 @@ public class Reinstate {
                     "The latest version has the same content as version " + version.number() + ".",
                     "There is nothing to bring back."));
         }
-        return HoldRules.checkOut(document, actor.access())
-                .filter(r -> !r.code().equals("hold.mine"));
+        return HoldRules.between(document, actor.access());
     }
 
     /** Makes version {@code number} the next version. */
@@ -89,7 +84,6 @@ public class Reinstate {
                             Optional.of(old.id()),
                             "version " + number + " was made current again"));
             int made = added.number();
-            document.holder().ifPresent(h -> holds.rebase(h.hold(), added.version()));
             recorder.note(
                     actor,
                     item,
@@ -97,7 +91,7 @@ public class Reinstate {
                     made,
                     "made version " + number + " current again as version " + made,
                     words);
-            return "/documents/" + item;
+            return "/documents/" + item + "?reinstated";
         });
     }
 }

@@ -12,7 +12,8 @@ public final class DrawingWords {
     private DrawingWords() {}
 
     /**
-     * The lines of text, each once: those of the sheet first, then those of model space and of attributes that no view shows.
+     * The lines of text, each once: those of the sheet first, then those of its other layouts, of model space and of attributes that no
+     * view shows.
      * Lines without a letter, such as plain dimensions, are left out. O(bytes + primitives).
      *
      * @param most letters at most, all together
@@ -20,7 +21,11 @@ public final class DrawingWords {
     public static List<String> of(DxfDrawing drawing, int most) {
         Set<String> lines = new LinkedHashSet<>();
         int[] left = {most};
-        for (String space : new LinkedHashSet<>(List.of(drawing.sheet(), DxfDrawing.MODEL))) {
+        Set<String> spaces = new LinkedHashSet<>(List.of(drawing.sheet()));
+        spaces.addAll(drawing.layouts());
+        spaces.add(DxfDrawing.MODEL);
+        for (String space : spaces) {
+            if (left[0] < 2) break;
             if (!(drawing.scene(space, 0) instanceof Outcome.Granted<Scene> scene)) continue;
             for (Primitive p : scene.value().primitives()) {
                 if (p instanceof Primitive.Text text) add(lines, text.text(), left);
