@@ -151,4 +151,36 @@ class CheckRulesTest {
         assertThat(Web.as(server, "priya").get("/check-rules/drawing").statusCode())
                 .isEqualTo(403);
     }
+
+    @Test
+    void whatNobodyCanReadIsAFindingThatKeepsADrawingFromReview() {
+        Review review = new Review(server);
+        long shelf = server.shelf();
+        long text = server.file(
+                "priya",
+                shelf,
+                "drawing",
+                "no sheet " + shelf + ".txt",
+                ("no sheet" + shelf).getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                true);
+        server.checkIn("priya", text, "still no sheet " + shelf, false);
+        String page = Web.as(server, "priya")
+                .get("/documents/" + text + "/versions/2/checks")
+                .body();
+        assertThat(page).contains("The sheet is not read.").contains("not an exchange drawing");
+        mintshelf.app.use.Refused refused = org.assertj.core.api.Assertions.catchThrowableOfType(
+                mintshelf.app.use.Refused.class, () -> review.send("priya", text));
+        assertThat(refused.refusal().reason()).contains("The sheet is not read");
+        // Let pass in words by a checker, it goes; the release says that nothing was written into it.
+        Web hedda = Web.as(server, "hedda");
+        String key = hedda.get("/documents/" + text + "/versions/2/checks")
+                .body()
+                .replaceAll("(?s).*name=\"finding\" value=\"([^\"]*)\".*", "$1");
+        hedda.post(
+                "/documents/" + text + "/waive",
+                java.util.Map.of("actKey", Server.key(), "finding", key, "words", "the customer's paper"));
+        review.release(text);
+        assertThat(Web.as(server, "priya").get("/documents/" + text + "/record").body())
+                .contains("nothing was written into the sheet");
+    }
 }

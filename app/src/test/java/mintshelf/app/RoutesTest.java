@@ -80,6 +80,11 @@ class RoutesTest {
             row(t, "/documents/{id}/peek", "/documents/" + draft + "/peek?face=" + face, "302 404 404 200 200 200");
         }
         row(t, "/documents/{id}", "/documents/" + draft, "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/drawn",
+                "/documents/" + released + "/versions/1/drawn",
+                "302 404 200 200 200 200");
         row(t, "/documents/{id}", "/documents/" + released, "302 404 200 200 200 200");
         row(t, "/documents/{id}", "/documents/" + revised + "?version=2", "302 404 404 200 200 200");
         row(t, "/documents/{id}", "/documents/" + revised + "?version=1", "302 404 200 200 200 200");

@@ -180,6 +180,16 @@ public final class Server {
         return server;
     }
 
+    /** A server of its own with a setting. */
+    public static synchronized Server with(String setting, String value) {
+        System.setProperty(setting, value);
+        try {
+            return with();
+        } finally {
+            System.clearProperty(setting);
+        }
+    }
+
     private static Server start(String schema, Class<?>... beans) {
         PrivateMariaDb db = database();
         SpringApplication application = new SpringApplication(MintShelf.class, Counting.class);
@@ -263,6 +273,19 @@ public final class Server {
                         true,
                         house.route("straight").orElseThrow()),
                 20);
+        // Its files are texts: no sheet is due.
+        var rules = new java.util.HashMap<>(
+                mintshelf.core.drawing.check.CheckRules.hints().severities());
+        rules.remove(mintshelf.core.drawing.check.CheckRules.Rule.SHEET_READ);
+        var usual = mintshelf.core.drawing.check.CheckRules.hints();
+        bean(mintshelf.app.store.house.CheckRuleStore.class)
+                .add(
+                        plain.id(),
+                        new mintshelf.app.store.house.CheckRuleStore.Edition(
+                                1,
+                                new mintshelf.core.drawing.check.CheckRules(
+                                        rules, usual.demanded(), usual.leastText(), usual.layers()),
+                                "checker"));
         house.factSheets()
                 .get(drawing.id())
                 .forEach(f -> house.giveFact(plain.id(), f.fact().id(), f.required(), 1));

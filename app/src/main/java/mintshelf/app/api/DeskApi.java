@@ -1,6 +1,9 @@
 package mintshelf.app.api;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -73,14 +76,14 @@ class DeskApi {
         }
     }
 
-    record Pairing(String code, String desk) {}
+    record Pairing(@NotNull String code, @NotNull String desk) {}
 
     record Paired(String token) {}
 
     /** Gives a token for the code that the page Companion and tokens shows; good once, for ten minutes. */
     @PostMapping("/pairings")
-    Paired pair(@RequestBody Pairing pairing) {
-        return tokens.redeem(Optional.ofNullable(pairing.code()).orElse(""), pairing.desk())
+    Paired pair(@Valid @RequestBody Pairing pairing) {
+        return tokens.redeem(pairing.code(), pairing.desk())
                 .map(Paired::new)
                 .orElseThrow(() -> Refused.because(
                         "pairing.code", "That code is wrong, used, or older than ten minutes.", "Show a new one."));
@@ -93,36 +96,42 @@ class DeskApi {
                 .toList();
     }
 
-    record Take(List<Long> documents, String desk, String purpose) {}
+    record Take(@NotNull List<@NotNull Long> documents, String desk, String purpose) {}
 
     /** Checks documents out: all of them, or none. */
     @PostMapping("/holds")
-    List<DocumentApi.Document> take(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody Take take) {
+    List<DocumentApi.Document> take(
+            Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody Take take) {
         checkOut.take(actor, ids(take.documents()), key, said(take.desk()), said(take.purpose()));
         return sight.of(actor, take.documents()).values().stream()
                 .map(s -> DocumentApi.Document.of(actor, s))
                 .toList();
     }
 
-    record GiveBack(List<Long> documents) {}
+    record GiveBack(@NotNull List<@NotNull Long> documents) {}
 
     /** Gives holds back unchanged. */
     @PostMapping("/holds/undo")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void undo(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody GiveBack back) {
+    void undo(Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody GiveBack back) {
         checkOut.undo(actor, ids(back.documents()), key);
     }
 
     /** @param upload token of the file that came; none when the desk has what the shelf has */
     record InRow(long document, String upload, Long hold, String comment) {}
 
-    record In(List<InRow> rows, String comment, Boolean keepHold, Boolean keepSaves, String desk) {}
+    record In(
+            @NotNull List<@NotNull @Valid InRow> rows,
+            String comment,
+            Boolean keepHold,
+            Boolean keepSaves,
+            String desk) {}
 
     /** @param what version, unchanged, only-saved or stray, with its number */
     record Row(long document, String what, long number) {}
 
     @PostMapping("/check-ins")
-    List<Row> checkIn(Actor actor, @RequestHeader("Idempotency-Key") String key, @RequestBody In in) {
+    List<Row> checkIn(Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody In in) {
         List<CheckIn.Row> rows = in.rows().stream()
                 .map(r -> new CheckIn.Row(
                         r.document(),
@@ -154,7 +163,7 @@ class DeskApi {
             Actor actor,
             @PathVariable long id,
             @RequestHeader("Idempotency-Key") String key,
-            @RequestBody Question question) {
+            @Valid @RequestBody Question question) {
         checkOut.ask(actor, id, key, said(question.message()));
     }
 
@@ -200,9 +209,11 @@ class DeskApi {
         desks.remove(actor, name);
     }
 
-    record DiskFile(String path, String sha256) {}
+    record DiskFile(
+            @NotNull String path,
+            @NotNull @Pattern(regexp = "[0-9a-fA-F]{64}") String sha256) {}
 
-    record Disk(List<DiskFile> files) {}
+    record Disk(@NotNull List<@NotNull @Valid DiskFile> files) {}
 
     /**
      * @param word even, behind, ahead, strayed, new, absent, set
@@ -226,7 +237,7 @@ class DeskApi {
 
     /** How what lies on a desk stands to the shelf. */
     @PostMapping("/desks/{name}/status")
-    List<Standing> status(Actor actor, @PathVariable String name, @RequestBody Disk disk) {
+    List<Standing> status(Actor actor, @PathVariable String name, @Valid @RequestBody Disk disk) {
         List<Desks.OnDisk> files = disk.files().stream()
                 .map(f -> new Desks.OnDisk(f.path(), ContentHash.ofHex(f.sha256())))
                 .toList();
@@ -263,14 +274,14 @@ class DeskApi {
                 .toList();
     }
 
-    record BroughtFile(long document, int version, String path, Boolean onPurpose) {}
+    record BroughtFile(long document, int version, @NotNull String path, Boolean onPurpose) {}
 
-    record Brought(List<BroughtFile> files) {}
+    record Brought(@NotNull List<@NotNull @Valid BroughtFile> files) {}
 
     /** Notes what was brought to a desk. */
     @PostMapping("/desks/{name}/files")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void brought(Actor actor, @PathVariable String name, @RequestBody Brought brought) {
+    void brought(Actor actor, @PathVariable String name, @Valid @RequestBody Brought brought) {
         desks.brought(
                 actor,
                 name,
@@ -280,12 +291,12 @@ class DeskApi {
                         .toList());
     }
 
-    record Cleared(List<Long> documents) {}
+    record Cleared(@NotNull List<@NotNull Long> documents) {}
 
     /** Forgets files that were cleared off a desk. */
     @PostMapping("/desks/{name}/cleared")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void cleared(Actor actor, @PathVariable String name, @RequestBody Cleared cleared) {
+    void cleared(Actor actor, @PathVariable String name, @Valid @RequestBody Cleared cleared) {
         desks.cleared(actor, name, ids(cleared.documents()));
     }
 

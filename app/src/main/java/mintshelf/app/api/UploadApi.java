@@ -5,14 +5,9 @@ import java.io.IOException;
 import java.util.Map;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.use.Actor;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Refused;
 import mintshelf.app.use.content.ReceiveContent;
-import org.springframework.http.HttpStatus;
-import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
-import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -58,19 +53,5 @@ public class UploadApi {
     ResponseEntity<Map<String, String>> drop(Actor actor, @PathVariable String token) {
         receive.drop(actor, token);
         return ResponseEntity.ok(Map.of("token", token));
-    }
-
-    @ExceptionHandler(Refused.class)
-    ProblemDetail refused(Refused e) {
-        ProblemDetail problem = ProblemDetail.forStatusAndDetail(
-                HttpStatus.CONFLICT, e.refusal().reason());
-        problem.setProperty("code", e.refusal().code());
-        problem.setProperty("remedy", e.refusal().remedy());
-        return problem;
-    }
-
-    @ExceptionHandler(NotThere.class)
-    ProblemDetail notThere() {
-        return ProblemDetail.forStatusAndDetail(HttpStatus.NOT_FOUND, "There is no such upload.");
     }
 }

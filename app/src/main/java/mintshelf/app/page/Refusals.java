@@ -2,6 +2,7 @@ package mintshelf.app.page;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.net.URI;
 import java.time.Clock;
 import java.time.ZoneId;
@@ -10,16 +11,15 @@ import java.util.Optional;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.HttpStatus;
-import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
-import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.servlet.ModelAndView;
-import org.springframework.web.servlet.resource.NoResourceFoundException;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Words what cannot be done: what happened, what was kept, what to do next. Never a stack trace. */
 @ControllerAdvice
@@ -28,77 +28,34 @@ public class Refusals {
     private final Actors actors;
     private final Frame frame;
     private final Clock clock;
+    private final JsonMapper json;
 
-    public Refusals(Actors actors, Frame frame, Clock clock) {
+    public Refusals(Actors actors, Frame frame, Clock clock, JsonMapper json) {
+        this.json = json;
         this.actors = actors;
         this.frame = frame;
         this.clock = clock;
     }
 
-    @ExceptionHandler(Refused.class)
-    ModelAndView refused(Refused e, HttpServletRequest request, HttpServletResponse response) {
-        HttpStatus status = e.refusal().code().startsWith("access.") ? HttpStatus.FORBIDDEN : HttpStatus.CONFLICT;
-        return page(e.refusal(), status, request, response);
-    }
-
-    @ExceptionHandler({NotThere.class, NoResourceFoundException.class, MethodArgumentTypeMismatchException.class})
-    ModelAndView notThere(HttpServletRequest request, HttpServletResponse response) {
-        return page(
-                Refusal.of(
-                        "page.none",
-                        "There is nothing here for you.",
-                        "It may have been dropped, or your roles do not reach it."),
-                HttpStatus.NOT_FOUND,
-                request,
-                response);
-    }
-
-    @ExceptionHandler({MissingServletRequestParameterException.class, IllegalArgumentException.class})
-    ModelAndView incomplete(HttpServletRequest request, HttpServletResponse response) {
-        return page(
-                Refusal.of(
-                        "page.incomplete",
-                        "Something was missing in what the page sent.",
-                        "Load the page again; nothing was changed."),
-                HttpStatus.BAD_REQUEST,
-                request,
-                response);
-    }
-
-    @ExceptionHandler(DuplicateKeyException.class)
-    ModelAndView taken(HttpServletRequest request, HttpServletResponse response) {
-        return page(
-                Refusal.of(
-                        "race.lost",
-                        "Somebody else was a moment faster.",
-                        "Look at it again; nothing of yours was changed."),
-                HttpStatus.CONFLICT,
-                request,
-                response);
-    }
-
     @ExceptionHandler(Exception.class)
-    ModelAndView broken(Exception e, HttpServletRequest request, HttpServletResponse response) throws Exception {
-        if (e instanceof org.springframework.web.ErrorResponse known) {
-            return page(
-                    Refusal.of(
-                            "page.refused",
-                            "That address does not take this.",
-                            "Go back and try another way; nothing was changed."),
-                    HttpStatus.valueOf(known.getStatusCode().value()),
-                    request,
-                    response);
+    ModelAndView answer(Exception e, HttpServletRequest request, HttpServletResponse response) throws Exception {
+        if (response.isCommitted() || e instanceof AsyncRequestNotUsableException) {
+            LOG.debug("{} {} broke off", request.getMethod(), request.getRequestURI());
+            return null;
         }
-        if (response.isCommitted() || e instanceof java.io.IOException) throw e;
-        LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
-        return page(
-                Refusal.of(
-                        "server.fault",
-                        "That did not work, by a fault of the server.",
-                        "Nothing was changed. The fault was noted."),
-                HttpStatus.INTERNAL_SERVER_ERROR,
-                request,
-                response);
+        if (e instanceof IOException) throw e; // the connection is gone
+        Fault fault = Fault.of(e);
+        if (fault.ours()) LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
+        else if (!(e instanceof Refused || e instanceof NotThere)) {
+            LOG.info("{} {}: {}", request.getMethod(), Texts.line(request.getRequestURI()), fault.status());
+        }
+        response.resetBuffer();
+        if (fault.status() == HttpStatus.SERVICE_UNAVAILABLE) response.setHeader("Retry-After", "10");
+        if (Problem.isAsked(request)) {
+            Problem.write(response, json, fault.status().value(), fault.refusal());
+            return null;
+        }
+        return page(fault.refusal(), fault.status(), request, response);
     }
 
     private ModelAndView page(

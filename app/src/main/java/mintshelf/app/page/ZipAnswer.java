@@ -12,6 +12,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.use.Packed;
+import mintshelf.core.document.FileName;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
@@ -38,10 +39,12 @@ public class ZipAnswer {
         Set<String> used = new HashSet<>();
         ZipOutputStream out = new ZipOutputStream(response.getOutputStream(), StandardCharsets.UTF_8);
         for (Packed file : files) {
-            int slash = file.path().lastIndexOf('/') + 1;
-            String path = file.path();
+            // Names are asked when they are made; here stands who packs, whatever was let in before.
+            String asked = FileName.path(file.path());
+            int slash = asked.lastIndexOf('/') + 1;
+            String path = asked;
             for (int i = 2; !used.add(path.toLowerCase(Locale.ROOT)); i++) {
-                path = file.path().substring(0, slash) + i + " " + file.path().substring(slash);
+                path = asked.substring(0, slash) + i + " " + asked.substring(slash);
             }
             out.putNextEntry(new ZipEntry(path));
             contents.send(file.content().id(), 0, file.content().size(), out);

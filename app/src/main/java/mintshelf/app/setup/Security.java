@@ -7,9 +7,10 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.Serializable;
 import java.util.List;
-import java.util.Map;
+import mintshelf.app.page.Problem;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.person.SignIn;
+import mintshelf.core.base.Refusal;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -27,6 +28,7 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
+import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.web.filter.OncePerRequestFilter;
 import tools.jackson.databind.json.JsonMapper;
@@ -59,6 +61,24 @@ public class Security {
         return http.build();
     }
 
+    /** What the gate itself refuses, an address of odd letters: a program reads it as it reads every refusal. */
+    @Bean
+    RequestRejectedHandler rejected(JsonMapper json) {
+        return (request, response, e) -> {
+            if (Problem.isAsked(request)) {
+                problem(
+                        response,
+                        json,
+                        400,
+                        "request.bad",
+                        "That is no address of this server.",
+                        "See the description.");
+            } else {
+                response.sendError(400);
+            }
+        };
+    }
+
     /** Programs sign each request with a token; they have no session and no form to forge. */
     @Bean
     @Order(3)
@@ -75,7 +95,6 @@ public class Security {
                         .authenticated()
                         .anyRequest()
                         .hasAuthority("WRITE"))
-                .addFilterBefore(new Limited(), AuthorizationFilter.class)
                 .addFilterBefore(new BearerFilter(tokens), AuthorizationFilter.class)
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> problem(
                                 response,
@@ -106,7 +125,6 @@ public class Security {
                         .permitAll()
                         .anyRequest()
                         .hasAuthority("PERSON"))
-                .addFilterBefore(new Limited(), AuthorizationFilter.class)
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> problem(
                                 response,
                                 json,
@@ -128,25 +146,7 @@ public class Security {
     private static void problem(
             HttpServletResponse response, JsonMapper json, int status, String code, String reason, String remedy)
             throws IOException {
-        response.setStatus(status);
-        response.setContentType("application/problem+json");
-        if (status == 401) response.setHeader("WWW-Authenticate", "Bearer");
-        json.writeValue(
-                response.getOutputStream(),
-                Map.of("title", reason, "status", status, "detail", reason, "code", code, "remedy", remedy));
-    }
-
-    /** Uploads are streamed; whatever else is sent is read into memory, and has its limit. */
-    private static final class Limited extends OncePerRequestFilter {
-        private static final long LARGEST_BODY = 64L << 20;
-
-        @Override
-        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-                throws IOException, ServletException {
-            boolean upload = request.getRequestURI().contains("/uploads/");
-            if (!upload && request.getContentLengthLong() > LARGEST_BODY) response.setStatus(413);
-            else chain.doFilter(request, response);
-        }
+        Problem.write(response, json, status, Refusal.of(code, reason, remedy));
     }
 
     /** Finds the person of a request's token. */

@@ -8,6 +8,9 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * What a house may set, as {@code mint-shelf.…} in a file or {@code MINT_SHELF_…} in the environment.
  *
  * @param largestFile in bytes
+ * @param largestSheet in bytes: drawings beyond it are kept without being read
+ * @param readingMemory the memory of which drawings that are being read have their part, in bytes; 0 for the heap
+ * @param uploadAllowance bytes that one person may have sent without filing them or checking them in
  * @param passwordStrength cost of a password's hash, as a power of two
  * @param zone of the house: dates on sheets and due days are its days
  * @param origin the address under which people reach the server; links in mails begin with it
@@ -16,6 +19,9 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
 @ConfigurationProperties("mint-shelf")
 public record Settings(
         @DefaultValue("4294967296") long largestFile,
+        @DefaultValue("268435456") long largestSheet,
+        @DefaultValue("0") long readingMemory,
+        @DefaultValue("68719476736") long uploadAllowance,
         @DefaultValue("11") int passwordStrength,
         @DefaultValue("UTC") ZoneId zone,
         @DefaultValue("http://localhost:8080") String origin,

@@ -11,12 +11,15 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.CheckRuleStore.Waiver;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.Reference.State;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Document;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
@@ -31,6 +34,8 @@ public class CheckSheets {
     private static final int LONGEST_KEY = 500;
 
     private final Sheets sheets;
+    private final ReadingRoom room;
+    private final HouseStore house;
     private final DocumentStore documents;
     private final CheckRuleStore rules;
     private final ReferenceStore references;
@@ -44,9 +49,17 @@ public class CheckSheets {
         }
     };
 
-    public CheckSheets(Sheets sheets, DocumentStore documents, CheckRuleStore rules, ReferenceStore references) {
+    public CheckSheets(
+            Sheets sheets,
+            ReadingRoom room,
+            HouseStore house,
+            DocumentStore documents,
+            CheckRuleStore rules,
+            ReferenceStore references) {
         this.references = references;
         this.sheets = sheets;
+        this.room = room;
+        this.house = house;
         this.documents = documents;
         this.rules = rules;
     }
@@ -69,7 +82,7 @@ public class CheckSheets {
         return rules.latest(document.place().kind());
     }
 
-    /** The findings, those in the way first; nothing for what is no drawing that can be read. */
+    /** The findings, those in the way first; nothing for what is no drawing and needs not be one. */
     public Optional<List<Held>> findings(Document document, VersionRow version) {
         Edition edition = rules(document);
         Map<String, String> record = new HashMap<>(documents.facts(version.revision()));
@@ -81,8 +94,7 @@ public class CheckSheets {
             found = Optional.ofNullable(kept.get(key));
         }
         if (found.isEmpty()) {
-            found = sheets.opened(version.content())
-                    .map(drawing -> SheetCheck.check(drawing, edition.rules(), sheets.said(drawing), record));
+            found = room.apart(() -> read(document, version, edition, record));
             found.ifPresent(findings -> {
                 synchronized (kept) {
                     kept.put(key, findings);
@@ -90,6 +102,22 @@ public class CheckSheets {
             });
         }
         return found.map(findings -> held(findings, version));
+    }
+
+    private Optional<List<Finding>> read(
+            Document document, VersionRow version, Edition edition, Map<String, String> record) {
+        Optional<List<Finding>> found = sheets.opened(version.content())
+                .map(drawing -> SheetCheck.check(drawing, edition.rules(), sheets.said(drawing), record));
+        boolean asked = edition.rules().severities().containsKey(CheckRules.Rule.SHEET_READ);
+        if (found.isPresent() || !asked || !isSheetDue(document, version)) return found;
+        return Optional.of(SheetCheck.unread(
+                edition.rules(), sheets.whyUnread(version.content()).orElse("")));
+    }
+
+    /** Of a drawing a sheet is expected, whatever its file is; of other documents where the file says that it is one. */
+    private boolean isSheetDue(Document document, VersionRow version) {
+        return version.content().kind() == ContentKind.DXF
+                || house.kind(document.place().kind()).aspect() == Aspect.DRAWING;
     }
 
     private List<Held> held(List<Finding> findings, VersionRow version) {
@@ -117,13 +145,15 @@ public class CheckSheets {
     /**
      * What keeps a document's latest version from review and release: files that it refers to and that are not known, and findings
      * of binding rules. Asks nothing more of kinds whose rules are hints.
+     *
+     * @param review whether somebody is to look at the sheet: only then one that nobody can read is in the way
      */
-    public List<Refusal> inTheWay(Document document) {
+    public List<Refusal> inTheWay(Document document, boolean review) {
         List<Refusal> inTheWay = new ArrayList<>();
         List<Reference> references = this.references.of(document.head().version());
         ReferenceRules.gate(document.number(), paths(references, State.MISSING), paths(references, State.AMBIGUOUS))
                 .ifPresent(inTheWay::add);
-        if (rules(document).rules().isBinding()) inTheWay.addAll(findingsInTheWay(document));
+        if (rules(document).rules().isBinding()) inTheWay.addAll(findingsInTheWay(document, review));
         return inTheWay;
     }
 
@@ -134,12 +164,13 @@ public class CheckSheets {
                 .toList();
     }
 
-    private List<Refusal> findingsInTheWay(Document document) {
+    private List<Refusal> findingsInTheWay(Document document, boolean review) {
         return documents
                 .version(document.id(), document.head().number())
                 .flatMap(version -> findings(document, version))
                 .map(all -> all.stream()
                         .filter(Held::isInTheWay)
+                        .filter(h -> review || h.finding().rule() != CheckRules.Rule.SHEET_READ)
                         .map(h -> refusal(document, h.finding()))
                         .toList())
                 .orElse(List.of());

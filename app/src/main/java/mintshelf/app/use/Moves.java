@@ -157,7 +157,13 @@ public class Moves {
         }
         documents.touch(document.id(), now);
         lists.noteRecent(actor.person(), document.id(), "moved", now);
-        String written = out.number() == signedNumber ? "" : ", written from version " + signedNumber;
+        String written = out.number() == signedNumber
+                ? move.does(Effect.WRITE_SHEET) && to == StageClass.RELEASED
+                        ? sheets.silent(out.content())
+                                .map(silent -> "; nothing was written into the sheet: " + silent)
+                                .orElse("")
+                        : ""
+                : ", written from version " + signedNumber;
         recorder.note(
                 actor,
                 document.id(),

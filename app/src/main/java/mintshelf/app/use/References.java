@@ -25,7 +25,6 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
-import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepReader;
 import mintshelf.core.reference.Resolution;
@@ -37,13 +36,16 @@ import mintshelf.core.structure.StructureGraph;
 @org.springframework.stereotype.Component
 public class References {
     private final ContentStore contents;
-    private final Contents whole;
+    private final Sheets sheets;
+    private final ReadingRoom room;
     private final ReferenceStore store;
     private final DocumentStore documents;
 
-    public References(ContentStore contents, Contents whole, ReferenceStore store, DocumentStore documents) {
+    public References(
+            ContentStore contents, Sheets sheets, ReadingRoom room, ReferenceStore store, DocumentStore documents) {
         this.contents = contents;
-        this.whole = whole;
+        this.sheets = sheets;
+        this.room = room;
         this.store = store;
         this.documents = documents;
     }
@@ -62,10 +64,9 @@ public class References {
 
     private List<Written> read(long content, long size, ContentKind kind) {
         try {
-            if (kind == ContentKind.DXF && size <= Contents.LARGEST_SHEET) {
-                Outcome<DxfDrawing> drawing = DxfDrawing.read(
-                        whole.bytes(new StoredContent(content, ContentHash.compute(new byte[0]), size, kind), size));
-                return drawing instanceof Outcome.Granted<DxfDrawing> read ? Written.of(read.value()) : List.of();
+            if (kind == ContentKind.DXF) {
+                StoredContent file = new StoredContent(content, ContentHash.compute(new byte[0]), size, kind);
+                return room.apart(() -> sheets.opened(file).map(Written::of).orElse(List.of()));
             }
             if (kind == ContentKind.STEP) {
                 Outcome<StepModel> model = StepReader.read(new ContentInput(contents, content, size));

@@ -27,12 +27,11 @@ public class SheetPdf {
 
     /** The page, or why there is none. */
     public Outcome<PdfWriter.Written> write(StoredContent content, String title, String margin) {
-        Optional<byte[]> drawing = sheets.drawing(content);
-        if (drawing.isEmpty()) return Outcome.refused("pdf.none", "It is no drawing, or too large to be drawn.", "");
-        if (!(DxfDrawing.read(drawing.get()) instanceof Outcome.Granted<DxfDrawing> opened)) {
-            return Outcome.refused("pdf.unreadable", "The drawing cannot be read.", "");
+        Optional<DxfDrawing> opened = sheets.opened(content);
+        if (opened.isEmpty()) {
+            return Outcome.refused("pdf.none", sheets.whyUnread(content).orElse("The drawing cannot be read."), "");
         }
-        Outcome<Scene> scene = opened.value().scene();
+        Outcome<Scene> scene = opened.get().scene();
         if (!(scene instanceof Outcome.Granted<Scene> read)) {
             return Outcome.refused(scene.refusal().orElseThrow());
         }

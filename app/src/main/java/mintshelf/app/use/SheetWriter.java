@@ -44,6 +44,7 @@ public class SheetWriter {
     private final DocumentStore documents;
     private final Sheets sheets;
     private final SheetHistory history;
+    private final ReadingRoom room;
     private final Contents contents;
     private final OutputStore outputs;
     private final OrderStore orders;
@@ -55,6 +56,7 @@ public class SheetWriter {
             DocumentStore documents,
             Sheets sheets,
             SheetHistory history,
+            ReadingRoom room,
             Contents contents,
             OutputStore outputs,
             OrderStore orders,
@@ -64,6 +66,7 @@ public class SheetWriter {
         this.documents = documents;
         this.sheets = sheets;
         this.history = history;
+        this.room = room;
         this.contents = contents;
         this.outputs = outputs;
         this.orders = orders;
@@ -155,6 +158,17 @@ public class SheetWriter {
                 .orElse("");
     }
 
+    /** Why nothing would be written into a content; empty where a map has places on it. */
+    public Optional<String> silent(StoredContent content) {
+        return room.apart(() -> {
+            Optional<DxfDrawing> drawing = sheets.opened(content);
+            if (drawing.isEmpty()) return sheets.whyUnread(content).or(() -> Optional.of("It cannot be read."));
+            return sheets.mapFor(drawing.get()).isPresent()
+                    ? Optional.empty()
+                    : Optional.of("No sheet map has a place on it.");
+        });
+    }
+
     /** A sheet as it will be written, with the map and the values that it is written with. */
     public record Draft(SheetMapStore.Edition map, SheetStamp.Values values, byte[] signed, Stamped stamped) {}
 
@@ -166,6 +180,16 @@ public class SheetWriter {
      * @return nothing when the content is no sheet that a map knows
      */
     public Optional<Draft> draft(
+            Document document,
+            long revision,
+            StoredContent content,
+            Map<String, String> values,
+            Optional<SheetMapStore.Edition> chosen,
+            boolean place) {
+        return room.apart(() -> drafted(document, revision, content, values, chosen, place));
+    }
+
+    private Optional<Draft> drafted(
             Document document,
             long revision,
             StoredContent content,

@@ -4,10 +4,13 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Comparison;
@@ -21,17 +24,36 @@ import org.springframework.stereotype.Component;
 @Component
 public class Sheets {
     private final Contents contents;
+    private final ReadingRoom room;
+    private final Settings settings;
     private final SheetMapStore maps;
 
-    public Sheets(Contents contents, SheetMapStore maps) {
+    public Sheets(Contents contents, ReadingRoom room, Settings settings, SheetMapStore maps) {
         this.contents = contents;
+        this.room = room;
+        this.settings = settings;
         this.maps = maps;
     }
 
     /** The bytes of a drawing that can be read; nothing for other contents and for sheets beyond the limit. */
     public Optional<byte[]> drawing(StoredContent content) {
-        if (content.kind() != ContentKind.DXF || content.size() > Contents.LARGEST_SHEET) return Optional.empty();
-        return Optional.of(contents.bytes(content, content.size()));
+        if (content.kind() != ContentKind.DXF || content.size() > settings.largestSheet()) return Optional.empty();
+        return contents.whole(content);
+    }
+
+    /** Why a content is read by nobody here: another format, too large, no drawing in it. Empty for what is read. */
+    public Optional<String> whyUnread(StoredContent content) {
+        if (content.kind() != ContentKind.DXF) {
+            return Optional.of("It is a " + content.kind().words() + ", not an exchange drawing.");
+        }
+        long most = Math.min(settings.largestSheet(), room.most());
+        if (content.size() > most) {
+            return Optional.of("It has " + Numbers.size(content.size()) + "; drawings of up to " + Numbers.size(most)
+                    + " are read here.");
+        }
+        return contents.whole(content)
+                .flatMap(bytes -> DxfDrawing.read(bytes).refusal())
+                .map(Refusal::reason);
     }
 
     /** A drawing, opened; nothing for what is none or cannot be read. */
@@ -41,7 +63,7 @@ public class Sheets {
 
     public Optional<DxfDrawing> opened(byte[] drawing) {
         return DxfDrawing.read(drawing) instanceof Outcome.Granted<DxfDrawing> read
-                ? Optional.of(read.value())
+                ? Optional.of(read.value().within(room::takes))
                 : Optional.empty();
     }
 
@@ -75,8 +97,7 @@ public class Sheets {
     }
 
     public Map<String, String> said(byte[] drawing) {
-        if (!(DxfDrawing.read(drawing) instanceof Outcome.Granted<DxfDrawing> read)) return Map.of();
-        return said(read.value());
+        return opened(drawing).map(this::said).orElse(Map.of());
     }
 
     /** By the map that finds most on the sheet. */

@@ -2,6 +2,7 @@ package mintshelf.core.document;
 
 import java.util.Locale;
 import java.util.Set;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 
 /**
@@ -32,6 +33,33 @@ public record FileName(String name, String key) {
             safe = safe.substring(0, LONGEST - tail.length()).stripTrailing() + tail;
         }
         return new FileName(safe, Texts.key(safe));
+    }
+
+    /**
+     * The name of a shelf or a folder, which folders on disks and in archives mirror: what no file system takes is refused in words,
+     * for a name that is changed in silence is another name.
+     */
+    public static Outcome<String> folder(String what, String raw) {
+        Outcome<String> named = Texts.required(what, raw, 120);
+        if (!(named instanceof Outcome.Granted<String> granted)
+                || of(granted.value()).name().equals(granted.value())) {
+            return named;
+        }
+        return Outcome.refused(
+                "name.file_system",
+                "“" + granted.value() + "” can be no folder on a disk.",
+                "Leave out < > : \" / \\ | ? *, dots at its ends, and names that machines keep for themselves.");
+    }
+
+    /** A path of folders and a file made safe, part by part: what comes from elsewhere leads nowhere else. */
+    public static String path(String raw) {
+        StringBuilder path = new StringBuilder();
+        for (String part : raw.split("/")) {
+            if (part.isEmpty()) continue;
+            if (!path.isEmpty()) path.append('/');
+            path.append(of(part).name());
+        }
+        return path.isEmpty() ? "unnamed" : path.toString();
     }
 
     /** The extension without its dot, lower case; empty when there is none. */

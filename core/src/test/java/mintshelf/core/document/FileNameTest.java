@@ -46,4 +46,22 @@ class FileNameTest {
         assertThat(VersionDigest.of(ContentHash.compute(new byte[] {2}), Map.of("material", "316L")))
                 .isNotEqualTo(digest);
     }
+
+    @Test
+    void aFolderIsNamedAsADiskCanNameIt() {
+        for (String bad : new String[] {".", "..", "a/b", "a\\b", "con", "x:", "end.", "\u202e"}) {
+            assertThat(FileName.folder("The name", bad).isGranted()).as(bad).isFalse();
+        }
+        for (String good : new String[] {"3000 Encoder head", "Ä & Ö (2)", "v1.2"}) {
+            assertThat(FileName.folder("The name", good).isGranted()).as(good).isTrue();
+        }
+    }
+
+    @Test
+    void aPathLeadsNowhereElse() {
+        assertThat(FileName.path("LS18 Staff reader/../evil.txt")).doesNotContain("..");
+        assertThat(FileName.path("/etc//passwd")).isEqualTo("etc/passwd");
+        assertThat(FileName.path("..")).isEqualTo("unnamed");
+        assertThat(FileName.path("TG40/3000/plate.dxf")).isEqualTo("TG40/3000/plate.dxf");
+    }
 }

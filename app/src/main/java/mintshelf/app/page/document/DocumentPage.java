@@ -11,6 +11,8 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.CheckSheets.Held;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.ReadingRoom;
+import mintshelf.app.use.Refused;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
@@ -43,6 +45,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class DocumentPage {
     private final ReadDocument read;
+    private final ReadingRoom room;
     private final ReadSheet sheets;
     private final CheckSheets checks;
     private final WaiveFindings waive;
@@ -57,6 +60,7 @@ public class DocumentPage {
 
     public DocumentPage(
             ReadDocument read,
+            ReadingRoom room,
             ReadSheet sheets,
             CheckSheets checks,
             WaiveFindings waive,
@@ -69,6 +73,7 @@ public class DocumentPage {
             ReadStructure structure,
             ReadWhereUsed used) {
         this.read = read;
+        this.room = room;
         this.sheets = sheets;
         this.checks = checks;
         this.waive = waive;
@@ -108,10 +113,12 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("path", Desks.path(view.seen()));
-        model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
+        model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), shown.content()));
         model.addAttribute(
                 "checked",
-                checks.findings(document, shown).map(CheckSheets::says).orElse(""));
+                room.soon(() -> checks.findings(document, shown), Optional.<List<Held>>empty())
+                        .map(CheckSheets::says)
+                        .orElse(""));
         model.addAttribute(
                 "strip",
                 Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
@@ -149,6 +156,22 @@ public class DocumentPage {
                 && actor.access().may(Right.CHANGE, document.place())
                 && document.pending().isPresent()
                 && (document.holder().isEmpty() || mine);
+    }
+
+    /** The sheet of a version, as a part of a page that did not wait for it. */
+    @GetMapping("/documents/{id}/versions/{number}/drawn")
+    String drawn(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
+        VersionRow version = read.version(actor, id, number);
+        ReadDocument.View view = read.view(actor, id);
+        model.addAttribute("view", view);
+        model.addAttribute("shown", version);
+        model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        try {
+            model.addAttribute("sheet", sheets.sheet(view.seen().spine(), version.content()));
+        } catch (Refused e) {
+            model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), version.content()));
+        }
+        return "document/_drawn";
     }
 
     private static final Refusal FORMER =
@@ -217,7 +240,7 @@ public class DocumentPage {
         model.addAttribute("face", face);
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
         if (face.equals("sheet"))
-            model.addAttribute("sheet", sheets.sheet(view.seen().spine(), shown.content()));
+            model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), shown.content()));
         if (face.equals("components")) model.addAttribute("structure", structure.firstLevel(actor, id));
         if (face.equals("where-used")) model.addAttribute("used", used.of(actor, id, false));
         return "document/_peek :: peek";

@@ -318,7 +318,7 @@ public class HoldPages {
         model.addAttribute(
                 "compared",
                 compare.draw(view.seen().spine().content(), stray.content()).orElse(null));
-        model.addAttribute("sheet", sheets.sheet(stray.content()));
+        model.addAttribute("sheet", sheets.sheetSoon(stray.content()));
         model.addAttribute(
                 "broken",
                 record.lastBefore(actor, stray.item(), "hold.broken", stray.at())

@@ -13,6 +13,7 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.RoundSight.Line;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.compare.CompareSheets;
@@ -39,6 +40,7 @@ public class RoundPages {
     private final AskOthers others;
     private final Settings settings;
     private final Clock clock;
+    private final ReadingRoom room;
     private final ReadSheet sheets;
     private final CompareSheets compare;
 
@@ -47,6 +49,7 @@ public class RoundPages {
             SendToReview send,
             SignRound sign,
             AskOthers others,
+            ReadingRoom room,
             ReadSheet sheets,
             CompareSheets compare,
             Settings settings,
@@ -57,6 +60,7 @@ public class RoundPages {
         this.rounds = rounds;
         this.send = send;
         this.sign = sign;
+        this.room = room;
         this.sheets = sheets;
         this.compare = compare;
     }
@@ -112,10 +116,13 @@ public class RoundPages {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("version", version);
-        model.addAttribute("sheet", sheets.sheet(version.content()));
+        model.addAttribute("sheet", sheets.sheetSoon(version.content()));
         long item = shown.item().item();
         model.addAttribute("before", compare.before(item, version).orElse(null));
-        model.addAttribute("compared", compare.ringed(item, version).orElse(null));
+        model.addAttribute(
+                "compared",
+                room.soon(() -> compare.ringed(item, version), Optional.<mintshelf.app.use.Compared>empty())
+                        .orElse(null));
         model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("answered", answered != null);
         model.addAttribute(
@@ -181,7 +188,9 @@ public class RoundPages {
         return view.lines().stream()
                 .filter(l -> !isOrder(l))
                 .findFirst()
-                .flatMap(line -> compare.toBefore(line.item().item(), rounds.version(line)))
+                .flatMap(line -> room.soon(
+                        () -> room.apart(() -> compare.toBefore(line.item().item(), rounds.version(line))),
+                        Optional.<Comparison>empty()))
                 .map(c -> new Compared(view.round().id(), c));
     }
 

@@ -463,6 +463,18 @@ public class ContentStore {
         db.deleteFrom(CONTENT).where(CONTENT.ID.eq(content)).execute();
     }
 
+    /** What a person has sent, or is sending, that nothing uses yet. */
+    public record UnderWay(int files, long bytes) {}
+
+    public UnderWay underWay(long person) {
+        return db.select(DSL.count(), DSL.coalesce(DSL.sum(UPLOAD.SIZE), java.math.BigDecimal.ZERO))
+                .from(UPLOAD)
+                .where(
+                        UPLOAD.PERSON.eq(person),
+                        UPLOAD.STATE.in(Upload.State.RECEIVING.name(), Upload.State.COMPLETE.name()))
+                .fetchSingle(row -> new UnderWay(row.value1(), row.value2().longValue()));
+    }
+
     /** Uploads whose lease ended and that nothing used; locked for the caller, those of other nodes passed over. */
     public List<Upload> expired(Instant now, int most) {
         return db.selectFrom(UPLOAD)

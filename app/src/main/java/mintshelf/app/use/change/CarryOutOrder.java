@@ -35,6 +35,7 @@ import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.SheetPdf;
+import mintshelf.app.use.SheetWriter;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.Telling;
 import mintshelf.core.base.Refusal;
@@ -68,6 +69,7 @@ public class CarryOutOrder {
     private final RoundStore rounds;
     private final HouseStore house;
     private final OutputStore outputs;
+    private final SheetWriter writer;
     private final Moves moves;
     private final FallingSignOffs signOffs;
     private final FilePaper papers;
@@ -87,6 +89,7 @@ public class CarryOutOrder {
             RoundStore rounds,
             HouseStore house,
             OutputStore outputs,
+            SheetWriter writer,
             Moves moves,
             FallingSignOffs signOffs,
             FilePaper papers,
@@ -104,6 +107,7 @@ public class CarryOutOrder {
         this.rounds = rounds;
         this.house = house;
         this.outputs = outputs;
+        this.writer = writer;
         this.moves = moves;
         this.signOffs = signOffs;
         this.papers = papers;
@@ -208,7 +212,9 @@ public class CarryOutOrder {
             document.released()
                     .ifPresent(r -> effects.add("Revision " + r.shown() + " is superseded at the same moment."));
             if (release.get().does(Effect.WRITE_SHEET)) {
-                effects.add("Its title block is written from the record, a PDF is made.");
+                effects.add(writer.silent(seen.spine().content())
+                        .map(why -> "Nothing is written into its sheet: " + why)
+                        .orElse("Its title block is written from the record, a PDF is made."));
             }
         }
         return new Step(seen, line, effects, inTheWay);

@@ -170,7 +170,7 @@ public class MoveOrder {
                 inTheWay.add(Refusal.of(
                         "order.line", document.number() + " is not ready: " + state.says() + ".", remedy(state)));
             }
-            inTheWay.addAll(checks.inTheWay(document));
+            inTheWay.addAll(checks.inTheWay(document, true));
         }
         List<Seen> all = bundle(locked);
         Optional<Move> carry = locked.route()

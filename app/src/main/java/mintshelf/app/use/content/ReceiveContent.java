@@ -17,10 +17,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.Piece;
@@ -51,6 +54,12 @@ public class ReceiveContent {
     /** Plain bytes in one transaction, about. */
     private static final int STEP = 8 << 20;
 
+    private static final int FIRST = 128 << 10;
+    /** Files that one person sends beside each other. */
+    private static final int BESIDE = 8;
+    /** Uploads of a person that wait to be filed or checked in. */
+    private static final int WAITING = 2000;
+
     private static final int RUNNING_HASHES = 64;
 
     private final ContentStore contents;
@@ -68,6 +77,12 @@ public class ReceiveContent {
             return size() > RUNNING_HASHES;
         }
     };
+
+    /** Each sender holds a step of bytes: as many at once as a fifth of the heap has room for. */
+    private final Semaphore senders = new Semaphore(
+            (int) Math.max(4, Runtime.getRuntime().maxMemory() / 5 / (STEP + CutSize.LARGE.most())), true);
+
+    private final Map<Long, Integer> sending = new ConcurrentHashMap<>();
 
     private final ExecutorService writers = Executors.newCachedThreadPool(r -> {
         Thread thread = new Thread(r, "receive");
@@ -102,6 +117,14 @@ public class ReceiveContent {
                     "file.empty",
                     "“" + Texts.shorten(Texts.line(fileName), 80) + "” is empty.",
                     "Look whether it was saved; nothing was filed.");
+        }
+        ContentStore.UnderWay underWay = contents.underWay(actor.person());
+        if (underWay.files() >= WAITING || underWay.bytes() + size > settings.uploadAllowance()) {
+            throw Refused.because(
+                    "upload.allowance",
+                    "You have " + Numbers.count(underWay.files(), "file", "files") + " with "
+                            + Numbers.size(underWay.bytes()) + " under way already.",
+                    "File or check in what came, or drop it; what nobody uses goes after a day.");
         }
         String token = UUID.randomUUID().toString();
         unit.run(() -> contents.open(
@@ -147,10 +170,76 @@ public class ReceiveContent {
         Upload upload = upload(actor, token);
         if (upload.state() == Upload.State.COMPLETE) return upload;
         if (from != upload.received()) return upload;
+        if (sending.merge(actor.person(), 1, Integer::sum) > BESIDE) {
+            leave(actor);
+            throw busy();
+        }
+        try {
+            if (!senders.tryAcquire(10, TimeUnit.SECONDS)) throw busy();
+            try {
+                return receive(actor, upload, token, new Paced(bytes));
+            } finally {
+                senders.release();
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw busy();
+        } finally {
+            leave(actor);
+        }
+    }
+
+    private void leave(Actor actor) {
+        sending.computeIfPresent(actor.person(), (p, n) -> n == 1 ? null : n - 1);
+    }
+
+    private static Refused busy() {
+        return Refused.because(
+                "upload.busy", "Many files are being sent at this moment.", "It goes on by itself; what came is kept.");
+    }
+
+    /** A sender that goes slower than a modem gives its place up; what came is kept, and it goes on from there. */
+    private static final class Paced extends InputStream {
+        private static final long GRACE = 30_000_000_000L;
+        private static final long LEAST_A_SECOND = 2_000;
+
+        private final InputStream in;
+        private final long began = System.nanoTime();
+        private long came;
+
+        Paced(InputStream in) {
+            this.in = in;
+        }
+
+        @Override
+        public int read() throws IOException {
+            int one = in.read();
+            if (one >= 0) count(1);
+            return one;
+        }
+
+        @Override
+        public int read(byte[] bytes, int from, int length) throws IOException {
+            int some = in.read(bytes, from, length);
+            if (some > 0) count(some);
+            return some;
+        }
+
+        private void count(int some) throws IOException {
+            came += some;
+            long took = System.nanoTime() - began;
+            if (took > GRACE && came < took / 1_000_000_000L * LEAST_A_SECOND) {
+                throw new IOException("The sender is too slow.");
+            }
+        }
+    }
+
+    private Upload receive(Actor actor, Upload upload, String token, InputStream bytes) throws IOException {
         long at = upload.received();
         Running hash = takeRunning(upload.id(), at);
         // One byte more than the file has tells that more came; most files are smaller than a step.
-        byte[] buffer = new byte[(int) Math.min(STEP + CutSize.LARGE.most(), upload.size() - at + 1)];
+        int most = (int) Math.min(STEP + CutSize.LARGE.most(), upload.size() - at + 1);
+        byte[] buffer = new byte[Math.min(FIRST, most)];
         byte[] head = null;
         int filled = 0;
         boolean ended = false;
@@ -159,7 +248,12 @@ public class ReceiveContent {
         Future<?> writing = CompletableFuture.completedFuture(null);
         try {
             while (!ended && at < upload.size()) {
-                filled += bytes.readNBytes(buffer, filled, buffer.length - filled);
+                // It grows with what comes: who sends nothing holds nothing.
+                while (true) {
+                    filled += bytes.readNBytes(buffer, filled, buffer.length - filled);
+                    if (filled < buffer.length || buffer.length == most) break;
+                    buffer = Arrays.copyOf(buffer, Math.min(most, buffer.length * 2));
+                }
                 ended = filled < buffer.length;
                 if (at + filled > upload.size()) {
                     throw Refused.because("file.longer", "More bytes came than the file has.", "Send it again.");

@@ -21,6 +21,7 @@ import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
@@ -48,6 +49,7 @@ public class ReadDocument {
     private final OutputStore outputs;
     private final RoundSight rounds;
     private final OrderStore orders;
+    private final ReadingRoom room;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -62,6 +64,7 @@ public class ReadDocument {
             OutputStore outputs,
             RoundSight rounds,
             OrderStore orders,
+            ReadingRoom room,
             UnitOfWork unit,
             Clock clock) {
         this.checks = checks;
@@ -74,6 +77,7 @@ public class ReadDocument {
         this.outputs = outputs;
         this.rounds = rounds;
         this.orders = orders;
+        this.room = room;
         this.unit = unit;
         this.clock = clock;
     }
@@ -206,7 +210,9 @@ public class ReadDocument {
             boolean goesWith =
                     move.does(Effect.OPEN_ROUND) || route.stage(move.to()).stageClass() == StageClass.RELEASED;
             if (goesWith && seen.current().stage().stageClass() == StageClass.PREPARING) {
-                inTheWay.addAll(checks.inTheWay(seen.document()));
+                // The page does not wait for a sheet that takes long; the act looks at it anyway.
+                inTheWay.addAll(room.soon(
+                        () -> checks.inTheWay(seen.document(), move.does(Effect.OPEN_ROUND)), List.<Refusal>of()));
             }
             if (goesWith && order.isPresent()) {
                 inTheWay.add(

@@ -9,9 +9,11 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.use.Contents;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.Sheets;
 import mintshelf.app.use.document.Sheet.Drawn;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
@@ -31,6 +33,7 @@ public class ReadSheet {
 
     private final Contents contents;
     private final Sheets sheets;
+    private final ReadingRoom room;
 
     /** Small pictures by the hash of their content, which never changes: no rule for staleness is needed. */
     private final Map<String, String> thumbnails = new LinkedHashMap<>(16, 0.75f, true) {
@@ -40,7 +43,17 @@ public class ReadSheet {
         }
     };
 
-    public ReadSheet(Contents contents, Sheets sheets) {
+    private static final int KEPT_REFUSALS = 1000;
+
+    private final Map<String, Refusal> refused = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Refusal> eldest) {
+            return size() > KEPT_REFUSALS;
+        }
+    };
+
+    public ReadSheet(Contents contents, Sheets sheets, ReadingRoom room) {
+        this.room = room;
         this.contents = contents;
         this.sheets = sheets;
     }
@@ -57,13 +70,24 @@ public class ReadSheet {
         return PdfPicture.png(contents.bytes(content, LARGEST_THUMBNAIL), 1100);
     }
 
+    /** As {@link #sheet(Spine, StoredContent)}, but a page does not wait: what takes long comes later, by itself. */
+    public Sheet sheetSoon(Spine spine, StoredContent content) {
+        return room.soon(() -> sheet(spine, content), LATER);
+    }
+
+    public Sheet sheetSoon(StoredContent content) {
+        return room.soon(() -> sheet(content), LATER);
+    }
+
+    private static final Sheet LATER = new Sheet("LATER", List.of(), false, Map.of(), Drawn.NOTHING);
+
     /** What a page shows of a content. */
     public Sheet sheet(StoredContent content) {
         if (content.kind().isPicture()) return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING);
         if (content.kind() == ContentKind.TEXT) return text(content);
         return sheets.opened(content)
-                .map(drawing -> drawing(drawing, drawing.sheet()))
-                .orElseGet(() -> new Sheet("CARD", List.of(), false, Map.of(), Drawn.NOTHING));
+                .map(drawing -> drawing(content, drawing, drawing.sheet()))
+                .orElseGet(() -> card(content));
     }
 
     /** A layout of a drawing; the sheet itself without a wish. Not there when the drawing has no such layout. */
@@ -71,12 +95,18 @@ public class ReadSheet {
         DxfDrawing drawing = sheets.opened(content).orElseThrow(NotThere::new);
         String wanted = layout.orElse(drawing.sheet());
         if (!drawing.layouts().contains(wanted)) throw new NotThere();
-        return drawing(drawing, wanted);
+        return drawing(content, drawing, wanted);
     }
 
-    private Sheet drawing(DxfDrawing drawing, String layout) {
+    private Sheet card(StoredContent content) {
+        String why =
+                content.kind() == ContentKind.DXF ? sheets.whyUnread(content).orElse("") : "";
+        return new Sheet("CARD", List.of(), false, Map.of(), new Drawn("", Map.of(), Map.of(), List.of(), why));
+    }
+
+    private Sheet drawing(StoredContent content, DxfDrawing drawing, String layout) {
         Map<String, String> said = sheets.said(drawing);
-        Outcome<Scene> read = drawing.scene(layout, 0);
+        Outcome<Scene> read = scene(content, drawing, layout);
         if (!(read instanceof Outcome.Granted<Scene> granted)
                 || granted.value().primitives().isEmpty()) {
             String why = read.refusal().map(r -> r.says()).orElse("Its model space is empty.");
@@ -99,6 +129,21 @@ public class ReadSheet {
                 new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), ""),
                 drawing.layouts(),
                 layout);
+    }
+
+    /** The scene of a layout; a refusal is remembered by content and layout, for to find out takes as long as to draw. */
+    private Outcome<Scene> scene(StoredContent content, DxfDrawing drawing, String layout) {
+        String key = content.hash().hex() + layout;
+        synchronized (refused) {
+            if (refused.containsKey(key)) return Outcome.refused(refused.get(key));
+        }
+        Outcome<Scene> read = drawing.scene(layout, 0);
+        read.refusal().ifPresent(r -> {
+            synchronized (refused) {
+                refused.put(key, r);
+            }
+        });
+        return read;
     }
 
     /** The sheet with a ring at the place of each finding. */
@@ -134,7 +179,9 @@ public class ReadSheet {
         }
         if (content.size() > LARGEST_THUMBNAIL) return Optional.empty();
         Optional<Scene> scene = sheets.opened(content)
-                .flatMap(Sheets::scene)
+                .flatMap(drawing -> scene(content, drawing, drawing.sheet()) instanceof Outcome.Granted<Scene> granted
+                        ? Optional.of(granted.value())
+                        : Optional.empty())
                 .filter(s -> !s.primitives().isEmpty());
         if (scene.isEmpty()) return Optional.empty();
         String svg = SvgWriter.thumbnail(scene.get());

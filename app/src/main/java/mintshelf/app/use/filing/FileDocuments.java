@@ -1,8 +1,5 @@
 package mintshelf.app.use.filing;
 
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -37,6 +34,7 @@ import mintshelf.app.use.Acts;
 import mintshelf.app.use.DrawNumbers;
 import mintshelf.app.use.Links;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.References;
 import mintshelf.app.use.Refused;
@@ -70,9 +68,6 @@ import org.springframework.stereotype.Service;
 @Service
 public class FileDocuments {
     static final int MOST_ROWS = 200;
-    /** Larger drawings are filed without a look at their title block. */
-    private static final long LARGEST_READ = 64L << 20;
-
     private final FilingStore filings;
     private final ContentStore contents;
     private final DocumentStore documents;
@@ -81,6 +76,7 @@ public class FileDocuments {
     private final HoldStore holds;
     private final HouseStore house;
     private final ShelfStore shelves;
+    private final ReadingRoom room;
     private final Sheets sheets;
     private final ListStore lists;
     private final Sight sight;
@@ -100,6 +96,7 @@ public class FileDocuments {
             HoldStore holds,
             HouseStore house,
             ShelfStore shelves,
+            ReadingRoom room,
             Sheets sheets,
             ListStore lists,
             Sight sight,
@@ -117,6 +114,7 @@ public class FileDocuments {
         this.holds = holds;
         this.house = house;
         this.shelves = shelves;
+        this.room = room;
         this.sheets = sheets;
         this.lists = lists;
         this.sight = sight;
@@ -245,14 +243,10 @@ public class FileDocuments {
     }
 
     private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {
-        if (kind != ContentKind.DXF || upload.size() > LARGEST_READ) return Map.of();
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream((int) upload.size());
-        try {
-            contents.send(upload.content(), 0, upload.size(), bytes);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return sheets.said(bytes.toByteArray());
+        if (kind != ContentKind.DXF) return Map.of();
+        StoredContent content =
+                new StoredContent(upload.content(), upload.hash().orElseThrow(), upload.size(), kind);
+        return room.apart(() -> sheets.said(content));
     }
 
     /** The actor's own sheet. */

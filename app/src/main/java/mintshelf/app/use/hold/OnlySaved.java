@@ -7,6 +7,8 @@ import java.security.MessageDigest;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.use.Contents;
+import mintshelf.app.use.ReadingRoom;
+import mintshelf.app.use.Refused;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
@@ -23,27 +25,35 @@ class OnlySaved {
     private static final long MOST_APART = 512;
 
     private final Contents contents;
+    private final ReadingRoom room;
 
-    OnlySaved(Contents contents) {
+    OnlySaved(Contents contents, ReadingRoom room) {
         this.contents = contents;
+        this.room = room;
     }
 
     boolean differ(StoredContent a, StoredContent b) {
         if (a.kind() != b.kind() || a.hash().equals(b.hash())) return false;
-        if (Math.abs(a.size() - b.size()) > MOST_APART || a.size() > Contents.LARGEST_SHEET) return false;
-        Optional<ContentHash> one = without(a);
-        return one.isPresent() && one.equals(without(b));
+        if (Math.abs(a.size() - b.size()) > MOST_APART) return false;
+        try {
+            Optional<ContentHash> one = room.apart(() -> without(a));
+            return one.isPresent() && one.equals(room.apart(() -> without(b)));
+        } catch (Refused e) {
+            return false; // no room to look at it now: then it is a version
+        }
     }
 
     private Optional<ContentHash> without(StoredContent content) {
         if (content.kind() == ContentKind.DXF) {
-            return DxfDrawing.read(contents.bytes(content, content.size()))
-                            instanceof Outcome.Granted<DxfDrawing> drawing
-                    ? Optional.of(SaveMarks.without(drawing.value()))
-                    : Optional.empty();
+            return contents.whole(content)
+                    .flatMap(bytes -> DxfDrawing.read(bytes) instanceof Outcome.Granted<DxfDrawing> drawing
+                            ? Optional.of(SaveMarks.without(drawing.value()))
+                            : Optional.empty());
         }
         if (content.kind() != ContentKind.STEP) return Optional.empty();
-        byte[] bytes = contents.bytes(content, content.size());
+        Optional<byte[]> whole = contents.whole(content);
+        if (whole.isEmpty()) return Optional.empty();
+        byte[] bytes = whole.get();
         try {
             return StepReader.read(new ByteArrayInputStream(bytes)) instanceof Outcome.Granted<StepModel> model
                     ? Optional.of(withoutStamp(bytes, model.value().head()))

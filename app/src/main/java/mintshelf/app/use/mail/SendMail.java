@@ -14,6 +14,7 @@ import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.SheetPdf;
@@ -48,6 +49,7 @@ public class SendMail {
     private final RoundSight rounds;
     private final Sight sight;
     private final SheetPdf pictures;
+    private final ReadingRoom room;
     private final UnitOfWork unit;
     private final Settings settings;
     private final Clock clock;
@@ -59,6 +61,7 @@ public class SendMail {
             RoundSight rounds,
             Sight sight,
             SheetPdf pictures,
+            ReadingRoom room,
             UnitOfWork unit,
             Settings settings,
             Clock clock,
@@ -68,6 +71,7 @@ public class SendMail {
         this.rounds = rounds;
         this.sight = sight;
         this.pictures = pictures;
+        this.room = room;
         this.unit = unit;
         this.settings = settings;
         this.clock = clock;
@@ -154,7 +158,7 @@ public class SendMail {
             throws MessagingException {
         String id = "<event-" + delivery.event() + "-to-" + to.id() + "@"
                 + settings.mailFrom().replaceFirst("^.*@", "") + ">";
-        Optional<byte[]> picture = letter.picture().flatMap(content -> pictures.png(content, 360));
+        Optional<byte[]> picture = letter.picture().flatMap(content -> room.within(() -> pictures.png(content, 360)));
         MimeMessage message = new Identified(sender.createMimeMessage(), id);
         MimeMessageHelper helper = new MimeMessageHelper(message, true, "UTF-8");
         helper.setFrom(settings.mailFrom());

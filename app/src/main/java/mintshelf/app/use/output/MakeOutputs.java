@@ -14,6 +14,8 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.output.OutputStore.Wanted;
 import mintshelf.app.use.Contents;
+import mintshelf.app.use.ReadingRoom;
+import mintshelf.app.use.Refused;
 import mintshelf.app.use.SheetPdf;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.base.Outcome;
@@ -40,6 +42,7 @@ public class MakeOutputs {
     private final DocumentStore documents;
     private final Contents contents;
     private final SheetPdf pages;
+    private final ReadingRoom room;
     private final UnitOfWork unit;
     private final Settings settings;
     private final Clock clock;
@@ -49,6 +52,7 @@ public class MakeOutputs {
             DocumentStore documents,
             Contents contents,
             SheetPdf pages,
+            ReadingRoom room,
             UnitOfWork unit,
             Settings settings,
             Clock clock) {
@@ -56,6 +60,7 @@ public class MakeOutputs {
         this.documents = documents;
         this.contents = contents;
         this.pages = pages;
+        this.room = room;
         this.unit = unit;
         this.settings = settings;
         this.clock = clock;
@@ -76,7 +81,7 @@ public class MakeOutputs {
         if (next.isEmpty()) return false;
         Wanted wanted = next.get();
         try {
-            Outcome<PdfWriter.Written> pdf = pdf(wanted);
+            Outcome<PdfWriter.Written> pdf = room.within(() -> pdf(wanted));
             if (pdf instanceof Outcome.Granted<PdfWriter.Written> written) {
                 unit.run(() -> {
                     StoredContent kept = contents.keep(written.value().bytes());
@@ -86,6 +91,8 @@ public class MakeOutputs {
                 unit.run(
                         () -> outputs.failed(wanted, pdf.refusal().orElseThrow().reason()));
             }
+        } catch (Refused e) {
+            return false; // no room now: the lease ends, and it is made then
         } catch (RuntimeException e) {
             LOG.warn(
                     "The {} of version {} was not made, try {}",

@@ -252,7 +252,7 @@ public class Revisions {
                     new ArrayList<>(MoveRules.ask(move, document, actor.access(), moves.emptyFacts(document)));
             boolean unreviewed = document.current().stage().stageClass() == StageClass.PREPARING
                     && route.stage(move.to()).stageClass() == StageClass.RELEASED;
-            if (unreviewed) inTheWay.addAll(checks.inTheWay(document));
+            if (unreviewed) inTheWay.addAll(checks.inTheWay(document, false));
             if (!inTheWay.isEmpty()) {
                 throw Refused.because(
                         inTheWay.get(0).code(),

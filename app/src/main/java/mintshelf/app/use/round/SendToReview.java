@@ -155,7 +155,7 @@ public class SendToReview {
         return Stream.concat(
                         MoveRules.ask(send.get(), document, actor.access(), moves.emptyFacts(document)).stream()
                                 .filter(r -> !(mine && r.code().equals("gate.held"))),
-                        checks.inTheWay(document).stream())
+                        checks.inTheWay(document, true).stream())
                 .toList();
     }
 

@@ -11,12 +11,15 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.TextStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Contents;
+import mintshelf.app.use.ReadingRoom;
+import mintshelf.app.use.Refused;
 import mintshelf.app.use.Sheets;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.dxf.DrawingWords;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -26,19 +29,22 @@ public class ReadWords {
     private static final List<ContentKind> KINDS = List.of(ContentKind.DXF, ContentKind.TEXT);
     private static final int LETTERS = 40_000;
     private static final int PORTION = 50;
+    private static final long LARGEST_PAPER = 8L << 20;
     /** Ids are given before transactions end: a lower one may come to be seen after a higher one. */
     private static final int OVERLAP = 1000;
 
     private final TextStore texts;
     private final Sheets sheets;
+    private final ReadingRoom room;
     private final Contents contents;
     private final JsonMapper json;
     private long seen;
 
-    public ReadWords(TextStore texts, Sheets sheets, Contents contents, JsonMapper json) {
+    public ReadWords(TextStore texts, Sheets sheets, ReadingRoom room, Contents contents, JsonMapper json) {
         this.json = json;
         this.texts = texts;
         this.sheets = sheets;
+        this.room = room;
         this.contents = contents;
     }
 
@@ -48,6 +54,15 @@ public class ReadWords {
      */
     @Scheduled(initialDelayString = "PT4S", fixedDelayString = "PT4S")
     public synchronized void run() {
+        try {
+            readAll();
+        } catch (Refused e) {
+            LoggerFactory.getLogger(ReadWords.class)
+                    .info("Words are read later: {}", e.refusal().reason());
+        }
+    }
+
+    private void readAll() {
         // Read first: versions that come meanwhile are the next run's.
         long latest = texts.latestVersion();
         long after = Math.max(0, seen - OVERLAP);
@@ -59,7 +74,8 @@ public class ReadWords {
                 after = one.version();
                 words.put(
                         one.content().id(),
-                        Kind.isChangePaper(one.kindCode()) ? paper(one.content()) : words(one.content()));
+                        room.within(() ->
+                                Kind.isChangePaper(one.kindCode()) ? paper(one.content()) : words(one.content())));
             }
             texts.keep(words);
         }
@@ -70,7 +86,7 @@ public class ReadWords {
     private List<String> paper(StoredContent content) {
         if (content.kind() != ContentKind.TEXT) return words(content);
         try {
-            JsonNode paper = json.readTree(contents.bytes(content, Contents.LARGEST_SHEET));
+            JsonNode paper = json.readTree(contents.bytes(content, LARGEST_PAPER));
             Set<String> lines = new LinkedHashSet<>();
             lines.add((paper.path("order").asString("") + " "
                             + paper.path("title").asString(""))
@@ -83,7 +99,7 @@ public class ReadWords {
             }
             lines.removeIf(String::isBlank);
             return List.copyOf(lines);
-        } catch (RuntimeException e) {
+        } catch (JacksonException e) {
             return words(content);
         }
     }
@@ -99,6 +115,8 @@ public class ReadWords {
             Set<String> lines = new LinkedHashSet<>(Arrays.asList(text.split("\\R")));
             lines.removeIf(String::isBlank);
             return List.copyOf(lines);
+        } catch (Refused e) {
+            throw e; // no room now: the next run reads it
         } catch (RuntimeException e) {
             LoggerFactory.getLogger(ReadWords.class).warn("The words of content {} were not read", content.id(), e);
             return List.of();

@@ -21,6 +21,7 @@ import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
+import mintshelf.core.document.FileName;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
@@ -107,7 +108,7 @@ public class ReadShelf {
             throw Refused.because(
                     "access.missing", "Only who keeps the house rules adds shelves.", "Ask a data manager.");
         }
-        String clean = Texts.required("The name", name, 120).orElseThrow(Refused::new);
+        String clean = FileName.folder("The name", name).orElseThrow(Refused::new);
         String cleanNote = Texts.optional("The note", note, 300).orElseThrow(Refused::new);
         try {
             return unit.run(() -> {
@@ -123,11 +124,16 @@ public class ReadShelf {
     }
 
     public long addFolder(Actor actor, long shelf, OptionalLong parent, String name) {
-        if (!mayOn(actor, Right.KEEP_SHELF, shelf) && !mayOn(actor, Right.FILE, shelf)) {
+        boolean library = shelves.shelf(shelf)
+                .filter(s -> actor.access().enters(shelf))
+                .orElseThrow(NotThere::new)
+                .library();
+        if (!actor.access().mayOn(Right.KEEP_SHELF, shelf, library)
+                && !actor.access().mayOn(Right.FILE, shelf, library)) {
             throw Refused.because(
                     "access.missing", "Your roles do not let you add folders here.", "Ask a data manager.");
         }
-        String clean = Texts.required("The name", name, 120).orElseThrow(Refused::new);
+        String clean = FileName.folder("The name", name).orElseThrow(Refused::new);
         Optional<Folder> above =
                 parent.isPresent() ? shelves.folder(parent.getAsLong()) : Optional.of(shelves.root(shelf));
         Folder to = above.filter(f -> f.shelf() == shelf).orElseThrow(NotThere::new);

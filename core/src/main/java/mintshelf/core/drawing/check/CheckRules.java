@@ -37,7 +37,8 @@ public record CheckRules(Map<Rule, Severity> severities, List<String> demanded, 
         OFF_SHEET("nothing lies off the sheet"),
         BALLOONS("the parts list and the balloons agree"),
         MISSING_REFERENCE("nothing refers to what is missing"),
-        UNREAD("all of it can be read");
+        UNREAD("all of it can be read"),
+        SHEET_READ("there is a sheet that can be read");
 
         private final String says;
 
@@ -64,11 +65,15 @@ public record CheckRules(Map<Rule, Severity> severities, List<String> demanded, 
         return severities.containsValue(Severity.BINDING);
     }
 
-    /** What a house begins with: everything is a hint, for no house agrees with every clause of a standard. */
+    /**
+     * What a house begins with: everything is a hint, for no house agrees with every clause of a standard. That a sheet can be read
+     * at all is binding: what nobody can read passes every other rule.
+     */
     public static CheckRules hints() {
         Map<Rule, Severity> all = new EnumMap<>(Rule.class);
         for (Rule rule : Rule.values()) all.put(rule, Severity.HINT);
         all.remove(Rule.LAYERS);
+        all.put(Rule.SHEET_READ, Severity.BINDING);
         return new CheckRules(all, List.of("number", "title", "revision", "scale", "material"), 2.5, Set.of());
     }
 }

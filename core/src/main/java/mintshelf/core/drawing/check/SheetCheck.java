@@ -50,16 +50,7 @@ public final class SheetCheck {
             DxfDrawing drawing, CheckRules rules, Map<String, String> said, Map<String, String> record) {
         Outcome<Scene> read = drawing.scene();
         if (!(read instanceof Outcome.Granted<Scene> scene)) {
-            return rules.severities().containsKey(Rule.UNREAD)
-                    ? List.of(new Finding(
-                            Rule.UNREAD,
-                            rules.severities().get(Rule.UNREAD),
-                            read.refusal().orElseThrow().reason(),
-                            "Mend it in the program that wrote it.",
-                            1,
-                            "",
-                            Box.EMPTY))
-                    : List.of();
+            return unread(rules, read.refusal().orElseThrow().reason());
         }
         SheetCheck check = new SheetCheck(rules, scene.value());
         check.titleBlock(said, record);
@@ -76,6 +67,21 @@ public final class SheetCheck {
         check.references(drawing);
         check.unread();
         return List.copyOf(check.findings);
+    }
+
+    /** What the rules say of a sheet that nobody can read: none of the others was looked at. */
+    public static List<Finding> unread(CheckRules rules, String why) {
+        Optional<CheckRules.Severity> severity =
+                Optional.ofNullable(rules.severities().get(Rule.SHEET_READ));
+        return severity.map(s -> List.of(new Finding(
+                        Rule.SHEET_READ,
+                        s,
+                        "The sheet is not read. " + why,
+                        "Bring it as an exchange drawing that can be read.",
+                        1,
+                        "",
+                        Box.EMPTY)))
+                .orElse(List.of());
     }
 
     private void find(Rule rule, String says, String remedy, int count, Box box) {

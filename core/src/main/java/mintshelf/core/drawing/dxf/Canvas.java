@@ -13,6 +13,10 @@ import mintshelf.core.drawing.Style;
 final class Canvas {
     /** What blocks may expand to: far beyond any sheet, and within the memory of a server. */
     static final int MOST_FROM_BLOCKS = 1_000_000;
+    /** After how many bytes more room is asked for again. */
+    private static final long GROWN = 1 << 18;
+
+    private static final long OBJECT = 160;
 
     final double tolerance;
     final List<Primitive> out = new ArrayList<>();
@@ -24,9 +28,17 @@ final class Canvas {
     private final Map<String, Style> byLayer = new HashMap<>();
     private final Map<String, DxfDrawing.Layer> layers = new HashMap<>();
     private int fromBlocks;
+    private long growing;
     private int steps;
 
     private record StyleKey(String layer, int colour, List<Double> dashes, double weight) {}
+
+    /** The scene has grown beyond the room that there is for it. */
+    static final class NoRoom extends RuntimeException {
+        NoRoom() {
+            super("", null, false, false);
+        }
+    }
 
     /** Blocks expand beyond all bounds; the message is the block's name. */
     static final class TooMuch extends RuntimeException {
@@ -133,6 +145,23 @@ final class Canvas {
     void add(Primitive primitive, Outer outer) {
         if (outer.depth() > 0 && ++fromBlocks > MOST_FROM_BLOCKS) throw new TooMuch(outer.path());
         out.add(primitive);
+        growing += size(primitive);
+        if (growing < GROWN) return;
+        if (!drawing.meter().takes(growing)) throw new NoRoom();
+        growing = 0;
+    }
+
+    /** Bytes of memory that a primitive takes, as an object and in the picture that is written of it; about. */
+    private static long size(Primitive primitive) {
+        if (primitive instanceof Primitive.Polyline p) return OBJECT + 24L * p.points().length;
+        if (primitive instanceof Primitive.Strokes s) return OBJECT + 24L * s.ends().length;
+        if (primitive instanceof Primitive.Text t) return OBJECT + 6L * t.text().length();
+        if (primitive instanceof Primitive.Fill f) {
+            long size = OBJECT;
+            for (double[] ring : f.rings()) size += OBJECT / 2 + 24L * ring.length;
+            return size;
+        }
+        return OBJECT;
     }
 
     static boolean finite(double... numbers) {

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.drawing.Meter;
 import mintshelf.core.drawing.Scene;
 
 /**
@@ -82,9 +83,21 @@ public final class DxfDrawing {
     /** A layout: its name and the block that holds what the entities section does not. */
     record Layout(String name, int order, String block) {}
 
+    private Meter meter = Meter.UNBOUNDED;
+
     private DxfDrawing(DxfSource source) {
         this.source = source;
         this.names = new Names(source);
+    }
+
+    /** The same drawing, whose scenes ask for their room. */
+    public DxfDrawing within(Meter meter) {
+        this.meter = meter;
+        return this;
+    }
+
+    Meter meter() {
+        return meter;
     }
 
     /** Opens a drawing, or says in one sentence why the bytes are none. */

@@ -57,9 +57,22 @@ final class SceneReader {
                     "dxf.blocks",
                     "The block “" + e.getMessage() + "” expands beyond all bounds.",
                     "It is kept without a picture.");
+        } catch (Canvas.NoRoom e) {
+            return noRoom();
         }
-        reader.endless();
+        try {
+            reader.endless();
+        } catch (Canvas.NoRoom e) {
+            return noRoom();
+        }
         return Outcome.granted(reader.scene());
+    }
+
+    private static Outcome<Scene> noRoom() {
+        return Outcome.refused(
+                "dxf.room",
+                "It draws more than this server has room for.",
+                "It is kept without a picture; the server can be given more memory.");
     }
 
     private Scene scene() {
