@@ -180,6 +180,11 @@ public final class Server {
         return server;
     }
 
+    /** A server of its own on an empty schema, with beans beside those of the application and nobody in it. */
+    public static synchronized Server bare(Class<?>... beans) {
+        return start(newSchema(), beans);
+    }
+
     /** A server of its own with a setting. */
     public static synchronized Server with(String setting, String value) {
         System.setProperty(setting, value);

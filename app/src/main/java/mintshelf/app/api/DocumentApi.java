@@ -238,6 +238,7 @@ class DocumentApi {
                         r.seen().map(s -> s.document().title()).orElse(null),
                         r.seen().flatMap(s -> r.shown()).map(s -> s.number()).orElse(null),
                         r.seen()
+                                .filter(Seen::all)
                                 .flatMap(s -> r.reference().component())
                                 .map(c -> c.number())
                                 .orElse(null),

@@ -3,6 +3,7 @@ package mintshelf.app.page;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDateTime;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -26,6 +27,13 @@ public class ZipAnswer {
         this.contents = contents;
     }
 
+    /** Of one time for all: the same files make the same archive. */
+    private static ZipEntry entry(String path) {
+        ZipEntry entry = new ZipEntry(path);
+        entry.setTimeLocal(LocalDateTime.of(1980, 1, 1, 0, 0));
+        return entry;
+    }
+
     /** @param says a text that goes along as {@code contents.txt} */
     public void send(String name, List<Packed> files, Optional<String> says, HttpServletResponse response)
             throws IOException {
@@ -46,12 +54,12 @@ public class ZipAnswer {
             for (int i = 2; !used.add(path.toLowerCase(Locale.ROOT)); i++) {
                 path = asked.substring(0, slash) + i + " " + asked.substring(slash);
             }
-            out.putNextEntry(new ZipEntry(path));
+            out.putNextEntry(entry(path));
             contents.send(file.content().id(), 0, file.content().size(), out);
             out.closeEntry();
         }
         if (says.isPresent()) {
-            out.putNextEntry(new ZipEntry("contents.txt"));
+            out.putNextEntry(entry("contents.txt"));
             out.write(says.get().getBytes(StandardCharsets.UTF_8));
             out.closeEntry();
         }

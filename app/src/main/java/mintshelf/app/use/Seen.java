@@ -46,10 +46,7 @@ public record Seen(Spine spine, boolean all, boolean revised) {
 
     /** The number of the version that this person gets. */
     public int version() {
-        boolean head = all || document().head().revision() == current().id();
-        return head && (all || spine.releasedVersion().isEmpty())
-                ? document().head().number()
-                : spine.releasedVersion().orElse(document().head().number());
+        return document().head().number();
     }
 
     /** The address at which an older version is compared with the one that this person gets: models over each other, sheets by their differences. */

@@ -41,10 +41,11 @@ public class RecordPage {
     @GetMapping("/record")
     String show(
             Actor actor,
-            @RequestParam Optional<String> acts,
+            @RequestParam(name = "acts") Optional<String> asked,
             @RequestParam Optional<String> before,
             @RequestParam(defaultValue = "9223372036854775807") long stream,
             Model model) {
+        Optional<String> acts = asked.filter(a -> !a.isEmpty());
         if (acts.isPresent() && !ACTS.containsKey(acts.get())) throw new NotThere();
         List<Shown> entries = record.ofHouse(
                 actor, before.map(RecordPage::instant).orElse(clock.instant().plusSeconds(60)), stream, acts, PAGE + 1);

@@ -86,6 +86,8 @@ public class DocumentStore {
     private static final mintshelf.database.schema.tables.Person HOLDER = PERSON.as("holder");
     private static final mintshelf.database.schema.tables.Person AUTHOR = PERSON.as("author");
     private static final mintshelf.database.schema.tables.Version OUT = VERSION.as("out_version");
+    private static final mintshelf.database.schema.tables.VersionFile OUT_FILE = VERSION_FILE.as("out_file");
+    private static final mintshelf.database.schema.tables.Content OUT_CONTENT = CONTENT.as("out_content");
     private static final Field<Integer> STRAYS =
             DSL.field("(select count(*) from stray s where s.item = item.id and s.state = 'KEPT')", Integer.class);
 
@@ -151,7 +153,8 @@ public class DocumentStore {
                 .select(told(HEAD_REVISION, HEAD_STAGE))
                 .select(told(PENDING, PENDING_STAGE))
                 .select(told(RELEASED, RELEASED_STAGE))
-                .select(OUT.NUMBER)
+                .select(OUT.ID, OUT.NUMBER, OUT.DIGEST, OUT.MADE_BY)
+                .select(OUT_CONTENT.ID, OUT_CONTENT.SHA256, OUT_CONTENT.SIZE, OUT_CONTENT.CONTENT_KIND)
                 .select(HOLD.ID, HOLD.PERSON, HOLD.AT, HOLD.DESK, HOLD.PURPOSE, HOLD.BASE_VERSION, HOLDER.NAME)
                 // The order written is the best one; to search for another among so many tables takes longer than the
                 // rows.
@@ -185,6 +188,10 @@ public class DocumentStore {
                 .on(RELEASED_STAGE.EDITION.eq(RELEASED.EDITION), RELEASED_STAGE.CODE.eq(RELEASED.STAGE))
                 .leftJoin(OUT)
                 .on(OUT.ID.eq(RELEASED.RELEASED_VERSION))
+                .leftJoin(OUT_FILE)
+                .on(OUT_FILE.VERSION.eq(OUT.ID), OUT_FILE.ROLE.eq("MAIN"))
+                .leftJoin(OUT_CONTENT)
+                .on(OUT_CONTENT.ID.eq(OUT_FILE.CONTENT))
                 .leftJoin(HOLD)
                 .on(HOLD.LINE.eq(LINE.ID), HOLD.OPEN_MARK.eq(MARK))
                 .leftJoin(HOLDER)
@@ -243,9 +250,28 @@ public class DocumentStore {
                 content,
                 path,
                 row.get(STRAYS),
-                Optional.ofNullable(row.get(ITEM.OUT_AT))
-                        .map(at -> new Spine.Out(row.get(ITEM.OUT_TITLE), Times.instant(at))),
+                Optional.ofNullable(row.get(ITEM.OUT_AT)).map(at -> out(row, document.head(), content, at)),
                 row.get(SHELF.HIDES_REVISING) || row.get(KIND.HIDES_REVISING));
+    }
+
+    /** What is in force; of what is not any more, its last version, which is the latest one. */
+    private static Spine.Out out(Record row, Head head, StoredContent content, java.time.LocalDateTime at) {
+        if (row.get(OUT.ID) == null) {
+            return new Spine.Out(row.get(ITEM.OUT_TITLE), Times.instant(at), head, content);
+        }
+        StoredContent released = new StoredContent(
+                row.get(OUT_CONTENT.ID),
+                ContentHash.of(row.get(OUT_CONTENT.SHA256)),
+                row.get(OUT_CONTENT.SIZE),
+                ContentKind.valueOf(row.get(OUT_CONTENT.CONTENT_KIND)));
+        Head version = new Head(
+                row.get(OUT.ID),
+                row.get(OUT.NUMBER),
+                row.get(RELEASED.ID),
+                released.hash(),
+                ContentHash.of(row.get(OUT.DIGEST)),
+                row.get(OUT.MADE_BY).equals(VersionRow.MadeBy.STAMPED.name()));
+        return new Spine.Out(row.get(ITEM.OUT_TITLE), Times.instant(at), version, released);
     }
 
     private static StoredContent content(Record row) {

@@ -6,6 +6,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.Head;
 
 /**
  * A document as lists and pages show it.
@@ -36,8 +37,10 @@ public record Spine(
      *
      * @param title that it was released with last
      * @param at when anything of that moved last
+     * @param head the version that is in force
+     * @param content of that version
      */
-    public record Out(String title, Instant at) {}
+    public record Out(String title, Instant at, Head head, StoredContent content) {}
 
     /** As it is known outside the house: nothing of work in preparation, of holds and strays, the title that was released. */
     public Spine released() {
@@ -50,7 +53,7 @@ public record Spine(
                         d.fileName(),
                         d.place(),
                         d.line(),
-                        d.head(),
+                        out.get().head(),
                         Optional.empty(),
                         d.released(),
                         d.lastEnded(),
@@ -63,7 +66,7 @@ public record Spine(
                 author,
                 out.get().at(),
                 releasedVersion,
-                content,
+                out.get().content(),
                 path,
                 0,
                 out,

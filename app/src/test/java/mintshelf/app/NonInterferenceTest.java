@@ -1,0 +1,241 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mintshelf.app.store.structure.LinkStore;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.desk.Tokens;
+import mintshelf.app.use.document.KeepFacts;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.search.ReadWords;
+import mintshelf.core.signoff.Decision;
+import mintshelf.database.schema.Tables;
+import org.junit.jupiter.api.Test;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Primary;
+
+/**
+ * Readers learn nothing of work in preparation: every page, list, search and answer of a reader is byte for byte the same before that
+ * work and with it. Tokens are masked; "being revised" is the one difference allowed, and none where a shelf hides it.
+ */
+class NonInterferenceTest {
+    private static final Pattern LINK = Pattern.compile("(?:href|src|hx-get)=\"(/[^\"#]*)(?:#[^\"]*)?\"");
+
+    /** Time stands still, so that ages do not tell pages apart. No stereotype: other tests' servers are not to find it. */
+    static class Still {
+        @Bean
+        @Primary
+        Clock still() {
+            return new Clock() {
+                private final Instant now = Instant.parse("2026-11-26T09:00:00Z");
+
+                @Override
+                public Instant instant() {
+                    return now.plusMillis(later);
+                }
+
+                @Override
+                public ZoneId getZone() {
+                    return ZoneOffset.UTC;
+                }
+
+                @Override
+                public Clock withZone(ZoneId zone) {
+                    return this;
+                }
+            };
+        }
+
+        static volatile long later;
+    }
+
+    private final Server server = Server.with(Still.class);
+    private final Review review = new Review(server);
+    private final HttpClient http = HttpClient.newHttpClient();
+
+    @Test
+    void aReaderSeesTheSameWithAndWithoutWorkInPreparation() {
+        try {
+            long open = server.shelf();
+            long hidden = server.shelf();
+            server.db().update(Tables.SHELF).set(Tables.SHELF.HIDES_REVISING, true).where(Tables.SHELF.ID.eq(hidden)).execute();
+            List<Long> released = new ArrayList<>();
+            for (long shelf : List.of(open, hidden)) {
+                for (String name : List.of("cone", "ring", "pipe", "clamp")) {
+                    long item = review.drawing(shelf, name + " " + shelf + ".dxf");
+                    review.release(item);
+                    released.add(item);
+                }
+                long component = server.released(shelf, "liner " + shelf + ".txt");
+                released.add(component);
+                released.add(assembly(shelf, component));
+            }
+            server.bean(ReadWords.class).run();
+            server.bean(mintshelf.app.use.output.MakeOutputs.class).run();
+            Web reader = Web.as(server, "rafael");
+            String token = server.bean(Tokens.class).make(server.actor("rafael"), "reader", false, 9);
+            crawl(reader, token, released); // what the reader opened is theirs to see
+            Map<String, String> before = crawl(reader, token, released);
+
+            Still.later = 1;
+            work(open, released.subList(0, 6));
+            work(hidden, released.subList(6, 12));
+            server.bean(ReadWords.class).run();
+
+            Map<String, String> after = crawl(reader, token, released);
+            System.out.println(before.size() + " pages and answers compared");
+            assertThat(before.size()).isGreaterThan(150);
+            assertThat(after.keySet()).isEqualTo(before.keySet());
+            assertThat(differences(before, after)).isEmpty();
+            assertThat(reader.get("/shelves/" + open).body()).contains("being revised");
+            assertThat(reader.get("/shelves/" + hidden).body()).doesNotContain("being revised");
+            assertThat(reader.get("/documents/" + released.get(6)).body()).doesNotContain("being revised");
+        } finally {
+            server.stop();
+        }
+    }
+
+    private long assembly(long shelf, long component) {
+        long item = server.file("priya", shelf, Server.PLAIN, "well " + shelf + ".txt", ("well " + shelf).getBytes(StandardCharsets.UTF_8), false);
+        refer(server.document(item).head().version(), component);
+        server.release("priya", item);
+        return item;
+    }
+
+    private void refer(long version, long component) {
+        server.db()
+                .insertInto(Tables.VERSION_REFERENCE)
+                .set(Tables.VERSION_REFERENCE.VERSION, version)
+                .set(Tables.VERSION_REFERENCE.SEQ, 0)
+                .set(Tables.VERSION_REFERENCE.ROLE, "COMPONENT")
+                .set(Tables.VERSION_REFERENCE.PATH, "part.dxf")
+                .set(Tables.VERSION_REFERENCE.QUANTITY, 4)
+                .set(Tables.VERSION_REFERENCE.STATE, "FOUND")
+                .set(Tables.VERSION_REFERENCE.COMPONENT, component)
+                .set(Tables.VERSION_REFERENCE.CAPTURED, server.document(component).head().version())
+                .set(Tables.VERSION_REFERENCE.SOURCE, "ASSUMED")
+                .execute();
+        server.db().insertInto(Tables.STRUCTURE_LOG).set(Tables.STRUCTURE_LOG.ITEM, component).execute();
+    }
+
+    /** All that may be under way: revisions, holds, facts, titles, rounds, returns, strays, orders, drafts, links, references. */
+    private void work(long shelf, List<Long> items) {
+        Revisions revisions = server.bean(Revisions.class);
+        for (int i = 0; i < 4; i++) {
+            long item = items.get(i);
+            revisions.start(server.actor("priya"), List.of(item), Server.key(), "zebra reason", "zebra details", true);
+            server.checkIn("priya", item, Review.sheet("zebra " + item), i == 3);
+            server.bean(KeepFacts.class)
+                    .keep(server.actor("priya"), item, Server.key(), "Zebra title " + item, Map.of("material", "zebra metal"), Map.of());
+        }
+        server.checkIn("tomasz", items.get(0), "zebra stray", false);
+        long round = review.send("priya", items.get(1));
+        review.answer("hedda", round, Decision.RETURNED, "zebra remark");
+        review.sign("hedda", review.send("priya", items.get(2)));
+        long order = Long.parseLong(server.bean(AskForChange.class)
+                .ask(server.actor("priya"), List.of(items.get(0), items.get(4)), Server.key(), "Zebra order", "zebra", Map.of())
+                .substring("/orders/".length()));
+        server.bean(MoveOrder.class).start(server.actor("oluwaseun"), order, Server.key());
+        long draft = review.drawing(shelf, "zebra draft " + shelf + ".dxf");
+        long parent = server.file("priya", shelf, "zebra parent " + shelf + ".txt", "zebra parent " + shelf, false);
+        refer(server.document(parent).head().version(), items.get(4));
+        server.bean(LinkStore.class)
+                .add(draft, LinkStore.Kind.EVIDENCE, items.get(5), false, server.actor("priya").person(), Instant.now());
+        server.bean(mintshelf.app.use.shelf.ReadShelf.class);
+    }
+
+    private Map<String, String> crawl(Web reader, String token, List<Long> released) {
+        Map<String, String> all = new TreeMap<>();
+        Deque<String> waiting = new ArrayDeque<>(List.of(
+                "/today", "/shelves", "/changes", "/people", "/search?q=zebra", "/search?q=ring", "/search?q=material",
+                "/search/hints?q=ze", "/search/hints?q=c", "/desk", "/in-tray", "/habits"));
+        for (long item : released) {
+            for (String what : List.of("/peek?face=sheet", "/peek?face=facts", "/peek?face=components", "/peek?face=where-used", "/peek?face=strip",
+                    "/who", "/structure", "/structure?view=latest", "/structure?view=as-saved", "/structure?view=on-date", "/where-used", "/where-used?versions=all", "/refers-to", "/record",
+                    "/versions/2/file", "/versions/3/file", "/versions/4/file", "/versions/5/file", "/versions/4/compare", "/title-block")) {
+                waiting.add("/documents/" + item + what);
+            }
+        }
+        while (!waiting.isEmpty()) {
+            String path = waiting.remove();
+            // To look at an order is to choose it: those come last, in one sequence.
+            if (all.containsKey(path) || path.contains("order=") || path.startsWith("/static/") || path.startsWith("/webjars/")) continue;
+            var answer = reader.get(path);
+            String etag = answer.headers().firstValue("ETag").orElse("");
+            all.put(path, answer.statusCode() + " " + etag + " " + masked(answer.body()));
+            Matcher link = LINK.matcher(answer.body());
+            if (answer.headers().firstValue("Content-Type").orElse("").startsWith("text/html")) {
+                while (link.find()) waiting.add(link.group(1).replace("&amp;", "&"));
+            }
+        }
+        for (String order : List.of("title", "changed", "number")) {
+            for (long shelf : List.of(1L, 2L)) {
+                String path = "/shelves/" + shelf + "?order=" + order;
+                all.put(path, masked(reader.get(path).body()));
+            }
+        }
+        for (String path : api(released)) {
+            try {
+                var answer = http.send(
+                        HttpRequest.newBuilder(URI.create(server.origin() + "/api/v1" + path))
+                                .header("Authorization", "Bearer " + token)
+                                .build(),
+                        java.net.http.HttpResponse.BodyHandlers.ofString());
+                all.put("API " + path, answer.statusCode() + " " + answer.headers().firstValue("ETag").orElse("") + " " + answer.body());
+            } catch (java.io.IOException | InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
+        return all;
+    }
+
+    private static List<String> api(List<Long> released) {
+        List<String> all = new ArrayList<>(List.of("/me", "/shelves", "/documents?q=zebra", "/documents?q=ring", "/documents?q=d", "/holds"));
+        for (long item : released) {
+            for (String what : List.of("", "/versions", "/structure", "/structure?view=latest", "/where-used", "/versions/4/content", "/versions/3/content")) {
+                all.add("/documents/" + item + what);
+            }
+        }
+        return all;
+    }
+
+    private static String masked(String body) {
+        return body.replaceAll("[A-Za-z0-9_-]{90,}", "") // form tokens; hashes are shorter
+                .replaceAll("(name=\"(?:csrf|_csrf|actKey)\"\\s+(?:content|value)=\")[^\"]*", "$1")
+                .replaceAll("\\s*<span\\s+class=\"(?:flag|quiet)\">· being revised</span>", "")
+                .replaceAll("\\s+", " ");
+    }
+
+    private static List<String> differences(Map<String, String> before, Map<String, String> after) {
+        List<String> differ = new ArrayList<>();
+        before.forEach((path, body) -> {
+            String now = after.getOrDefault(path, "");
+            if (!body.equals(now)) differ.add(path + "\n" + difference(body, now));
+        });
+        return differ;
+    }
+
+    private static String difference(String one, String two) {
+        int at = 0;
+        while (at < Math.min(one.length(), two.length()) && one.charAt(at) == two.charAt(at)) at++;
+        return "was  …" + one.substring(Math.max(0, at - 80), Math.min(one.length(), at + 120)) + "\nnow  …"
+                + two.substring(Math.max(0, at - 80), Math.min(two.length(), at + 120));
+    }
+}
