@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import mintshelf.app.setup.Backup;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.verify.Verify;
 import org.flywaydb.core.Flyway;
@@ -26,10 +27,27 @@ class HouseTest {
             assertThat(web.post("/first-start", Map.of("name", "Ines Kallmar", "login", "ines", "password", "short"))
                             .body())
                     .contains("at least 12");
+            String code = server.bean(People.class).firstCode().orElseThrow();
+            web.get("/first-start");
+            assertThat(web.post(
+                                    "/first-start",
+                                    Map.of(
+                                            "name",
+                                            "E Vil",
+                                            "login",
+                                            "evil",
+                                            "password",
+                                            Server.PASSWORD,
+                                            "code",
+                                            "WRONG234"))
+                            .body())
+                    .contains("not the code that the server printed");
             web.get("/first-start");
             web.post(
                     "/first-start",
                     Map.of(
+                            "code",
+                            code,
                             "name",
                             "Ines Kallmar",
                             "login",

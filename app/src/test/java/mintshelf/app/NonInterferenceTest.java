@@ -75,7 +75,11 @@ class NonInterferenceTest {
         try {
             long open = server.shelf();
             long hidden = server.shelf();
-            server.db().update(Tables.SHELF).set(Tables.SHELF.HIDES_REVISING, true).where(Tables.SHELF.ID.eq(hidden)).execute();
+            server.db()
+                    .update(Tables.SHELF)
+                    .set(Tables.SHELF.HIDES_REVISING, true)
+                    .where(Tables.SHELF.ID.eq(hidden))
+                    .execute();
             List<Long> released = new ArrayList<>();
             for (long shelf : List.of(open, hidden)) {
                 for (String name : List.of("cone", "ring", "pipe", "clamp")) {
@@ -113,7 +117,13 @@ class NonInterferenceTest {
     }
 
     private long assembly(long shelf, long component) {
-        long item = server.file("priya", shelf, Server.PLAIN, "well " + shelf + ".txt", ("well " + shelf).getBytes(StandardCharsets.UTF_8), false);
+        long item = server.file(
+                "priya",
+                shelf,
+                Server.PLAIN,
+                "well " + shelf + ".txt",
+                ("well " + shelf).getBytes(StandardCharsets.UTF_8),
+                false);
         refer(server.document(item).head().version(), component);
         server.release("priya", item);
         return item;
@@ -129,10 +139,15 @@ class NonInterferenceTest {
                 .set(Tables.VERSION_REFERENCE.QUANTITY, 4)
                 .set(Tables.VERSION_REFERENCE.STATE, "FOUND")
                 .set(Tables.VERSION_REFERENCE.COMPONENT, component)
-                .set(Tables.VERSION_REFERENCE.CAPTURED, server.document(component).head().version())
+                .set(
+                        Tables.VERSION_REFERENCE.CAPTURED,
+                        server.document(component).head().version())
                 .set(Tables.VERSION_REFERENCE.SOURCE, "ASSUMED")
                 .execute();
-        server.db().insertInto(Tables.STRUCTURE_LOG).set(Tables.STRUCTURE_LOG.ITEM, component).execute();
+        server.db()
+                .insertInto(Tables.STRUCTURE_LOG)
+                .set(Tables.STRUCTURE_LOG.ITEM, component)
+                .execute();
     }
 
     /** All that may be under way: revisions, holds, facts, titles, rounds, returns, strays, orders, drafts, links, references. */
@@ -143,40 +158,89 @@ class NonInterferenceTest {
             revisions.start(server.actor("priya"), List.of(item), Server.key(), "zebra reason", "zebra details", true);
             server.checkIn("priya", item, Review.sheet("zebra " + item), i == 3);
             server.bean(KeepFacts.class)
-                    .keep(server.actor("priya"), item, Server.key(), "Zebra title " + item, Map.of("material", "zebra metal"), Map.of());
+                    .keep(
+                            server.actor("priya"),
+                            item,
+                            Server.key(),
+                            "Zebra title " + item,
+                            Map.of("material", "zebra metal"),
+                            Map.of());
         }
         server.checkIn("tomasz", items.get(0), "zebra stray", false);
         long round = review.send("priya", items.get(1));
         review.answer("hedda", round, Decision.RETURNED, "zebra remark");
         review.sign("hedda", review.send("priya", items.get(2)));
         long order = Long.parseLong(server.bean(AskForChange.class)
-                .ask(server.actor("priya"), List.of(items.get(0), items.get(4)), Server.key(), "Zebra order", "zebra", Map.of())
+                .ask(
+                        server.actor("priya"),
+                        List.of(items.get(0), items.get(4)),
+                        Server.key(),
+                        "Zebra order",
+                        "zebra",
+                        Map.of())
                 .substring("/orders/".length()));
         server.bean(MoveOrder.class).start(server.actor("oluwaseun"), order, Server.key());
         long draft = review.drawing(shelf, "zebra draft " + shelf + ".dxf");
         long parent = server.file("priya", shelf, "zebra parent " + shelf + ".txt", "zebra parent " + shelf, false);
         refer(server.document(parent).head().version(), items.get(4));
         server.bean(LinkStore.class)
-                .add(draft, LinkStore.Kind.EVIDENCE, items.get(5), false, server.actor("priya").person(), Instant.now());
+                .add(
+                        draft,
+                        LinkStore.Kind.EVIDENCE,
+                        items.get(5),
+                        false,
+                        server.actor("priya").person(),
+                        Instant.now());
         server.bean(mintshelf.app.use.shelf.ReadShelf.class);
     }
 
     private Map<String, String> crawl(Web reader, String token, List<Long> released) {
         Map<String, String> all = new TreeMap<>();
         Deque<String> waiting = new ArrayDeque<>(List.of(
-                "/today", "/shelves", "/changes", "/people", "/search?q=zebra", "/search?q=ring", "/search?q=material",
-                "/search/hints?q=ze", "/search/hints?q=c", "/desk", "/in-tray", "/habits"));
+                "/today",
+                "/shelves",
+                "/changes",
+                "/people",
+                "/search?q=zebra",
+                "/search?q=ring",
+                "/search?q=material",
+                "/search/hints?q=ze",
+                "/search/hints?q=c",
+                "/desk",
+                "/in-tray",
+                "/habits"));
         for (long item : released) {
-            for (String what : List.of("/peek?face=sheet", "/peek?face=facts", "/peek?face=components", "/peek?face=where-used", "/peek?face=strip",
-                    "/who", "/structure", "/structure?view=latest", "/structure?view=as-saved", "/structure?view=on-date", "/where-used", "/where-used?versions=all", "/refers-to", "/record",
-                    "/versions/2/file", "/versions/3/file", "/versions/4/file", "/versions/5/file", "/versions/4/compare", "/title-block")) {
+            for (String what : List.of(
+                    "/peek?face=sheet",
+                    "/peek?face=facts",
+                    "/peek?face=components",
+                    "/peek?face=where-used",
+                    "/peek?face=strip",
+                    "/who",
+                    "/structure",
+                    "/structure?view=latest",
+                    "/structure?view=as-saved",
+                    "/structure?view=on-date",
+                    "/where-used",
+                    "/where-used?versions=all",
+                    "/refers-to",
+                    "/record",
+                    "/versions/2/file",
+                    "/versions/3/file",
+                    "/versions/4/file",
+                    "/versions/5/file",
+                    "/versions/4/compare",
+                    "/title-block")) {
                 waiting.add("/documents/" + item + what);
             }
         }
         while (!waiting.isEmpty()) {
             String path = waiting.remove();
             // To look at an order is to choose it: those come last, in one sequence.
-            if (all.containsKey(path) || path.contains("order=") || path.startsWith("/static/") || path.startsWith("/webjars/")) continue;
+            if (all.containsKey(path)
+                    || path.contains("order=")
+                    || path.startsWith("/static/")
+                    || path.startsWith("/webjars/")) continue;
             var answer = reader.get(path);
             String etag = answer.headers().firstValue("ETag").orElse("");
             all.put(path, answer.statusCode() + " " + etag + " " + masked(answer.body()));
@@ -198,7 +262,10 @@ class NonInterferenceTest {
                                 .header("Authorization", "Bearer " + token)
                                 .build(),
                         java.net.http.HttpResponse.BodyHandlers.ofString());
-                all.put("API " + path, answer.statusCode() + " " + answer.headers().firstValue("ETag").orElse("") + " " + answer.body());
+                all.put(
+                        "API " + path,
+                        answer.statusCode() + " "
+                                + answer.headers().firstValue("ETag").orElse("") + " " + answer.body());
             } catch (java.io.IOException | InterruptedException e) {
                 throw new IllegalStateException(e);
             }
@@ -207,9 +274,17 @@ class NonInterferenceTest {
     }
 
     private static List<String> api(List<Long> released) {
-        List<String> all = new ArrayList<>(List.of("/me", "/shelves", "/documents?q=zebra", "/documents?q=ring", "/documents?q=d", "/holds"));
+        List<String> all = new ArrayList<>(
+                List.of("/me", "/shelves", "/documents?q=zebra", "/documents?q=ring", "/documents?q=d", "/holds"));
         for (long item : released) {
-            for (String what : List.of("", "/versions", "/structure", "/structure?view=latest", "/where-used", "/versions/4/content", "/versions/3/content")) {
+            for (String what : List.of(
+                    "",
+                    "/versions",
+                    "/structure",
+                    "/structure?view=latest",
+                    "/where-used",
+                    "/versions/4/content",
+                    "/versions/3/content")) {
                 all.add("/documents/" + item + what);
             }
         }

@@ -270,6 +270,8 @@ class RoutesTest {
     /** Acts that anybody who is signed in may do for themselves. */
     private static final Set<String> OWN = Set.of(
             "/me/settings",
+            "/me/password",
+            "/me/sessions/{name}/end",
             "/notices/{id}/put-away",
             "/first-start",
             "/invitations/{token}",

@@ -109,7 +109,7 @@ final class ModelStory {
         String name = parts[0] + ".stp";
         long item = hands.file(
                 at(330, 9), "ines", shelf, OptionalLong.of(folder), name, bytes, Map.of(), false, parts[0], parts[1]);
-        hands.release(at(329, 9), "oluwaseun", item);
+        hands.release(at(329, 9), "ines", item);
         files.put(parts[0], "Library/" + path + "/" + name);
         models.put(parts[0], item);
     }

@@ -46,7 +46,8 @@ class LinksTest {
         Map<String, Integer> shapes = new HashMap<>();
         Set<String> seen = new HashSet<>();
         Deque<String[]> waiting = new ArrayDeque<>();
-        for (String start : List.of("/today", "/shelves", "/changes", "/desk", "/in-tray", "/people", "/search?q=tg40", "/habits")) {
+        for (String start : List.of(
+                "/today", "/shelves", "/changes", "/desk", "/in-tray", "/people", "/search?q=tg40", "/habits")) {
             waiting.add(new String[] {start, "the band"});
         }
         while (!waiting.isEmpty()) {
@@ -72,7 +73,9 @@ class LinksTest {
             String page = answer.body();
             Matcher raw = RAW.matcher(page.replaceAll("(?s)<(script|svg|pre)\\b.*?</\\1>", ""));
             if (raw.find()) {
-                wrong.add(login + ": " + path + " says “" + page.substring(Math.max(0, raw.start() - 60), Math.min(page.length(), raw.end() + 40)) + "”: " + raw.group());
+                wrong.add(login + ": " + path + " says “"
+                        + page.substring(Math.max(0, raw.start() - 60), Math.min(page.length(), raw.end() + 40)) + "”: "
+                        + raw.group());
             }
             Matcher link = LINK.matcher(page);
             while (link.find()) waiting.add(new String[] {link.group(1).replace("&amp;", "&"), path});
@@ -81,6 +84,8 @@ class LinksTest {
 
     private static String shape(String path) {
         String bare = path.replaceAll("\\d+(?:,\\d+)*", "N").replaceAll("=[^&]*", "=");
-        return bare.replaceAll("/(?:drawing|part-model|assembly-model|specification|report|picture|template|change-[a-z]+)\\b", "/KIND");
+        return bare.replaceAll(
+                "/(?:drawing|part-model|assembly-model|specification|report|picture|template|change-[a-z]+)\\b",
+                "/KIND");
     }
 }

@@ -82,8 +82,8 @@ class DeskApi {
 
     /** Gives a token for the code that the page Companion and tokens shows; good once, for ten minutes. */
     @PostMapping("/pairings")
-    Paired pair(@Valid @RequestBody Pairing pairing) {
-        return tokens.redeem(pairing.code(), pairing.desk())
+    Paired pair(@Valid @RequestBody Pairing pairing, HttpServletRequest request) {
+        return tokens.redeem(pairing.code(), pairing.desk(), request.getRemoteAddr())
                 .map(Paired::new)
                 .orElseThrow(() -> Refused.because(
                         "pairing.code", "That code is wrong, used, or older than ten minutes.", "Show a new one."));

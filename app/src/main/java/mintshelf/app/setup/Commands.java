@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.MintShelf;
+import mintshelf.app.use.person.People;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.database.PrivateMariaDb;
 import org.springframework.boot.SpringApplication;
@@ -87,6 +88,9 @@ public final class Commands {
         ConfigurableApplicationContext context = application.run(arguments.toArray(String[]::new));
         System.out.println("Mint Shelf answers on http://localhost:"
                 + context.getEnvironment().getProperty("local.server.port"));
+        context.getBean(People.class)
+                .firstCode()
+                .ifPresent(code -> System.out.println("Nobody keeps it yet. Who begins needs this code: " + code));
         waitFor(context);
         return 0;
     }

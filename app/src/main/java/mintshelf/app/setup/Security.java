@@ -4,16 +4,22 @@ import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.io.Serializable;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import mintshelf.app.page.Problem;
 import mintshelf.app.use.desk.Tokens;
+import mintshelf.app.use.person.Sessions;
 import mintshelf.app.use.person.SignIn;
 import mintshelf.core.base.Refusal;
+import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
+import org.springframework.core.env.Environment;
 import org.springframework.http.HttpMethod;
 import org.springframework.security.authentication.AuthenticationProvider;
 import org.springframework.security.authentication.BadCredentialsException;
@@ -28,8 +34,16 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
+import org.springframework.security.web.authentication.logout.HeaderWriterLogoutHandler;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
+import org.springframework.security.web.header.writers.ClearSiteDataHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.security.web.savedrequest.RequestCache;
+import org.springframework.session.security.web.authentication.SpringSessionRememberMeServices;
+import org.springframework.session.web.http.CookieSerializer;
+import org.springframework.session.web.http.DefaultCookieSerializer;
+import org.springframework.session.web.http.SessionRepositoryFilter;
 import org.springframework.web.filter.OncePerRequestFilter;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -90,6 +104,8 @@ public class Security {
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/api/v1/**")
                         .authenticated()
+                        .requestMatchers(HttpMethod.HEAD, "/api/v1/**")
+                        .authenticated()
                         // To ask how a desk stands changes nothing, though it is a POST.
                         .requestMatchers("/api/v1/desks/*/status")
                         .authenticated()
@@ -117,7 +133,8 @@ public class Security {
     /** The desk page asks the same interface with its session, and with the word against forged requests. */
     @Bean
     @Order(2)
-    SecurityFilterChain apiInBrowser(HttpSecurity http, JsonMapper json) throws Exception {
+    SecurityFilterChain apiInBrowser(HttpSecurity http, JsonMapper json, Settings settings, Environment environment)
+            throws Exception {
         http.securityMatcher(request -> request.getRequestURI().startsWith("/api/v1/")
                         && request.getHeader("Authorization") == null
                         && request.getSession(false) != null)
@@ -125,6 +142,7 @@ public class Security {
                         .permitAll()
                         .anyRequest()
                         .hasAuthority("PERSON"))
+                .csrf(c -> c.csrfTokenRepository(tokens(settings, environment)))
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> problem(
                                 response,
                                 json,
@@ -174,8 +192,9 @@ public class Security {
     }
 
     @Bean
-    SecurityFilterChain filters(HttpSecurity http, Settings settings) throws Exception {
+    SecurityFilterChain filters(HttpSecurity http, Settings settings, Environment environment) throws Exception {
         LoginUrlAuthenticationEntryPoint signIn = new LoginUrlAuthenticationEntryPoint("/sign-in");
+        signIn.setFavorRelativeUris(true);
         http.authorizeHttpRequests(r -> r.requestMatchers(
                                 "/sign-in",
                                 "/first-start",
@@ -197,7 +216,15 @@ public class Security {
                         .defaultSuccessUrl("/today")
                         .failureHandler((request, response, error) -> response.sendRedirect(
                                 "/sign-in?" + (error instanceof LockedException ? "braked" : "wrong"))))
-                .logout(l -> l.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"))
+                .logout(l -> l.logoutUrl("/sign-out")
+                        .logoutSuccessUrl("/sign-in?out")
+                        // What was fetched while signed in is not left in the browser for the next one.
+                        .addLogoutHandler(new HeaderWriterLogoutHandler(
+                                new ClearSiteDataHeaderWriter(ClearSiteDataHeaderWriter.Directive.CACHE))))
+                // Who is not signed in has no session: form tokens and the page that was asked for lie in cookies.
+                .csrf(c -> c.csrfTokenRepository(tokens(settings, environment)))
+                .requestCache(c -> c.requestCache(asked()))
+                .rememberMe(r -> r.rememberMeServices(stay(settings)))
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, error) -> {
                     if (request.getHeader("HX-Request") != null) {
                         // A part of a page cannot show the sign-in; the page as a whole goes there.
@@ -211,6 +238,79 @@ public class Security {
                         .referrerPolicy(p -> p.policy(ReferrerPolicy.SAME_ORIGIN))
                         .permissionsPolicyHeader(p -> p.policy("camera=(), microphone=(), geolocation=()")));
         return http.build();
+    }
+
+    /** Whether people reach the server by HTTPS: cookies are for that alone then, and their names say so. */
+    private static boolean isSecure(Settings settings, Environment environment) {
+        return settings.origin().startsWith("https:")
+                || environment.containsProperty("server.ssl.certificate")
+                || environment.containsProperty("server.ssl.key-store");
+    }
+
+    private static CookieCsrfTokenRepository tokens(Settings settings, Environment environment) {
+        boolean secure = isSecure(settings, environment);
+        CookieCsrfTokenRepository tokens = new CookieCsrfTokenRepository();
+        tokens.setHeaderName("X-CSRF-TOKEN");
+        tokens.setCookieName(secure ? "__Host-mint-form" : "mint-form");
+        tokens.setCookiePath("/");
+        tokens.setCookieCustomizer(c -> c.httpOnly(true).sameSite("Lax").secure(secure));
+        return tokens;
+    }
+
+    /** The page that was asked for before signing in, as a path of ours: no name of a host passes into a redirect. */
+    private static RequestCache asked() {
+        return new AskedPage();
+    }
+
+    /** Stay signed in on this machine: a session that lives for thirty days, where the house lets it. */
+    private static SpringSessionRememberMeServices stay(Settings settings) {
+        SpringSessionRememberMeServices stay = new SpringSessionRememberMeServices();
+        stay.setRememberMeParameterName(settings.staySignedIn() ? "stay" : "not-here");
+        stay.setValiditySeconds((int) STAYS.toSeconds());
+        return stay;
+    }
+
+    private static final Duration STAYS = Duration.ofDays(30);
+    /** A session ends after so long, however busy it is. */
+    private static final Duration LONGEST = Duration.ofDays(7);
+
+    @Bean
+    CookieSerializer sessionCookie(Settings settings, Environment environment) {
+        boolean secure = isSecure(settings, environment);
+        DefaultCookieSerializer cookie = new DefaultCookieSerializer();
+        cookie.setCookieName(secure ? "__Host-mint-shelf" : "mint-shelf");
+        cookie.setCookiePath("/");
+        cookie.setUseHttpOnlyCookie(true);
+        cookie.setUseSecureCookie(secure);
+        cookie.setSameSite("Lax");
+        cookie.setRememberMeRequestAttribute(SpringSessionRememberMeServices.REMEMBER_ME_LOGIN_ATTR);
+        return cookie;
+    }
+
+    /** Ends sessions that have lived for too long, and tells which one asks. */
+    @Bean
+    FilterRegistrationBean<OncePerRequestFilter> sessionLimits() {
+        OncePerRequestFilter filter = new OncePerRequestFilter() {
+            @Override
+            protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                    throws ServletException, IOException {
+                HttpSession session = request.getSession(false);
+                if (session != null) {
+                    Duration age = Duration.between(Instant.ofEpochMilli(session.getCreationTime()), Instant.now());
+                    boolean stays = session.getMaxInactiveInterval() >= STAYS.toSeconds();
+                    if (age.compareTo(stays ? STAYS : LONGEST) > 0) session.invalidate();
+                    else Sessions.here(session.getId());
+                }
+                try {
+                    chain.doFilter(request, response);
+                } finally {
+                    Sessions.here(null);
+                }
+            }
+        };
+        FilterRegistrationBean<OncePerRequestFilter> registered = new FilterRegistrationBean<>(filter);
+        registered.setOrder(SessionRepositoryFilter.DEFAULT_ORDER + 1);
+        return registered;
     }
 
     @Bean

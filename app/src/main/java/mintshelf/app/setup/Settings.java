@@ -12,6 +12,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param readingMemory the memory of which drawings that are being read have their part, in bytes; 0 for the heap
  * @param uploadAllowance bytes that one person may have sent without filing them or checking them in
  * @param passwordStrength cost of a password's hash, as a power of two
+ * @param staySignedIn whether people may stay signed in on a machine for thirty days
  * @param zone of the house: dates on sheets and due days are its days
  * @param origin the address under which people reach the server; links in mails begin with it
  * @param mailFrom the sender of mails; they are sent where {@code spring.mail.host} names a server
@@ -23,6 +24,7 @@ public record Settings(
         @DefaultValue("0") long readingMemory,
         @DefaultValue("68719476736") long uploadAllowance,
         @DefaultValue("11") int passwordStrength,
+        @DefaultValue("true") boolean staySignedIn,
         @DefaultValue("UTC") ZoneId zone,
         @DefaultValue("http://localhost:8080") String origin,
         @DefaultValue("mint-shelf@localhost") String mailFrom,

@@ -119,6 +119,21 @@ public class Telling {
         return all;
     }
 
+    /** Mails a link that sets a password; once it is sent, the outbox forgets it. */
+    public void invite(Actor by, PersonStore.Person person, String token) {
+        if (person.mail().isEmpty()) return;
+        Instant now = clock.instant();
+        long event = outbox.event(
+                OutboxStore.INVITED,
+                Optional.empty(),
+                Optional.empty(),
+                by.person(),
+                by.name() + " invites you to Mint Shelf; you sign in as " + person.login(),
+                "/invitations/" + token,
+                now);
+        outbox.mail(event, person.id(), Optional.empty(), now);
+    }
+
     /** Tells people on Today and by mail; who did it is not told. */
     public void tell(
             Actor by,

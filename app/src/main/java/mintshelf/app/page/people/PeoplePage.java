@@ -5,6 +5,7 @@ import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.person.People;
+import mintshelf.app.use.person.Sessions;
 import mintshelf.core.access.Right;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -18,8 +19,10 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class PeoplePage {
     private static final int PAGE = 50;
     private final People people;
+    private final Sessions sessions;
 
-    public PeoplePage(People people) {
+    public PeoplePage(People people, Sessions sessions) {
+        this.sessions = sessions;
         this.people = people;
     }
 
@@ -42,7 +45,36 @@ public class PeoplePage {
     String card(Actor actor, @PathVariable long id, Model model) {
         model.addAttribute("card", people.card(actor, id));
         model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
+        model.addAttribute("own", actor.person() == id);
+        model.addAttribute("sessions", actor.person() == id ? sessions.of(actor) : List.of());
         return "people/card";
+    }
+
+    /** One's own password. */
+    @PostMapping("/me/password")
+    String password(Actor actor, @RequestParam String old, @RequestParam String fresh) {
+        people.changePassword(actor, old, fresh);
+        return "redirect:/people/" + actor.person() + "?changed";
+    }
+
+    @PostMapping("/me/sessions/{name}/end")
+    String endSession(Actor actor, @PathVariable String name) {
+        sessions.end(actor, name);
+        return "redirect:/people/" + actor.person();
+    }
+
+    @PostMapping("/people/{id}/invite")
+    String inviteAgain(Actor actor, @PathVariable long id, Model model) {
+        People.Invited invited = people.inviteAgain(actor, id);
+        model.addAttribute("card", people.card(actor, id));
+        model.addAttribute("token", invited.token());
+        return "people/added";
+    }
+
+    @PostMapping("/people/{id}/leave")
+    String leave(Actor actor, @PathVariable long id) {
+        people.leave(actor, id);
+        return "redirect:/people/" + id;
     }
 
     /** The card alone, for the small window beside a name. */

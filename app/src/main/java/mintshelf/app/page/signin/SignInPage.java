@@ -3,6 +3,7 @@ package mintshelf.app.page.signin;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import mintshelf.app.setup.Security;
+import mintshelf.app.setup.Settings;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.person.People;
 import org.springframework.beans.factory.ObjectProvider;
@@ -17,6 +18,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class SignInPage {
     private final People people;
+    private final Settings settings;
     private final List<Hint> hints;
 
     /** Somebody whom the demo offers to sign in as. */
@@ -27,7 +29,8 @@ public class SignInPage {
         List<Hint> hints();
     }
 
-    public SignInPage(People people, ObjectProvider<Hints> hints) {
+    public SignInPage(People people, ObjectProvider<Hints> hints, Settings settings) {
+        this.settings = settings;
         this.people = people;
         Hints given = hints.getIfAvailable();
         this.hints = given == null ? List.of() : given.hints();
@@ -41,6 +44,7 @@ public class SignInPage {
         model.addAttribute("braked", request.getParameter("braked") != null);
         model.addAttribute("out", request.getParameter("out") != null);
         model.addAttribute("ready", request.getParameter("ready") != null);
+        model.addAttribute("stays", settings.staySignedIn());
         return "signin/page";
     }
 
@@ -54,16 +58,18 @@ public class SignInPage {
             @RequestParam String name,
             @RequestParam String login,
             @RequestParam String password,
+            @RequestParam(defaultValue = "") String code,
             @RequestParam(defaultValue = "UTC") String zone,
             HttpServletRequest request,
             Model model) {
         try {
-            people.addFirst(name, login, password, zone, Security.address(request));
+            people.addFirst(name, login, password, zone, code, Security.address(request));
             return "redirect:/sign-in?ready";
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
             model.addAttribute("name", name);
             model.addAttribute("login", login);
+            model.addAttribute("code", code);
             return "signin/first";
         }
     }
@@ -71,6 +77,7 @@ public class SignInPage {
     @GetMapping("/invitations/{token}")
     String invitation(@PathVariable String token, Model model) {
         model.addAttribute("open", people.isOpen(token));
+        model.addAttribute("invited", people.invitedBy(token).orElse(null));
         return "signin/invitation";
     }
 
@@ -82,6 +89,7 @@ public class SignInPage {
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
             model.addAttribute("open", people.isOpen(token));
+            model.addAttribute("invited", people.invitedBy(token).orElse(null));
             return "signin/invitation";
         }
     }

@@ -11,6 +11,7 @@ import java.util.Optional;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** What happened and is told outside; written with the act, delivered from here at least once. */
@@ -21,6 +22,9 @@ public class OutboxStore {
     public OutboxStore(DSLContext db) {
         this.db = db;
     }
+
+    /** An event that carries a secret link: it is forgotten once it is sent. */
+    public static final String INVITED = "person.invited";
 
     /** An event on its way to a person. */
     public record Delivery(
@@ -115,6 +119,13 @@ public class OutboxStore {
                 .set(DELIVERY.SENT_AT, Times.utc(now))
                 .setNull(DELIVERY.LEASE_UNTIL)
                 .where(DELIVERY.ID.eq(delivery))
+                .execute();
+        db.update(OUTBOX_EVENT)
+                .set(OUTBOX_EVENT.TO_PAGE, "")
+                .where(
+                        OUTBOX_EVENT.CODE.eq(INVITED),
+                        OUTBOX_EVENT.ID.eq(
+                                DSL.select(DELIVERY.EVENT).from(DELIVERY).where(DELIVERY.ID.eq(delivery))))
                 .execute();
     }
 

@@ -2,6 +2,7 @@ package mintshelf.app.store.person;
 
 import static mintshelf.database.schema.Tables.ACCESS_GRANT;
 import static mintshelf.database.schema.Tables.ACCESS_STAMP;
+import static mintshelf.database.schema.Tables.FIRST_START;
 import static mintshelf.database.schema.Tables.FOLDER;
 import static mintshelf.database.schema.Tables.GROUP_MEMBER;
 import static mintshelf.database.schema.Tables.INVITATION;
@@ -35,6 +36,7 @@ import mintshelf.core.access.Role;
 import mintshelf.core.access.Scope;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.Record1;
@@ -289,12 +291,12 @@ public class PersonStore {
         // Two ways to a grant, each by its own index; "or" would read the grants of everybody.
         List<Grant> grants = grants(DSL.select(ACCESS_GRANT.ID)
                 .from(ACCESS_GRANT)
-                .where(ACCESS_GRANT.PERSON.eq(person))
+                .where(ACCESS_GRANT.PERSON.eq(person), hasNotLeft(person))
                 .unionAll(DSL.select(ACCESS_GRANT.ID)
                         .from(GROUP_MEMBER)
                         .join(ACCESS_GRANT)
                         .on(ACCESS_GRANT.PERSON_GROUP.eq(GROUP_MEMBER.PERSON_GROUP))
-                        .where(GROUP_MEMBER.PERSON.eq(person))));
+                        .where(GROUP_MEMBER.PERSON.eq(person), hasNotLeft(person))));
         // Within a transaction these may be grants that are rolled back yet.
         if (!TransactionSynchronizationManager.isActualTransactionActive()) {
             synchronized (kept) {
@@ -302,6 +304,10 @@ public class PersonStore {
             }
         }
         return new Access(person, name, grants);
+    }
+
+    private static Condition hasNotLeft(long person) {
+        return DSL.notExists(DSL.selectOne().from(PERSON).where(PERSON.ID.eq(person), PERSON.LEFT_AT.isNotNull()));
     }
 
     /** After each change of grants, roles and memberships: what nodes keep of them holds no more. */
@@ -429,29 +435,63 @@ public class PersonStore {
                 .execute();
     }
 
-    public void noteFailedSignIn(String account, String address, Instant now) {
+    /** Notes a try to sign in; one that succeeds is forgotten. */
+    public void noteSignIn(String account, String address, Instant now) {
         db.insertInto(SIGN_IN_ATTEMPT)
-                .set(SIGN_IN_ATTEMPT.ACCOUNT_KEY, Texts.shorten(Texts.key(account), 100))
+                .set(SIGN_IN_ATTEMPT.ACCOUNT_KEY, account(account))
                 .set(SIGN_IN_ATTEMPT.ADDRESS, address)
                 .set(SIGN_IN_ATTEMPT.AT, Times.utc(now))
                 .execute();
     }
 
-    public int failedSignIns(String account, Instant since) {
-        return db.fetchCount(
-                SIGN_IN_ATTEMPT,
-                SIGN_IN_ATTEMPT.ACCOUNT_KEY.eq(Texts.shorten(Texts.key(account), 100)),
-                SIGN_IN_ATTEMPT.AT.gt(Times.utc(since)));
+    private static String account(String login) {
+        return Texts.shorten(Texts.key(login), 100);
     }
 
-    public int failedSignInsFrom(String address, Instant since) {
-        return db.fetchCount(
-                SIGN_IN_ATTEMPT, SIGN_IN_ATTEMPT.ADDRESS.eq(address), SIGN_IN_ATTEMPT.AT.gt(Times.utc(since)));
+    /** Tries since a moment: of the address at the account, of the address, at the account. */
+    public record Tries(int pair, int address, int account) {}
+
+    public Tries tries(String account, String address, Instant since) {
+        Condition at = SIGN_IN_ATTEMPT.AT.gt(Times.utc(since));
+        Condition mine = SIGN_IN_ATTEMPT.ACCOUNT_KEY.eq(account(account));
+        Condition here = SIGN_IN_ATTEMPT.ADDRESS.eq(address);
+        return new Tries(
+                db.fetchCount(SIGN_IN_ATTEMPT, mine, here, at),
+                db.fetchCount(SIGN_IN_ATTEMPT, here, at),
+                db.fetchCount(SIGN_IN_ATTEMPT, mine, at));
     }
 
-    public void forgetSignIns(String account) {
+    public void forgetSignIns(String account, String address) {
         db.deleteFrom(SIGN_IN_ATTEMPT)
-                .where(SIGN_IN_ATTEMPT.ACCOUNT_KEY.eq(Texts.shorten(Texts.key(account), 100)))
+                .where(SIGN_IN_ATTEMPT.ACCOUNT_KEY.eq(account(account)), SIGN_IN_ATTEMPT.ADDRESS.eq(address))
+                .execute();
+    }
+
+    /** Somebody has left: they sign in no more and their grants hold no more; what they did stays theirs. */
+    public void leave(long person, Instant now) {
+        db.update(PERSON)
+                .set(PERSON.LEFT_AT, Times.utc(now))
+                .where(PERSON.ID.eq(person))
+                .execute();
+        moveStamp();
+    }
+
+    /** Lets one first person begin, who knows the code of the console; false when another one did, or the code is wrong. */
+    public boolean begin(ContentHash code, Instant now) {
+        return db.update(FIRST_START)
+                        .set(FIRST_START.USED_AT, Times.utc(now))
+                        .where(FIRST_START.CODE_HASH.eq(code.bytes()), FIRST_START.USED_AT.isNull())
+                        .execute()
+                == 1;
+    }
+
+    /** The code with which an empty server is begun; a later one takes the place of one before. */
+    public void offerFirst(ContentHash code) {
+        db.insertInto(FIRST_START)
+                .set(FIRST_START.ID, 1)
+                .set(FIRST_START.CODE_HASH, code.bytes())
+                .onDuplicateKeyUpdate()
+                .set(FIRST_START.CODE_HASH, code.bytes())
                 .execute();
     }
 

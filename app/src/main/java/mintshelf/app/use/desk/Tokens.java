@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
+import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.TokenStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Recorder;
@@ -28,15 +29,21 @@ public class Tokens {
     private static final int CODE = 10;
     private static final Duration CODE_LIVES = Duration.ofMinutes(10);
     private static final int LONGEST_DAYS = 400;
+    private static final int MOST_TOKENS = 50;
+    /** Codes that one address tries in a quarter of an hour. */
+    private static final int MOST_CODES = 10;
+
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final TokenStore store;
+    private final PersonStore people;
     private final UnitOfWork unit;
     private final Recorder recorder;
     private final Clock clock;
 
-    public Tokens(TokenStore store, UnitOfWork unit, Recorder recorder, Clock clock) {
+    public Tokens(TokenStore store, PersonStore people, UnitOfWork unit, Recorder recorder, Clock clock) {
         this.store = store;
+        this.people = people;
         this.unit = unit;
         this.recorder = recorder;
         this.clock = clock;
@@ -51,6 +58,10 @@ public class Tokens {
         String clean = Texts.required("The name", label, 100).orElseThrow(Refused::new);
         if (days < 1 || days > LONGEST_DAYS) {
             throw Refused.because("token.days", "A token lives 1 to " + LONGEST_DAYS + " days.", "");
+        }
+        if (store.of(actor.person(), clock.instant()).size() >= MOST_TOKENS) {
+            throw Refused.because(
+                    "token.many", "You have " + MOST_TOKENS + " tokens already.", "Revoke those that nothing uses.");
         }
         return unit.run(() -> {
             String token = add(actor.person(), clean, mayWrite, days);
@@ -85,7 +96,13 @@ public class Tokens {
     }
 
     /** Gives a token for a code; nothing for one that is wrong, old or used. */
-    public Optional<String> redeem(String code, String label) {
+    public Optional<String> redeem(String code, String label, String address) {
+        unit.run(() -> people.noteSignIn(" pairing", address, clock.instant()));
+        Instant since = clock.instant().minus(Duration.ofMinutes(15));
+        boolean braked = people.tries(" pairing", address, since).pair() > MOST_CODES;
+        if (braked) {
+            throw Refused.because("pairing.braked", "Too many codes were tried.", "Wait a quarter of an hour.");
+        }
         String clean = code.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9]", "");
         String name = Texts.required("The desk", label, 100).orElseThrow(Refused::new);
         return unit.run(() -> {

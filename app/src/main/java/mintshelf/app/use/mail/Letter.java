@@ -55,6 +55,18 @@ record Letter(
                 new String[] {"Look at it", origin + to});
     }
 
+    /** The link that sets a password. */
+    static Letter inviting(String says, String link) {
+        return new Letter(
+                says,
+                says + ".",
+                Optional.empty(),
+                List.of(),
+                "",
+                List.of("The link sets your password. It works once, for 14 days."),
+                new String[] {"Set your password", link});
+    }
+
     static Letter telling(RoundView view, String says, String origin) {
         return of(view, Texts.shorten(Texts.line(says), 150), says + ".", origin, "Look at the round");
     }

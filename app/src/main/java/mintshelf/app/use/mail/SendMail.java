@@ -141,6 +141,9 @@ public class SendMail {
 
     /** News of a document that no round stands behind; nothing when it is old, or the document is not there for the person. */
     private Optional<Letter> news(Delivery delivery, Actor actor) {
+        if (delivery.code().equals(OutboxStore.INVITED)) {
+            return Optional.of(Letter.inviting(delivery.says(), settings.origin() + delivery.to()));
+        }
         if (isStale(delivery) || delivery.item().isEmpty()) return Optional.empty();
         try {
             return Optional.of(Letter.news(

@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.time.ZoneId;
 import java.util.Base64;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -18,6 +19,7 @@ import mintshelf.app.use.HouseRules;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.Telling;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Grant;
@@ -38,18 +40,31 @@ public class People {
     private static final int LONGEST_PASSWORD = 72;
 
     private static final int SHORTEST_PASSWORD = 12;
+    /** Without letters and digits that are taken for each other. */
+    private static final String CODE = "ABCDEFGHJKMNPQRSTUVWXYZ23456789";
+
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final PersonStore people;
     private final BCryptPasswordEncoder passwords;
+    private final Sessions sessions;
+    private final Telling telling;
     private final UnitOfWork unit;
     private final Recorder recorder;
     private final Clock clock;
 
     public People(
-            PersonStore people, BCryptPasswordEncoder passwords, UnitOfWork unit, Recorder recorder, Clock clock) {
+            PersonStore people,
+            BCryptPasswordEncoder passwords,
+            Sessions sessions,
+            Telling telling,
+            UnitOfWork unit,
+            Recorder recorder,
+            Clock clock) {
         this.people = people;
         this.passwords = passwords;
+        this.sessions = sessions;
+        this.telling = telling;
         this.unit = unit;
         this.recorder = recorder;
         this.clock = clock;
@@ -116,7 +131,9 @@ public class People {
                 long added = people.add(cleanLogin, cleanName, cleanMail, "", "", like.zone(), clock.instant());
                 people.copyPlace(model, added);
                 people.invite(added, hash(token), clock.instant().plus(INVITATION));
-                recorder.noteHouse(actor, "person.added", "added " + cleanName + " like " + like.name(), "");
+                telling.invite(actor, people.person(added).orElseThrow(), token);
+                recorder.noteHouse(
+                        actor, "person.added", "added " + cleanName + " with the grants of " + like.name(), "");
                 return added;
             });
             return new Invited(id, token);
@@ -152,7 +169,7 @@ public class People {
     }
 
     /** Makes the first person of an empty server its data manager. Refused as soon as there is anybody. */
-    public long addFirst(String name, String login, String password, String zone, String address) {
+    public long addFirst(String name, String login, String password, String zone, String code, String address) {
         String cleanName = Texts.required("The name", name, 100).orElseThrow(Refused::new);
         String cleanLogin = checkedLogin(login);
         String hash = hashed(password, cleanLogin);
@@ -161,12 +178,71 @@ public class People {
             if (!people.isEmpty()) {
                 throw Refused.because("server.in_use", "This server has people already.", "Sign in.");
             }
+            if (!people.begin(hash(code.strip().toUpperCase(Locale.ROOT)), clock.instant())) {
+                throw Refused.because(
+                        "first.code",
+                        "That is not the code that the server printed.",
+                        "It stands on the console on which the server was started.");
+            }
             long id = people.add(cleanLogin, cleanName, "", "", "", cleanZone, clock.instant());
             people.setPassword(id, hash);
             people.grantPerson(id, "data-manager", Scope.EVERYWHERE);
             recorder.noteHouse(OptionalLong.of(id), address, "person.first", "began as the first data manager");
             return id;
         });
+    }
+
+    /** A code for the first start of an empty server; empty where there is somebody. Printed where the server is started. */
+    public Optional<String> firstCode() {
+        if (!people.isEmpty()) return Optional.empty();
+        StringBuilder code = new StringBuilder();
+        for (int i = 0; i < 8; i++) code.append(CODE.charAt(RANDOM.nextInt(CODE.length())));
+        unit.run(() -> people.offerFirst(hash(code.toString())));
+        return Optional.of(code.toString());
+    }
+
+    /** Changes one's own password; the old one is asked for. */
+    public void changePassword(Actor actor, String old, String fresh) {
+        String known = people.credentials(actor.login())
+                .map(PersonStore.Credentials::passwordHash)
+                .orElseThrow(NotThere::new);
+        if (!passwords.matches(old, known)) {
+            throw Refused.because("password.wrong", "The old password is another one.", "Nothing was changed.");
+        }
+        String hash = hashed(fresh, actor.login());
+        unit.run(() -> {
+            people.setPassword(actor.person(), hash);
+            recorder.noteHouse(actor, "person.password_set", "changed the password", "");
+        });
+        sessions.endOthers(actor);
+    }
+
+    /** A new link that sets a password, for somebody who lost theirs or never had one. The ones before it stay as they are. */
+    public Invited inviteAgain(Actor actor, long id) {
+        HouseRules.ask(actor);
+        Person person = people.person(id).filter(p -> !p.left()).orElseThrow(NotThere::new);
+        String token = token();
+        unit.run(() -> {
+            people.invite(id, hash(token), clock.instant().plus(INVITATION));
+            recorder.noteHouse(actor, "person.invited", "invited " + person.name() + " again", "");
+            telling.invite(actor, person, token);
+        });
+        return new Invited(id, token);
+    }
+
+    /** Somebody has left: no sign-in, no rights, no session, at once. What they did keeps their name. */
+    public void leave(Actor actor, long id) {
+        HouseRules.ask(actor);
+        if (id == actor.person()) {
+            throw Refused.because(
+                    "person.own", "You keep this house.", "Another data manager says that you have left.");
+        }
+        Person person = people.person(id).filter(p -> !p.left()).orElseThrow(NotThere::new);
+        unit.run(() -> {
+            people.leave(id, clock.instant());
+            recorder.noteHouse(actor, "person.left", "noted that " + person.name() + " has left", "");
+        });
+        sessions.endAll(person.login());
     }
 
     private static String checkedZone(String zone) {
@@ -193,6 +269,11 @@ public class People {
         });
     }
 
+    /** Whom a link that can still be used is for. */
+    public Optional<Person> invitedBy(String token) {
+        return unit.run(() -> people.invited(hash(token), clock.instant())).flatMap(people::person);
+    }
+
     /** Whether the link can still be used. */
     public boolean isOpen(String token) {
         return unit.run(() -> people.invited(hash(token), clock.instant()).isPresent());
@@ -207,6 +288,10 @@ public class People {
         }
         if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD) {
             throw Refused.because("password.long", "A password has at most 72 characters.", "Choose a shorter one.");
+        }
+        if (WeakPasswords.isCommon(password)) {
+            throw Refused.because(
+                    "password.common", "That password is one of those that are tried first.", "Choose another one.");
         }
         if (password.chars().distinct().count() < 5 || Texts.key(password).contains(Texts.key(login))) {
             throw Refused.because("password.weak", "That password is easy to guess.", "Choose another one.");

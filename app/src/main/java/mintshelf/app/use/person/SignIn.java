@@ -2,7 +2,6 @@ package mintshelf.app.use.person;
 
 import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.store.person.PersonStore;
@@ -18,8 +17,11 @@ import org.springframework.stereotype.Service;
  */
 @Service
 public class SignIn {
-    static final int MOST_PER_ACCOUNT = 8;
+    /** Tries of one address at one account: who guesses is braked long before the account that is guessed at. */
+    static final int MOST_PER_PAIR = 8;
+
     static final int MOST_PER_ADDRESS = 60;
+    static final int MOST_PER_ACCOUNT = 100;
     static final Duration WINDOW = Duration.ofMinutes(15);
 
     private final PersonStore people;
@@ -52,23 +54,37 @@ public class SignIn {
     }
 
     public Result signIn(String login, String password, String address) {
-        Instant since = clock.instant().minus(WINDOW);
-        if (people.failedSignIns(login, since) >= MOST_PER_ACCOUNT
-                || people.failedSignInsFrom(address, since) >= MOST_PER_ADDRESS) {
+        // Noted before it is looked at: of thirty tries at once the ninth is as late as of thirty one after the other.
+        String from = Texts.shorten(Texts.line(address), 60);
+        unit.run(() -> people.noteSignIn(login, from, clock.instant()));
+        PersonStore.Tries tries = people.tries(login, from, clock.instant().minus(WINDOW));
+        boolean braked = tries.pair() > MOST_PER_PAIR
+                || tries.address() > MOST_PER_ADDRESS
+                || tries.account() > MOST_PER_ACCOUNT;
+        if (braked) {
+            noteFailed(login, from, "too many tries");
             return new Result.Braked();
         }
         Optional<PersonStore.Credentials> known = people.credentials(login).filter(c -> !c.left());
         boolean right = passwords.matches(
                 password, known.map(PersonStore.Credentials::passwordHash).orElse(nobody));
         if (known.isEmpty() || !right) {
-            unit.run(() -> people.noteFailedSignIn(login, address, clock.instant()));
+            noteFailed(login, from, "name and password do not belong together");
             return new Result.Wrong();
         }
         PersonStore.Credentials person = known.get();
         unit.run(() -> {
-            people.forgetSignIns(login);
+            people.forgetSignIns(login, from);
             recorder.noteHouse(OptionalLong.of(person.person()), Texts.line(address), "person.signed_in", "signed in");
         });
         return new Result.In(person.person(), person.login(), person.name());
+    }
+
+    private void noteFailed(String login, String address, String why) {
+        unit.run(() -> recorder.noteHouse(
+                OptionalLong.empty(),
+                address,
+                "person.sign_in_failed",
+                "could not sign in as “" + Texts.shorten(Texts.line(login), 60) + "”: " + why));
     }
 }
