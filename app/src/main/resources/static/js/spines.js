@@ -8,7 +8,7 @@ function begin() {
   const bar = document.getElementById("pick-bar");
   const live = document.getElementById("live");
   const picked = new Map();
-  let face = localStorage.getItem("mint.face") || "sheet";
+  let face = ["look", "changed", "around", "facts"].find((f) => f === localStorage.getItem("mint.face")) ?? "look";
   let last = null;
   let pending = 0;
 
@@ -128,7 +128,7 @@ function begin() {
       case "Escape": if (peek && !peek.hidden) close(); else clear(); break;
       case "v": if (letters && peek) { if (peek.hidden) { if (row) show(row); } else close(); } break;
       case "1": case "2": case "3": case "4": case "5":
-        if (letters && peek && !peek.hidden) turn(["sheet", "facts", "components", "where-used", "strip"][event.key - 1]);
+        if (letters && peek && !peek.hidden) turn(["look", "changed", "around", "facts"][event.key - 1]);
         break;
       case "o": case "i": case "r": if (letters && (picked.size || row)) {
         if (!picked.size) select(row, true);

@@ -293,7 +293,7 @@ class DeskWalksTest {
             try {
                 browser.awaitText("Filing sheet"); // two hundred files are on their way
             } catch (org.openqa.selenium.TimeoutException e) {
-                assertThat(turn).isLessThan(2);
+                assertThat(turn).as(browser.text()).isLessThan(2);
             }
         }
         assertThat(browser.text()).contains("Filing sheet").contains("200");

@@ -176,7 +176,9 @@ class KillTest {
             review.sign("hedda", round);
             String seen = review.digest("oluwaseun", round);
             killedPosting(
-                    "/rounds/" + round + "/answer", Map.of("seen", seen, "decision", "signed"), random.nextInt(400));
+                    "/rounds/" + round + "/answer",
+                    Map.of("seen", seen, "decision", "signed"),
+                    i == 0 ? 0 : i == 1 ? 6_000 : random.nextInt(400));
             long released = java.util.Arrays.stream(items)
                     .filter(item -> server.document(item).released().isPresent())
                     .count();
@@ -187,7 +189,8 @@ class KillTest {
             for (long item : items) awaitPdf(item);
             awaitOneMail(round);
         }
-        assertThat(whole).isBetween(0, times);
+        // The first node died before its act, the second one long after it.
+        assertThat(whole).isBetween(1, times - 1);
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
     }
 

@@ -211,11 +211,10 @@ class NonInterferenceTest {
                 "/habits"));
         for (long item : released) {
             for (String what : List.of(
-                    "/peek?face=sheet",
+                    "/peek?face=look",
+                    "/peek?face=changed",
+                    "/peek?face=around",
                     "/peek?face=facts",
-                    "/peek?face=components",
-                    "/peek?face=where-used",
-                    "/peek?face=strip",
                     "/who",
                     "/structure",
                     "/structure?view=latest",

@@ -76,7 +76,7 @@ class RoutesTest {
                 "/shelves/" + shelf + "/rows?order=number&show=everything&after=" + draft,
                 "302 404 200 200 200 200");
         row(t, "/filings/{id}", "/filings/" + sheet, "302 404 404 404 200 404");
-        for (String face : List.of("sheet", "facts", "components", "where-used", "strip")) {
+        for (String face : List.of("look", "changed", "around", "facts")) {
             row(t, "/documents/{id}/peek", "/documents/" + draft + "/peek?face=" + face, "302 404 404 200 200 200");
         }
         row(t, "/documents/{id}", "/documents/" + draft, "302 404 404 200 200 200");

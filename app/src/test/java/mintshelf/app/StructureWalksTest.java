@@ -115,8 +115,8 @@ class StructureWalksTest {
         assertThat(browser.text()).contains("something below it is newer").contains("1 newer");
         browser.find(".spine[data-id='" + well + "']").click();
         browser.find("body").sendKeys("v");
-        browser.awaitText("Components");
-        browser.find("body").sendKeys("4");
+        browser.awaitText("Around");
+        browser.find("body").sendKeys("3");
         browser.awaitText("Where it is used");
         browser.open("/documents/" + well);
         browser.press("Take up…");

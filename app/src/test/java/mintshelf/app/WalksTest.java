@@ -427,7 +427,7 @@ class WalksTest {
         browser.awaitText("2 selected");
         browser.driver().switchTo().activeElement().sendKeys("v");
         browser.await(b -> b.find("#peek").getText().contains("key content 3"));
-        browser.driver().switchTo().activeElement().sendKeys("2");
+        browser.driver().switchTo().activeElement().sendKeys("4");
         browser.await(b -> b.find("#peek").getText().contains("Material"));
         browser.press("Check out 2 documents");
         browser.awaitText("2 documents will be held by you");

@@ -16,6 +16,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 
 /**
  * A MariaDB server of our own: own data folder, loopback only, free port, own socket, Debian's programs. A system service is
@@ -33,14 +34,16 @@ public final class PrivateMariaDb implements AutoCloseable {
     private final Path folder;
     private final Path sockets;
     private final int port;
-    private final Process process;
+    private final List<String> command;
     private final FileChannel lock;
+    private volatile Process process;
+    private volatile boolean closing;
 
-    private PrivateMariaDb(Path folder, Path sockets, int port, Process process, FileChannel lock) {
+    private PrivateMariaDb(Path folder, Path sockets, int port, List<String> command, FileChannel lock) {
         this.folder = folder;
         this.sockets = sockets;
         this.port = port;
-        this.process = process;
+        this.command = List.copyOf(command);
         this.lock = lock;
     }
 
@@ -120,17 +123,71 @@ public final class PrivateMariaDb implements AutoCloseable {
                 "--innodb-ft-enable-stopword=OFF",
                 "--max-recursive-iterations=1000000",
                 "--sql-mode=STRICT_TRANS_TABLES,ONLY_FULL_GROUP_BY,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION"));
-        Process process = new ProcessBuilder(command)
-                .redirectErrorStream(true)
-                .redirectOutput(folder.resolve("start.log").toFile())
-                .start();
-        PrivateMariaDb server = new PrivateMariaDb(folder, sockets, port, process, lock);
+        PrivateMariaDb server = new PrivateMariaDb(folder, sockets, port, command, lock);
+        server.launch();
         Files.write(
                 folder.resolve("address"),
                 List.of(Integer.toString(port), server.socket().toString()));
         server.awaitReady();
         server.grant();
         return server;
+    }
+
+    private void launch() throws IOException {
+        process = new ProcessBuilder(command)
+                .redirectErrorStream(true)
+                .redirectOutput(folder.resolve("start.log").toFile())
+                .start();
+    }
+
+    /** Starts in a row after which a server that dies again and again is left alone. */
+    private static final int STARTS = 5;
+
+    private static final Duration HEALTHY = Duration.ofMinutes(10);
+
+    /**
+     * From now on a server that dies, killed or for want of disk, is started again on the same port: at once, then after longer and
+     * longer pauses, five times in a row at most.
+     *
+     * @param says is told each time, in a sentence
+     */
+    public void keepAlive(Consumer<String> says) {
+        Thread watch = new Thread(() -> watch(says), "database");
+        watch.setDaemon(true);
+        watch.start();
+    }
+
+    private void watch(Consumer<String> says) {
+        int starts = 0;
+        while (!closing) {
+            long since = System.nanoTime();
+            int status;
+            try {
+                status = process.waitFor();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
+            }
+            if (closing) return;
+            if (System.nanoTime() - since > HEALTHY.toNanos()) starts = 0;
+            if (++starts > STARTS) {
+                says.accept("The database ended " + STARTS + " times in a row; it is not started again. Its log is "
+                        + folder.resolve("error.log"));
+                return;
+            }
+            says.accept(
+                    "The database ended with " + status + "; it is started again (" + starts + " of " + STARTS + ")");
+            sleep((starts - 1) * 3_000L);
+            try {
+                Files.deleteIfExists(folder.resolve("pid"));
+                Files.deleteIfExists(sockets.resolve("s"));
+                launch();
+                awaitReady();
+                says.accept("The database answers again");
+            } catch (IOException e) {
+                says.accept(e.getMessage());
+            }
+        }
     }
 
     /** Whole or not at all: what breaks off leaves no data folder that looks installed. */
@@ -224,6 +281,7 @@ public final class PrivateMariaDb implements AutoCloseable {
     /** Ends the server in order and waits for it; at most 30 seconds, then by force. */
     @Override
     public void close() {
+        closing = true;
         try {
             stopOrphan(folder);
         } catch (IOException e) {

@@ -56,7 +56,9 @@ public final class Demo {
         if (words.contains("--fresh")) PrivateMariaDb.deleteTree(FOLDER);
         Files.createDirectories(FOLDER);
         PrivateMariaDb database = PrivateMariaDb.start(FOLDER.resolve("db"), 256, PrivateMariaDb.Durability.FULL);
+        database.keepAlive(System.err::println);
         Map<String, Object> properties = new HashMap<>();
+        properties.put("mint-shelf.database-folder", FOLDER.toString());
         properties.put("spring.datasource.url", database.url(SCHEMA));
         properties.put("spring.datasource.username", database.user());
         properties.put("spring.datasource.password", database.password());

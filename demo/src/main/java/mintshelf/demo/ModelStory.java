@@ -208,11 +208,11 @@ final class ModelStory {
                 java.util.stream.Stream.concat(
                                 ((Shape.Assembly) mast.shape()).components().stream(),
                                 java.util.stream.Stream.of(
-                                        new Component("TG40-4060", "Lamp bracket", 1, "316L", 200, 2700, 80, 60)))
+                                        new Component("TG40-4060", "Lamp stay", 1, "316L", 200, 2700, 80, 60)))
                         .toList(),
-                c -> c.equals("TG40-4060") ? "TG40-4060 Lamp bracket.stp" : path("TG40 Tide gauge/4000 Mast", c),
+                c -> c.equals("TG40-4060") ? "TG40-4060 Lamp stay.stp" : path("TG40 Tide gauge/4000 Mast", c),
                 "2026-11-16T09:40:00");
-        hands.checkIn(at(8, 10), "priya", item, with, "lamp bracket added", false);
+        hands.checkIn(at(8, 10), "priya", item, with, "lamp stay added", false);
     }
 
     private void change(int days, String login, String number, Shape shape, String comment) {

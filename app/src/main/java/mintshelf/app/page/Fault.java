@@ -91,6 +91,18 @@ public record Fault(HttpStatus status, Refusal refusal, boolean ours) {
         return new Fault(status, refusal, false);
     }
 
+    /** Whether the database cannot be reached: it died, it is being started again, or too many wait for it. */
+    public static boolean isDatabaseAway(Throwable e) {
+        for (Throwable at = e; at != null && at.getCause() != at; at = at.getCause()) {
+            if (at instanceof java.sql.SQLTransientConnectionException
+                    || at instanceof java.sql.SQLNonTransientConnectionException) return true;
+            if (at instanceof SQLException sql
+                    && sql.getSQLState() != null
+                    && sql.getSQLState().startsWith("08")) return true;
+        }
+        return false;
+    }
+
     private static Optional<SQLException> sql(Throwable e) {
         for (Throwable at = e; at != null && at.getCause() != at; at = at.getCause()) {
             if (at instanceof SQLException found) return Optional.of(found);

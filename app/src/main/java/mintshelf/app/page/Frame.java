@@ -12,6 +12,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.HouseRules;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.person.People;
+import mintshelf.app.use.verify.DiskSpace;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ModelAttribute;
@@ -23,9 +24,11 @@ public class Frame {
     private final People people;
     private final Clock clock;
     private final Settings settings;
+    private final DiskSpace disk;
     private final RoundSight rounds;
 
-    public Frame(Actors actors, People people, Clock clock, Settings settings, RoundSight rounds) {
+    public Frame(Actors actors, People people, Clock clock, Settings settings, DiskSpace disk, RoundSight rounds) {
+        this.disk = disk;
         this.rounds = rounds;
         this.actors = actors;
         this.people = people;
@@ -77,6 +80,7 @@ public class Frame {
         model.addAttribute("w", new Words(ZoneId.of(actor == null ? "UTC" : actor.zone()), clock.instant()));
         model.addAttribute("actKey", UUID.randomUUID().toString());
         model.addAttribute("demo", settings.demo());
+        model.addAttribute("disk", actor != null && HouseRules.keeps(actor) ? disk.says() : "");
         if (actor == null) return;
         model.addAttribute(
                 "me",

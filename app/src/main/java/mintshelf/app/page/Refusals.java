@@ -44,6 +44,7 @@ public class Refusals {
             return null;
         }
         if (e instanceof IOException) throw e; // the connection is gone
+        if (Fault.isDatabaseAway(e)) throw e; // answered outermost, where no session is needed
         Fault fault = Fault.of(e);
         if (fault.ours()) LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
         else if (!(e instanceof Refused || e instanceof NotThere)) {

@@ -83,6 +83,7 @@ public final class Commands {
         Target target = target(true);
         SpringApplication application = new SpringApplication(MintShelf.class);
         application.setDefaultProperties(properties(target));
+        target.own().ifPresent(own -> own.keepAlive(System.err::println));
         // After the application has closed: its last statements still find the database.
         SpringApplication.getShutdownHandlers().add(target::close);
         ConfigurableApplicationContext context = application.run(arguments.toArray(String[]::new));
@@ -109,6 +110,7 @@ public final class Commands {
         properties.put("spring.datasource.url", target.url());
         properties.put("spring.datasource.username", target.user());
         properties.put("spring.datasource.password", target.password());
+        if (target.own().isPresent()) properties.put("mint-shelf.database-folder", folder().toString());
         return properties;
     }
 

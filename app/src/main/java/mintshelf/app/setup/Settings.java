@@ -13,6 +13,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param uploadAllowance bytes that one person may have sent without filing them or checking them in
  * @param passwordStrength cost of a password's hash, as a power of two
  * @param staySignedIn whether people may stay signed in on a machine for thirty days
+ * @param databaseFolder where the private database lies, so that a disk that fills is told; empty with an external one
  * @param zone of the house: dates on sheets and due days are its days
  * @param origin the address under which people reach the server; links in mails begin with it
  * @param mailFrom the sender of mails; they are sent where {@code spring.mail.host} names a server
@@ -25,6 +26,7 @@ public record Settings(
         @DefaultValue("68719476736") long uploadAllowance,
         @DefaultValue("11") int passwordStrength,
         @DefaultValue("true") boolean staySignedIn,
+        @DefaultValue("") String databaseFolder,
         @DefaultValue("UTC") ZoneId zone,
         @DefaultValue("http://localhost:8080") String origin,
         @DefaultValue("mint-shelf@localhost") String mailFrom,

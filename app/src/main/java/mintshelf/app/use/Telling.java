@@ -34,6 +34,15 @@ public class Telling {
         this.clock = clock;
     }
 
+    /** The people who have a role at all the places. */
+    public List<Long> withRole(String role, Collection<Place> places) {
+        return people.withRole(role).stream()
+                .filter(p -> places.stream()
+                        .allMatch(place -> people.access(p.id(), p.name()).has(role, place)))
+                .map(PersonStore.Person::id)
+                .toList();
+    }
+
     /** The people who could answer an ask, by name. */
     public List<PersonStore.Person> candidates(String role, Set<Long> authors, Collection<Place> places) {
         return people.withRole(role).stream()

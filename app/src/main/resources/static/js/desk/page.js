@@ -239,7 +239,7 @@ function proposed(line) {
   const button = (text, work) => el("button", { type: "button", class: "btn btn-line btn-sm", onclick: () => act(() => work(again(line))) }, text);
   const link = (text, href) => el("a", { class: "btn btn-line btn-sm", href }, text);
   switch (line.act) {
-    case "bring": return button("Bring the latest", (now) => bringAll([toBring(now)]));
+    case "bring": return button(line.version ? `Bring v${line.version}` : "Bring it", (now) => bringAll([toBring(now)]));
     case "check-in": return link("Check in…", `/check-in?items=${line.document}`);
     case "take": return button("Take it now…", (now) => take([now]));
     case "ask": return button(`Ask ${first(line.heldBy)} for it`, async (now) => {

@@ -16,6 +16,7 @@ import mintshelf.app.use.Refused;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
+import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
@@ -32,6 +33,7 @@ import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
+import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.next.Act;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -46,6 +48,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class DocumentPage {
     private final ReadDocument read;
     private final ReadingRoom room;
+    private final CompareSheets compare;
     private final ReadSheet sheets;
     private final CheckSheets checks;
     private final WaiveFindings waive;
@@ -61,6 +64,7 @@ public class DocumentPage {
     public DocumentPage(
             ReadDocument read,
             ReadingRoom room,
+            CompareSheets compare,
             ReadSheet sheets,
             CheckSheets checks,
             WaiveFindings waive,
@@ -74,6 +78,7 @@ public class DocumentPage {
             ReadWhereUsed used) {
         this.read = read;
         this.room = room;
+        this.compare = compare;
         this.sheets = sheets;
         this.checks = checks;
         this.waive = waive;
@@ -229,20 +234,32 @@ public class DocumentPage {
     String peek(
             Actor actor,
             @PathVariable long id,
-            @RequestParam(defaultValue = "sheet") String face,
+            @RequestParam(defaultValue = "look") String face,
             @ModelAttribute("w") Words words,
             Model model) {
-        if (!List.of("sheet", "facts", "components", "where-used", "strip").contains(face)) throw new NotThere();
+        if (!List.of("look", "changed", "around", "facts").contains(face)) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
         VersionRow shown = view.shownVersion();
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("face", face);
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
-        if (face.equals("sheet"))
+        if (face.equals("look"))
             model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), shown.content()));
-        if (face.equals("components")) model.addAttribute("structure", structure.firstLevel(actor, id));
-        if (face.equals("where-used")) model.addAttribute("used", used.of(actor, id, false));
+        if (face.equals("changed")) {
+            Optional<VersionRow> before = compare.before(id, shown)
+                    .filter(b -> view.versions().stream().anyMatch(v -> v.number() == b.number()));
+            model.addAttribute("before", before.orElse(null));
+            model.addAttribute(
+                    "compared",
+                    before.flatMap(b -> room.soon(
+                                    () -> compare.compare(b.content(), shown.content()), Optional.<Comparison>empty()))
+                            .orElse(null));
+        }
+        if (face.equals("around")) {
+            model.addAttribute("structure", structure.firstLevel(actor, id));
+            model.addAttribute("used", used.of(actor, id, false));
+        }
         return "document/_peek :: peek";
     }
 

@@ -267,7 +267,8 @@ public class HoldPages {
     }
 
     /** What became of a file: the document, and the version or the stray. */
-    public record Done(Seen seen, Fate fate, long number, Stray stray, Integer differences, String checked) {}
+    public record Done(
+            Seen seen, Fate fate, long number, Stray stray, Integer differences, String checked, boolean held) {}
 
     @GetMapping("/check-in/done")
     String done(Actor actor, @RequestParam String rows, Model model) {
@@ -287,7 +288,11 @@ public class HoldPages {
                             .map(CheckSheets::says)
                             .orElse("")
                     : "";
-            done.add(new Done(seen, b.fate(), number, stray, differences, checked));
+            boolean held = seen.document()
+                    .holder()
+                    .filter(h -> h.person() == actor.person())
+                    .isPresent();
+            done.add(new Done(seen, b.fate(), number, stray, differences, checked, held));
         }
         model.addAttribute("done", done);
         return "hold/done";

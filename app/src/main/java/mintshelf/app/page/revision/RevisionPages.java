@@ -21,6 +21,7 @@ import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
 import mintshelf.core.document.Holder;
 import mintshelf.core.hold.Became;
 import org.springframework.stereotype.Controller;
@@ -69,6 +70,9 @@ public class RevisionPages {
 
     /** A row of the plan: the label that a document gets, or why none; whether it was asked for or goes along. */
     public record Row(Seen seen, Optional<String> label, Optional<Refusal> refusal, boolean asked) {}
+
+    /** Letters of the short reason: what a row of a revision block holds. */
+    private static final int SHORT = 72;
 
     /** Who starts a revision of a part may start one of its drawing and of what it stands in. */
     private static final List<With> ALONG = List.of(With.DRAWINGS, With.PARENTS);
@@ -125,7 +129,6 @@ public class RevisionPages {
             @RequestParam(defaultValue = "") List<Long> item,
             @RequestParam String actKey,
             @RequestParam String reason,
-            @RequestParam(defaultValue = "") String details,
             @RequestParam(name = "checkout", defaultValue = "false") boolean thenCheckOut,
             @RequestParam Optional<Long> stray,
             @RequestParam(defaultValue = "") String upload,
@@ -133,9 +136,19 @@ public class RevisionPages {
         List<Long> all = new java.util.ArrayList<>(Pages.ids(items));
         item.stream().filter(id -> !all.contains(id)).limit(TakeAlong.MOST).forEach(all::add);
         if (all.isEmpty()) throw new NotThere();
+        // One field: its first line is the short one, the rest says more.
+        String[] lines = Texts.lines(reason).split("\n", 2);
+        String first = lines[0];
+        String details = lines.length > 1 ? lines[1].strip() : "";
+        if (first.length() > SHORT) {
+            throw Refused.because(
+                    "revision.reason_long",
+                    "The first line has " + first.length() + " letters; " + SHORT + " are the most.",
+                    "Make it shorter and say the rest below it; no revision was started.");
+        }
         boolean content = stray.isPresent() || !upload.isEmpty();
         if (content && all.size() != 1) throw new NotThere();
-        String to = revisions.start(actor, all, actKey, reason, details, (thenCheckOut || content) && stray.isEmpty());
+        String to = revisions.start(actor, all, actKey, first, details, (thenCheckOut || content) && stray.isEmpty());
         if (!content) return "redirect:" + to;
         // The revision and its hold are there now; what comes stands on them, and is kept whatever becomes of it.
         Seen seen = read.view(actor, all.get(0)).seen();

@@ -85,10 +85,10 @@ public class TextStore {
     }
 
     /**
-     * Documents whose content says all of the words: the released version of those that a person may see, the latest one too
-     * where they see work in preparation. With the lines of the version that fits.
+     * Documents whose content says all of the words: the released version of those that a person may see, the latest one too where they
+     * see work in preparation. With the content that fits; its lines are read for those that are shown.
      */
-    public Map<Long, String> find(SearchText text, Access access, int most) {
+    public Map<Long, Long> find(SearchText text, Access access, int most) {
         if (text.words().isEmpty()) return Map.of();
         Condition says = DSL.condition(
                 "match (content_text.words) against ({0} in boolean mode)",
@@ -100,8 +100,8 @@ public class TextStore {
                         .from(REVISION)
                         .where(REVISION.ITEM.eq(ITEM.ID), REVISION.RELEASED_VERSION.eq(VERSION.ID))
                         .and(REVISION.RELEASED_MARK.isNotNull())));
-        Map<Long, String> found = new LinkedHashMap<>();
-        db.select(VERSION.ITEM, CONTENT_TEXT.WORDS)
+        Map<Long, Long> found = new LinkedHashMap<>();
+        db.select(VERSION.ITEM, VERSION_FILE.CONTENT)
                 .from(CONTENT_TEXT)
                 .join(VERSION_FILE)
                 .on(VERSION_FILE.CONTENT.eq(CONTENT_TEXT.CONTENT), VERSION_FILE.ROLE.eq("MAIN"))
@@ -114,5 +114,14 @@ public class TextStore {
                 .limit(most)
                 .forEach(row -> found.putIfAbsent(row.value1(), row.value2()));
         return found;
+    }
+
+    /** The lines of contents. */
+    public Map<Long, String> words(Collection<Long> contents) {
+        if (contents.isEmpty()) return Map.of();
+        return db.select(CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS)
+                .from(CONTENT_TEXT)
+                .where(CONTENT_TEXT.CONTENT.in(contents))
+                .fetchMap(CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS);
     }
 }

@@ -18,6 +18,7 @@ import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
+import mintshelf.app.use.Telling;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -40,6 +41,7 @@ public class AskForChange {
     private final HouseStore house;
     private final ListStore lists;
     private final Acts acts;
+    private final Telling telling;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -51,6 +53,7 @@ public class AskForChange {
             HouseStore house,
             ListStore lists,
             Acts acts,
+            Telling telling,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
@@ -60,6 +63,7 @@ public class AskForChange {
         this.house = house;
         this.lists = lists;
         this.acts = acts;
+        this.telling = telling;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -143,6 +147,17 @@ public class AskForChange {
                     "opened " + number.number() + " over "
                             + mintshelf.core.base.Numbers.count(rows.size(), "document", "documents"),
                     Texts.shorten(why, 500));
+            List<Long> board = telling.withRole(
+                    "board-member",
+                    rows.stream().map(r -> r.seen().document().place()).toList());
+            telling.tell(
+                    actor,
+                    board,
+                    "order.asked",
+                    Optional.empty(),
+                    order,
+                    actor.name() + " asks for " + number.number() + " " + named + ": start the work, or stop it",
+                    "/orders/" + order);
             return "/orders/" + order;
         });
     }

@@ -20,6 +20,7 @@ import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
+import mintshelf.app.use.Telling;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.LineState;
@@ -43,6 +44,7 @@ public class MoveOrder {
     private final RoundStore rounds;
     private final HouseStore house;
     private final Moves moves;
+    private final Telling telling;
     private final Asking asking;
     private final Acts acts;
     private final Recorder recorder;
@@ -57,6 +59,7 @@ public class MoveOrder {
             RoundStore rounds,
             HouseStore house,
             Moves moves,
+            Telling telling,
             Asking asking,
             Acts acts,
             Recorder recorder,
@@ -69,6 +72,7 @@ public class MoveOrder {
         this.rounds = rounds;
         this.house = house;
         this.moves = moves;
+        this.telling = telling;
         this.asking = asking;
         this.acts = acts;
         this.recorder = recorder;
@@ -139,6 +143,14 @@ public class MoveOrder {
             }
             moves.carryOut(actor, locked.paper().document(), locked.route(), move, "", Optional.empty());
             papers.write(actor, locked.paper().spine().author(), order, "reserved the revisions");
+            telling.tell(
+                    actor,
+                    List.of(locked.paper().spine().author()),
+                    "order.started",
+                    Optional.empty(),
+                    order,
+                    actor.name() + " started the work on " + number + "; its revisions are reserved",
+                    "/orders/" + order);
             return "/orders/" + order;
         });
     }

@@ -225,7 +225,7 @@ public class CheckOut {
                 recorder.note(
                         actor, document.id(), "hold.undone", document.head().number(), "undid the check-out", "");
             }
-            return all.size() == 1 ? "/documents/" + all.get(0).spine().id() : "/today";
+            return all.size() == 1 ? "/documents/" + all.get(0).spine().id() + "?undone" : "/today?undone";
         });
     }
 
@@ -256,7 +256,7 @@ public class CheckOut {
                     actor.name() + " ended your check-out of " + document.number() + ": " + why
                             + " What you changed is kept as a stray when you bring it back.",
                     "/documents/" + item);
-            return "/documents/" + item;
+            return "/documents/" + item + "?broken";
         });
     }
 

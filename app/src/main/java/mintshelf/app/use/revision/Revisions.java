@@ -273,7 +273,7 @@ public class Revisions {
             if (move.does(Effect.OPEN_ROUND)) throw new NotThere(); // goes by its own page, which says who is asked
             if (move.does(Effect.END_ROUND)) takeBack(actor, document, all, open.orElseThrow(NotThere::new), why);
             else moves.carryOut(actor, document, route, move, why, Optional.empty());
-            return "/documents/" + item;
+            return "/documents/" + item + (move.does(Effect.END_ROUND) ? "?taken-back" : "");
         });
     }
 

@@ -1,5 +1,6 @@
 package mintshelf.app.use.search;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.store.content.TextStore;
@@ -40,11 +41,21 @@ public class Search {
     /** Up to {@code most} hits from the {@code from}th on. */
     public List<Hit> find(Actor actor, String text, int from, int most) {
         SearchText search = SearchText.read(text);
-        Map<Long, String> saying = texts.find(search, actor.access(), MOST_SAYING);
-        List<Long> ids = lists.search(search, actor.access(), saying.keySet(), from, most);
+        // Numbers and names come first: where they fill what is shown, no sheet need say it.
+        List<Long> ids = lists.search(search, actor.access(), List.of(), from, most);
+        Map<Long, Long> saying = Map.of();
+        if (ids.size() < most) {
+            saying = texts.find(search, actor.access(), MOST_SAYING);
+            if (!saying.isEmpty()) ids = lists.search(search, actor.access(), saying.keySet(), from, most);
+        }
+        Map<Long, Long> shown = new HashMap<>(saying);
+        shown.keySet().retainAll(ids);
+        Map<Long, String> words = texts.words(shown.values());
         return sight.of(actor, ids).values().stream()
                 .map(seen -> new Hit(
-                        seen, search.line(saying.getOrDefault(seen.spine().id(), ""))))
+                        seen,
+                        search.line(words.getOrDefault(
+                                shown.getOrDefault(seen.spine().id(), 0L), ""))))
                 .toList();
     }
 }
