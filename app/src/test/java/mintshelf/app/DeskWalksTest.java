@@ -407,7 +407,7 @@ class DeskWalksTest {
             SERVER.checkOut("tomasz", cam);
             SERVER.checkIn("tomasz", cam, "his cam" + mark, false);
             open();
-            press("cam", "Bring the latest");
+            press("cam", "Bring v2");
             browser.await(b -> word("cam").equals("even") || word("cam").equals("not shown"));
             assertThat(real.resolve(path("cam"))).hasContent("his cam" + mark);
 

@@ -61,8 +61,8 @@ class MemoryTest {
             List<Future<Integer>> answers = new ArrayList<>();
             for (int i = 0; i < 12; i++) {
                 int n = i;
+                Web web = Web.as(SERVER, "priya"); // one after the other: many sign-ins at once are braked
                 answers.add(readers.submit(() -> {
-                    Web web = Web.as(SERVER, "priya");
                     long item = hostile.get(n % hostile.size());
                     String what = List.of("/thumbnail", "/geometry", "/sheet", "/drawn")
                             .get(n % 4);

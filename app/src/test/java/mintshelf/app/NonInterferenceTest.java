@@ -294,6 +294,7 @@ class NonInterferenceTest {
         return body.replaceAll("[A-Za-z0-9_-]{90,}", "") // form tokens; hashes are shorter
                 .replaceAll("(name=\"(?:csrf|_csrf|actKey)\"\\s+(?:content|value)=\")[^\"]*", "$1")
                 .replaceAll("\\s*<span\\s+class=\"(?:flag|quiet)\">· being revised</span>", "")
+                .replace(", being revised", "")
                 .replaceAll("\\s+", " ");
     }
 

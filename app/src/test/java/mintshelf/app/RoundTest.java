@@ -513,4 +513,24 @@ class RoundTest {
                 .anyMatch(n -> n.says().contains("took " + server.document(item).number() + " back"));
         assertThat(Web.as(server, "hedda").get("/rounds/" + round).body()).contains("taken back");
     }
+
+    @Test
+    void afterAReturnThePageSaysWhyAndTheSamePeopleAreOffered() {
+        long item = review.drawing(server.shelf(), "returned " + Server.key() + ".dxf");
+        long soren = server.actor("soren").person();
+        String to = server.bean(SendToReview.class)
+                .send(server.actor("priya"), List.of(item), Server.key(), "", Map.of(0, soren), Map.of());
+        long round = Long.parseLong(to.substring("/rounds/".length()));
+        review.answer("soren", round, Decision.RETURNED, "the seat is 0.2 too deep");
+        Web priya = Web.as(server, "priya");
+        assertThat(priya.get("/documents/" + item).body())
+                .contains("Søren Bødker returned it")
+                .contains("the seat is 0.2 too deep")
+                .contains("/rounds/" + round);
+        assertThat(priya.get("/send-to-review?items=" + item).body())
+                .containsPattern("value=\"" + soren + "\"[^>]*selected");
+        // Once it is signed the return is history.
+        review.release(item);
+        assertThat(priya.get("/documents/" + item).body()).doesNotContain("returned it");
+    }
 }

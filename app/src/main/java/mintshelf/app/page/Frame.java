@@ -13,6 +13,7 @@ import mintshelf.app.use.HouseRules;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.verify.DiskSpace;
+import mintshelf.core.access.Right;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ModelAttribute;
@@ -60,6 +61,16 @@ public class Frame {
 
         public boolean isKeepsHouse() {
             return HouseRules.keeps(actor);
+        }
+
+        /** Whether anything can be asked of the person, or sent by them: who only reads has no in-tray. */
+        public boolean isAsked() {
+            return isWorks() || actor.access().maySomewhere(Right.SIGN);
+        }
+
+        /** Whether the person changes or files anything: who only reads has no desk. */
+        public boolean isWorks() {
+            return actor.access().maySomewhere(Right.CHANGE) || actor.access().maySomewhere(Right.FILE);
         }
 
         /** How many questions stand in the in-tray. */

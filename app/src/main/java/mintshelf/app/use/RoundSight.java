@@ -14,7 +14,9 @@ import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOff;
 import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Component;
 
@@ -48,6 +50,13 @@ public class RoundSight {
         public ContentHash digest() {
             return SignOffRules.digest(
                     lines.stream().map(l -> l.item().digest()).toList());
+        }
+
+        /** The answer that sent it back. */
+        public Optional<SignOff> returning() {
+            return round.signOffs().stream()
+                    .filter(s -> s.decision() == Decision.RETURNED)
+                    .reduce((a, b) -> b);
         }
 
         public List<Place> places() {
@@ -85,6 +94,25 @@ public class RoundSight {
     public Optional<RoundView> ofDocument(Actor actor, long item) {
         return rounds.openRound(item)
                 .flatMap(id -> rounds(actor, List.of(id)).stream().findFirst());
+    }
+
+    /** The last round of a document, when it was returned: where work on it begins anew. */
+    public Optional<RoundView> returned(Actor actor, long item) {
+        List<Long> last = rounds.roundsOf(item, 1);
+        return rounds(actor, last).stream()
+                .filter(v -> v.round().state() == Round.State.RETURNED)
+                .findFirst();
+    }
+
+    /** Whom the last round of a document asked by name, by what they were asked for. */
+    public Map<String, Long> askedBefore(Actor actor, long item) {
+        Map<String, Long> named = new HashMap<>();
+        rounds(actor, rounds.roundsOf(item, 1))
+                .forEach(v -> v.round()
+                        .asks()
+                        .forEach(a ->
+                                a.person().ifPresent(p -> named.put(a.line().meaning(), p))));
+        return named;
     }
 
     /** The rounds that may be seen, in the order asked for; the number of statements does not grow with them. */

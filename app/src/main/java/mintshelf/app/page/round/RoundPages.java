@@ -70,6 +70,8 @@ public class RoundPages {
         SendToReview.Plan plan = send.plan(actor, Pages.ids(items));
         model.addAttribute("plan", plan);
         model.addAttribute("items", items);
+        // After a return the same people are asked again, unless somebody else is chosen.
+        model.addAttribute("before", rounds.askedBefore(actor, plan));
         return "round/send";
     }
 

@@ -374,12 +374,12 @@ public class ListStore {
                         RECORD_ENTRY.PERSON.ne(access.person()),
                         RECORD_ENTRY
                                 .ACT
-                                .startsWith("version.")
+                                .in("version.added", "version.reinstated")
                                 .or(RECORD_ENTRY.ACT.startsWith("revision."))
                                 .or(RECORD_ENTRY.ACT.startsWith("hold.broken")),
                         Visible.inPreparationTo(access))
                 .orderBy(RECORD_ENTRY.AT.desc(), RECORD_ENTRY.SEQ.desc())
-                .limit(most * 3)
+                .limit(most * 40) // a document that moved often is one line
                 .fetch(row -> new Moved(row.value1(), row.value2(), row.value3(), Times.instant(row.value4())))
                 .stream()
                 .collect(Collectors.toMap(Moved::item, m -> m, (a, b) -> a, java.util.LinkedHashMap::new))
@@ -387,6 +387,16 @@ public class ListStore {
                 .stream()
                 .limit(most)
                 .toList();
+    }
+
+    /** A document of which something went out of the house: what is in force, or is not any more. */
+    public List<Long> outSince(Access access, Instant since, int most) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .where(ITEM.OUT_AT.gt(Times.utc(since)), ITEM.DROPPED_AT.isNull(), Visible.to(access))
+                .orderBy(ITEM.OUT_AT.desc(), ITEM.ID.desc())
+                .limit(most)
+                .fetch(ITEM.ID);
     }
 
     /** Document of a number, when the person may see it. */

@@ -103,6 +103,7 @@ public class ReadDocument {
             List<Offered> moves,
             List<StrayStore.Stray> strays,
             Optional<RoundSight.RoundView> round,
+            Optional<RoundSight.RoundView> returned,
             List<OutputStore.Output> outputs) {
         public VersionRow shownVersion() {
             return versions.stream()
@@ -160,6 +161,11 @@ public class ReadDocument {
                 seen.all() ? moves(actor, seen, route, facts, round, order) : List.of(),
                 seen.all() ? strays(actor, item) : List.of(),
                 round,
+                seen.all()
+                                && seen.pending().isPresent()
+                                && seen.current().stage().stageClass() == StageClass.PREPARING
+                        ? rounds.returned(actor, item)
+                        : Optional.empty(),
                 outputs(seen, versions));
     }
 

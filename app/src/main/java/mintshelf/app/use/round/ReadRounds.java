@@ -80,6 +80,13 @@ public class ReadRounds {
         return Optional.empty();
     }
 
+    /** Whom the last round of a plan's first document asked by name, by what they were asked for. */
+    public Map<String, Long> askedBefore(Actor actor, SendToReview.Plan plan) {
+        return plan.rows().isEmpty()
+                ? Map.of()
+                : sight.askedBefore(actor, plan.rows().get(0).seen().spine().id());
+    }
+
     /** What the pending revision changes, in a few words each: its reason, facts that differ from the released one. */
     public List<String> changes(Line line) {
         Document document = line.seen().document();

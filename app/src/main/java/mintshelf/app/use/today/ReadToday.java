@@ -13,6 +13,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.access.Right;
 import org.springframework.stereotype.Service;
 
 /** The start page: what waits, what I hold, what came back, what moved, what I had open. */
@@ -40,7 +41,12 @@ public class ReadToday {
     public record RecentLine(Seen seen, ListStore.Recent recent) {}
 
     /** All of the page. */
-    public record View(List<Seen> held, List<NoticeStore.Notice> notices, List<Line> moved, List<RecentLine> recent) {}
+    public record View(
+            List<Seen> held,
+            List<NoticeStore.Notice> notices,
+            List<Line> moved,
+            List<RecentLine> recent,
+            List<Seen> out) {}
 
     /** Six statements, whatever the house holds. */
     public View today(Actor actor) {
@@ -51,6 +57,11 @@ public class ReadToday {
         Set<Long> ids = new HashSet<>(held);
         moved.forEach(m -> ids.add(m.item()));
         recent.forEach(r -> ids.add(r.item()));
+        // Who sees released versions only: what is newly in force, or is not any more.
+        boolean reads = !actor.access().maySomewhere(Right.SEE_ALL);
+        List<Long> out =
+                reads ? lists.outSince(actor.access(), clock.instant().minus(Duration.ofDays(30)), MOST) : List.of();
+        ids.addAll(out);
         Map<Long, Seen> seen = sight.of(actor, ids);
         List<Seen> heldSeen = new ArrayList<>();
         held.stream().filter(seen::containsKey).forEach(id -> heldSeen.add(seen.get(id)));
@@ -64,7 +75,8 @@ public class ReadToday {
                 recent.stream()
                         .filter(r -> seen.containsKey(r.item()))
                         .map(r -> new RecentLine(seen.get(r.item()), r))
-                        .toList());
+                        .toList(),
+                out.stream().filter(seen::containsKey).map(seen::get).toList());
     }
 
     public void putAway(Actor actor, long notice) {
