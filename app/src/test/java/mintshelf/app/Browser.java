@@ -146,7 +146,7 @@ public final class Browser implements AutoCloseable {
     }
 
     public void await(Function<Browser, Boolean> condition) {
-        new WebDriverWait(driver, Duration.ofSeconds(15), Duration.ofMillis(60))
+        new WebDriverWait(driver, Duration.ofSeconds(40), Duration.ofMillis(60))
                 .ignoring(org.openqa.selenium.WebDriverException.class)
                 .until(d -> condition.apply(this));
     }
