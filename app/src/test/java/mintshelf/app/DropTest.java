@@ -53,20 +53,7 @@ class DropTest {
         long clamp = server.file("priya", shelf, "clamp " + shelf + ".dxf", "clamp", false);
         long parent = server.file("priya", shelf, "well " + shelf + ".dxf", "well", false);
         var head = server.document(parent).head().version();
-        server.db()
-                .insertInto(Tables.VERSION_REFERENCE)
-                .set(Tables.VERSION_REFERENCE.VERSION, head)
-                .set(Tables.VERSION_REFERENCE.SEQ, 0)
-                .set(Tables.VERSION_REFERENCE.ROLE, "COMPONENT")
-                .set(Tables.VERSION_REFERENCE.PATH, "clamp.dxf")
-                .set(Tables.VERSION_REFERENCE.QUANTITY, 4)
-                .set(Tables.VERSION_REFERENCE.STATE, "FOUND")
-                .set(Tables.VERSION_REFERENCE.COMPONENT, clamp)
-                .set(
-                        Tables.VERSION_REFERENCE.CAPTURED,
-                        server.document(clamp).head().version())
-                .set(Tables.VERSION_REFERENCE.SOURCE, "ASSUMED")
-                .execute();
+        server.refer(head, clamp, "clamp.dxf");
         assertThat(reason(() -> drop.drop(server.actor("priya"), clamp, Server.key(), "no")))
                 .contains(server.document(parent).number());
         Web web = Web.as(server, "priya");

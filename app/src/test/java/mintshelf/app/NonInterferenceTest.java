@@ -130,20 +130,7 @@ class NonInterferenceTest {
     }
 
     private void refer(long version, long component) {
-        server.db()
-                .insertInto(Tables.VERSION_REFERENCE)
-                .set(Tables.VERSION_REFERENCE.VERSION, version)
-                .set(Tables.VERSION_REFERENCE.SEQ, 0)
-                .set(Tables.VERSION_REFERENCE.ROLE, "COMPONENT")
-                .set(Tables.VERSION_REFERENCE.PATH, "part.dxf")
-                .set(Tables.VERSION_REFERENCE.QUANTITY, 4)
-                .set(Tables.VERSION_REFERENCE.STATE, "FOUND")
-                .set(Tables.VERSION_REFERENCE.COMPONENT, component)
-                .set(
-                        Tables.VERSION_REFERENCE.CAPTURED,
-                        server.document(component).head().version())
-                .set(Tables.VERSION_REFERENCE.SOURCE, "ASSUMED")
-                .execute();
+        server.refer(version, component, "part.dxf");
         server.db()
                 .insertInto(Tables.STRUCTURE_LOG)
                 .set(Tables.STRUCTURE_LOG.ITEM, component)

@@ -39,6 +39,7 @@ import mintshelf.core.access.Scope;
 import mintshelf.core.document.Document;
 import mintshelf.core.hold.Became;
 import mintshelf.database.PrivateMariaDb;
+import mintshelf.database.schema.Tables;
 import org.jooq.DSLContext;
 import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.SpringApplication;
@@ -445,5 +446,22 @@ public final class Server {
 
     public static String key() {
         return UUID.randomUUID().toString();
+    }
+
+    /** A version that names a component four times, as its file would. */
+    void refer(long version, long component, String path) {
+        db().insertInto(Tables.VERSION_REFERENCE)
+                .set(Tables.VERSION_REFERENCE.VERSION, version)
+                .set(Tables.VERSION_REFERENCE.SEQ, 0)
+                .set(Tables.VERSION_REFERENCE.ROLE, "COMPONENT")
+                .set(Tables.VERSION_REFERENCE.PATH, path)
+                .set(Tables.VERSION_REFERENCE.QUANTITY, 4)
+                .set(Tables.VERSION_REFERENCE.STATE, "FOUND")
+                .set(Tables.VERSION_REFERENCE.COMPONENT, component)
+                .set(
+                        Tables.VERSION_REFERENCE.CAPTURED,
+                        document(component).head().version())
+                .set(Tables.VERSION_REFERENCE.SOURCE, "ASSUMED")
+                .execute();
     }
 }

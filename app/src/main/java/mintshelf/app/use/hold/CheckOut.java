@@ -73,6 +73,12 @@ public class CheckOut {
 
     /** A row of the plan: a document, why it is in it, and what may become of it. */
     public record Row(Seen seen, Via via, Verdict verdict) {
+        /** Why the row is here and of which kind it is; one word where both have one name. */
+        public String words() {
+            String kind = seen.spine().kindName();
+            return via == Via.ASKED || via.words().equals(kind) ? kind : via.words() + ", " + kind;
+        }
+
         public boolean opens() {
             return verdict.proposed() == Fate.HOLD;
         }
