@@ -74,7 +74,7 @@ class HostileFormsTest {
     void ordersThatChangeNothingOrTooMuch() {
         String items = "" + free;
         assertThat(answer("priya", "/ask-for-change", Map.of("items", items, "title", "", "reason", "x")))
-                .matches("409 .*The title is empty.*");
+                .matches("409 .*In short is empty.*");
         assertThat(answer("priya", "/ask-for-change", Map.of("items", items, "title", "T", "reason", "x".repeat(5000))))
                 .matches("409 .*The reason has.*");
         assertThat(answer("priya", "/ask-for-change", Map.of("items", items, "order", "999999999")))

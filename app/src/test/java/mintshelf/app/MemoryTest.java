@@ -2,6 +2,7 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -129,5 +130,32 @@ class MemoryTest {
         var answer = Web.as(SERVER, "priya").post("/check-out", form);
         assertThat(answer.statusCode()).isBetween(400, 499);
         assertThat(answer.body()).contains("too many fields").doesNotContain("Exception");
+    }
+
+    /** Ten bodies that begin and do not go on: each ends by the pace that is asked for, and nobody else waits. */
+    @Test
+    @Timeout(120)
+    void tenStalledUploadsHoldNobodyUp() throws Exception {
+        Web web = Web.as(SERVER, "priya");
+        List<Socket> stalled = new ArrayList<>();
+        try {
+            for (int i = 0; i < 10; i++) {
+                String opened = web.send("POST", "/uploads?name=stalled" + i + ".stp&size=8000000", new byte[0])
+                        .body();
+                String id = opened.replaceAll("(?s).*\"token\"\\s*:\\s*\"([^\"]+)\".*", "$1");
+                assertThat(id).matches("[A-Za-z0-9_-]{10,}");
+                stalled.add(web.begin("PUT", "/uploads/" + id + "?from=0", 8_000_000, new byte[300]));
+            }
+            for (int i = 0; i < 5; i++) {
+                long began = System.nanoTime();
+                assertThat(web.get("/shelves").statusCode()).isEqualTo(200);
+                assertThat((System.nanoTime() - began) / 1e9).isLessThan(10);
+            }
+            long item =
+                    SERVER.file("tomasz", SERVER.shelf(), Server.PLAIN, "meanwhile.txt", new byte[] {65, 66}, false);
+            assertThat(SERVER.document(item).head().number()).isEqualTo(1);
+        } finally {
+            for (Socket socket : stalled) socket.close();
+        }
     }
 }

@@ -21,6 +21,7 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.round.ReadRounds;
@@ -90,7 +91,9 @@ class RoundTest {
         long item =
                 server.file("priya", server.shelf(), "drawing", "cap.dxf", Review.sheet("cap " + Server.key()), true);
         Web web = Web.as(server, "priya");
+        server.bean(mintshelf.app.use.Habits.class).choseStraight(server.actor("priya"), true);
         String address = checkInAndSend(web, item);
+        server.bean(mintshelf.app.use.Habits.class).choseStraight(server.actor("priya"), false);
         assertThat(address).startsWith("/rounds/");
         assertThat(server.document(item).head().number()).isEqualTo(2);
         assertThat(server.document(item).holder()).isEmpty();
@@ -529,6 +532,22 @@ class RoundTest {
                 .contains("/rounds/" + round);
         assertThat(priya.get("/send-to-review?items=" + item).body())
                 .containsPattern("value=\"" + soren + "\"[^>]*selected");
+        long shelf = server.document(item).place().shelf();
+        assertThat(priya.get("/shelves/" + shelf).body()).contains("· returned");
+        assertThat(Web.as(server, "rafael").get("/shelves/" + shelf).body()).doesNotContain("returned");
+        server.bean(CheckOut.class).take(server.actor("priya"), List.of(item), List.of(), Server.key(), "", "");
+        server.checkIn("priya", item, Review.sheet("seat mended " + Server.key()), false);
+        long second = review.send("priya", item);
+        String body = Web.as(server, "soren").get("/rounds/" + second).body();
+        assertThat(body).contains("You returned version 2", "the seat is 0.2 too deep", "since your return (v2)");
+        assertThat(body).contains("to version 2");
+        assertThat(Web.as(server, "hedda").get("/rounds/" + second).body()).contains("since the return (v2)");
+        assertThat(Web.as(server, "soren")
+                        .get("/rounds/" + second + "?since=release")
+                        .statusCode())
+                .isEqualTo(200);
+        assertThat(priya.get("/shelves/" + shelf).body()).doesNotContain("· returned");
+        server.bean(Revisions.class).move(server.actor("priya"), item, Server.key(), "take-back", 3, "to be sent anew");
         // Once it is signed the return is history.
         review.release(item);
         assertThat(priya.get("/documents/" + item).body()).doesNotContain("returned it");

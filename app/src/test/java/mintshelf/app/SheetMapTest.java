@@ -91,7 +91,7 @@ class SheetMapTest {
                 .satisfies(a -> assertThat(a)
                         .containsEntry("revision", "A")
                         .containsEntry("by", "Priya Malhan")
-                        .containsEntry("approved", "Oluwaseun Adebari")
+                        .containsEntry("approved", "O. Adebari")
                         .containsKey("date")
                         .doesNotContainKey("zone"));
         server.bean(Revisions.class)

@@ -3,6 +3,7 @@ package mintshelf.app;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.CookieManager;
+import java.net.Socket;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.net.http.HttpClient;
@@ -18,8 +19,9 @@ import java.util.stream.Collectors;
 public final class Web {
     private static final Pattern TOKEN = Pattern.compile("name=\"csrf\" content=\"([^\"]+)\"");
     private final String origin;
+    private final CookieManager cookies = new CookieManager();
     private final HttpClient client = HttpClient.newBuilder()
-            .cookieHandler(new CookieManager())
+            .cookieHandler(cookies)
             .followRedirects(HttpClient.Redirect.NEVER)
             .build();
     private String token = "";
@@ -72,6 +74,21 @@ public final class Web {
         return send(HttpRequest.newBuilder(URI.create(origin + path))
                 .header("X-CSRF-TOKEN", token)
                 .method(method, HttpRequest.BodyPublishers.ofByteArray(body)));
+    }
+
+    /** Begins a request with a body and sends only its first bytes; the connection stays open until it is closed. */
+    Socket begin(String method, String path, long length, byte[] first) throws IOException {
+        URI to = URI.create(origin + path);
+        String sent = cookies.getCookieStore().get(to).stream()
+                .map(c -> c.getName() + "=" + c.getValue())
+                .collect(Collectors.joining("; "));
+        Socket socket = new Socket(to.getHost(), to.getPort());
+        String head = method + " " + path + " HTTP/1.1\r\nHost: " + to.getAuthority() + "\r\nCookie: " + sent
+                + "\r\nX-CSRF-TOKEN: " + token + "\r\nContent-Length: " + length + "\r\n\r\n";
+        socket.getOutputStream().write(head.getBytes(StandardCharsets.US_ASCII));
+        socket.getOutputStream().write(first);
+        socket.getOutputStream().flush();
+        return socket;
     }
 
     /** Begins to send bytes and loses the connection half way. */

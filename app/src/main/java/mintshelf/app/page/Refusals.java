@@ -8,8 +8,10 @@ import java.time.Clock;
 import java.time.ZoneId;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.RefusedAccess;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import org.slf4j.Logger;
@@ -29,8 +31,10 @@ public class Refusals {
     private final Frame frame;
     private final Clock clock;
     private final JsonMapper json;
+    private final RefusedAccess refusedAccess;
 
-    public Refusals(Actors actors, Frame frame, Clock clock, JsonMapper json) {
+    public Refusals(Actors actors, Frame frame, Clock clock, JsonMapper json, RefusedAccess refusedAccess) {
+        this.refusedAccess = refusedAccess;
         this.json = json;
         this.actors = actors;
         this.frame = frame;
@@ -50,6 +54,7 @@ public class Refusals {
         else if (!(e instanceof Refused || e instanceof NotThere)) {
             LOG.info("{} {}: {}", request.getMethod(), Texts.line(request.getRequestURI()), fault.status());
         }
+        if (e instanceof Refused refused) note(refused.refusal(), request);
         response.resetBuffer();
         if (fault.status() == HttpStatus.SERVICE_UNAVAILABLE) response.setHeader("Retry-After", "10");
         if (Problem.isAsked(request)) {
@@ -57,6 +62,13 @@ public class Refusals {
             return null;
         }
         return page(fault.refusal(), fault.status(), request, response);
+    }
+
+    /** Who tries what their roles do not let them is in the record. */
+    private void note(Refusal refusal, HttpServletRequest request) {
+        if (!refusal.code().startsWith("access.")) return;
+        Actor actor = actors.of(request);
+        if (actor != null) refusedAccess.note(actor, request.getMethod(), request.getRequestURI(), refusal);
     }
 
     private ModelAndView page(

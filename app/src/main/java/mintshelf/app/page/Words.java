@@ -19,6 +19,7 @@ public record Words(ZoneId zone, Instant now) {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
     private static final DateTimeFormatter DAY_OF_YEAR = DateTimeFormatter.ofPattern("d MMM", Locale.ENGLISH);
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter LONG_DAY = DateTimeFormatter.ofPattern("EEEE, d MMM yyyy", Locale.ENGLISH);
     private static final DateTimeFormatter WEEKDAY = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
 
     /** "23 Nov 2026, 14:05". */
@@ -58,6 +59,11 @@ public record Words(ZoneId zone, Instant now) {
         if (days == 1) return "yesterday";
         if (days < 7) return DateTimeFormatter.ofPattern("EEEE", Locale.ENGLISH).format(then);
         return DAY_OF_YEAR.format(then);
+    }
+
+    /** "Tuesday, 24 Nov 2026". */
+    public String weekday(Instant at) {
+        return LONG_DAY.format(at.atZone(zone));
     }
 
     /** "3 days", "2 hours", "just now". */

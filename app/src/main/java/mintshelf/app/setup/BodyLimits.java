@@ -11,6 +11,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Set;
 import mintshelf.app.page.Problem;
+import mintshelf.app.use.CountedInput;
 import mintshelf.app.use.Refused;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
@@ -102,26 +103,21 @@ class BodyLimits extends OncePerRequestFilter {
         @Override
         public ServletInputStream getInputStream() throws IOException {
             ServletInputStream in = super.getInputStream();
+            CountedInput counted = new CountedInput(in) {
+                @Override
+                protected void came(long all) {
+                    if (all > most) throw new Refused(tooLarge(most));
+                }
+            };
             return new ServletInputStream() {
-                private long read;
-
                 @Override
                 public int read() throws IOException {
-                    int one = in.read();
-                    if (one >= 0) count(1);
-                    return one;
+                    return counted.read();
                 }
 
                 @Override
                 public int read(byte[] bytes, int from, int length) throws IOException {
-                    int some = in.read(bytes, from, length);
-                    if (some > 0) count(some);
-                    return some;
-                }
-
-                private void count(int some) {
-                    read += some;
-                    if (read > most) throw new Refused(tooLarge(most));
+                    return counted.read(bytes, from, length);
                 }
 
                 @Override

@@ -53,6 +53,25 @@ public class Asking {
     /** Whom a line of the rule asks, by when; of {@code candidates} one may be named. */
     public record Line(SignOffLine line, String roleName, LocalDate due, List<PersonStore.Person> candidates) {}
 
+    /**
+     * What a sender wants otherwise than the rule says; all by the line's place.
+     *
+     * @param named whom a line asks by name; others ask everybody with the role
+     * @param also who signs besides
+     * @param due until when
+     */
+    public record Wishes(Map<Integer, Long> named, Map<Integer, Long> also, Map<Integer, LocalDate> due) {
+        public Wishes {
+            named = Map.copyOf(named);
+            also = Map.copyOf(also);
+            due = Map.copyOf(due);
+        }
+
+        public static Wishes named(Map<Integer, Long> named) {
+            return new Wishes(named, Map.of(), Map.of());
+        }
+    }
+
     /** What is in the way when nobody could answer a line. */
     public static Optional<Refusal> nobody(List<Line> lines) {
         return lines.stream()
@@ -89,25 +108,39 @@ public class Asking {
         return lines;
     }
 
-    /**
-     * Opens a round over documents and asks the first step.
-     *
-     * @param named whom a line asks by name, by the line's place; others ask everybody with the role
-     */
-    public long open(
-            Actor actor, long bundle, List<Seen> all, List<Line> lines, String note, Map<Integer, Long> named) {
+    private static Optional<Long> chosen(Line line, Long person) {
+        if (person != null && line.candidates().stream().noneMatch(c -> c.id() == person)) {
+            throw Refused.because(
+                    "round.person", "Who was chosen cannot sign this any more.", "Choose again; nothing was sent.");
+        }
+        return Optional.ofNullable(person);
+    }
+
+    /** Opens a round over documents and asks the first step. */
+    public long open(Actor actor, long bundle, List<Seen> all, List<Line> lines, String note, Wishes wishes) {
         Instant now = clock.instant();
         List<RoundStore.Item> items =
                 all.stream().map(s -> signOffs.item(s.document())).toList();
         long id = rounds.open(bundle, items, actor.person(), note, now);
         for (int i = 0; i < lines.size(); i++) {
             Line line = lines.get(i);
-            Optional<Long> person = Optional.ofNullable(named.get(i));
-            if (person.isPresent() && line.candidates().stream().noneMatch(c -> c.id() == person.get())) {
+            Optional<Long> person = chosen(line, wishes.named().get(i));
+            Optional<Long> also = chosen(line, wishes.also().get(i));
+            LocalDate due = wishes.due().getOrDefault(i, line.due());
+            if (due.isBefore(LocalDate.ofInstant(now, settings.zone()))) {
                 throw Refused.because(
-                        "round.person", "Who was chosen cannot sign this any more.", "Choose again; nothing was sent.");
+                        "round.due", "That day is over.", "Choose today or a day to come; nothing was sent.");
             }
-            rounds.ask(id, line.line(), person, line.due());
+            if (also.isPresent()
+                    && (also.equals(person)
+                            || (person.isEmpty() && line.candidates().size() < 2))) {
+                throw Refused.because(
+                        "round.twice",
+                        "One person cannot sign “" + line.line().meaning() + "” twice.",
+                        "Choose two; nothing was sent.");
+            }
+            rounds.ask(id, line.line(), person, due);
+            also.ifPresent(p -> rounds.ask(id, line.line(), also, due));
         }
         Round round = rounds.round(id).orElseThrow();
         Set<Long> authors = rounds.authors(List.of(id)).getOrDefault(id, Set.of());

@@ -14,6 +14,9 @@ public class Habits {
     private static final String ALONG = "habit.along.";
     private static final String HOLDS = "habit.holds.";
     private static final String QUIET = "habit.quiet.";
+    private static final String STRAIGHT = "habit.straight.send";
+    private static final String TIMES = "taken.";
+    private static final int ENOUGH = 3;
 
     private final PersonStore people;
 
@@ -35,6 +38,31 @@ public class Habits {
     /** Whether plans of an act without choices and blocks pass unseen. */
     public boolean quiet(Actor actor, String act) {
         return people.settings(actor.person()).getOrDefault(QUIET + act, "").equals("yes");
+    }
+
+    /** Whether what is checked in and then sent to review goes without a look at who is asked. */
+    public boolean sendsStraight(Actor actor) {
+        return people.settings(actor.person()).getOrDefault(STRAIGHT, "").equals("yes");
+    }
+
+    public void choseStraight(Actor actor, boolean straight) {
+        people.set(actor.person(), STRAIGHT, straight ? "yes" : "no");
+    }
+
+    /** Notes that a plan was carried out as it was proposed; after the third one such plans may pass unseen. */
+    public void tookAsProposed(Actor actor, String act) {
+        int times = taken(actor, act);
+        if (times < ENOUGH) people.set(actor.person(), TIMES + act, Integer.toString(times + 1));
+    }
+
+    /** Whether it is time to offer that plans of an act pass unseen; asked once it was answered, it is not again. */
+    public boolean couldBeQuiet(Actor actor, String act) {
+        return taken(actor, act) >= ENOUGH && !people.settings(actor.person()).containsKey(QUIET + act);
+    }
+
+    private int taken(Actor actor, String act) {
+        String times = people.settings(actor.person()).getOrDefault(TIMES + act, "0");
+        return times.matches("\\d") ? Integer.parseInt(times) : 0;
     }
 
     public void choseAlong(Actor actor, String act, String kind, Set<With> with) {

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.Spine;
@@ -158,11 +159,9 @@ public class Moves {
         documents.touch(document.id(), now);
         lists.noteRecent(actor.person(), document.id(), "moved", now);
         String written = out.number() == signedNumber
-                ? move.does(Effect.WRITE_SHEET) && to == StageClass.RELEASED
-                        ? sheets.silent(out.content())
-                                .map(silent -> "; nothing was written into the sheet: " + silent)
-                                .orElse("")
-                        : ""
+                ? silent(route, move, out.content())
+                        .map(silent -> "; nothing was written into the sheet: " + silent)
+                        .orElse("")
                 : ", written from version " + signedNumber;
         recorder.note(
                 actor,
@@ -182,6 +181,12 @@ public class Moves {
                                 + route.stage(move.to()).name();
                 },
                 why);
+    }
+
+    /** Why a move that releases writes nothing into a sheet that it is meant to write into; else empty. */
+    public Optional<String> silent(Route route, Move move, StoredContent content) {
+        boolean writes = move.does(Effect.WRITE_SHEET) && route.stage(move.to()).stageClass() == StageClass.RELEASED;
+        return writes ? sheets.silent(content) : Optional.empty();
     }
 
     private void supersede(Actor actor, Document document, Revision former, Instant now) {

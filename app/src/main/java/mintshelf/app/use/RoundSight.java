@@ -13,6 +13,7 @@ import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Round;
@@ -23,6 +24,9 @@ import org.springframework.stereotype.Component;
 /** Loads rounds as a person may see them: only with all of their documents. */
 @Component
 public class RoundSight {
+    /** Rounds of a document that are looked through for the one before another. */
+    private static final int BEFORE = 50;
+
     private static final int MOST_IN_TRAY = 500;
 
     private final RoundStore rounds;
@@ -104,6 +108,19 @@ public class RoundSight {
                 .findFirst();
     }
 
+    /**
+     * The round before one, when that was returned: what its signers look at first is what became of that.
+     *
+     * @param round the later one
+     */
+    public Optional<RoundView> returnedBefore(Actor actor, long item, long round) {
+        return rounds.roundsOf(item, BEFORE).stream()
+                .filter(id -> id < round)
+                .findFirst()
+                .flatMap(id -> rounds(actor, List.of(id)).stream().findFirst())
+                .filter(v -> v.round().state() == Round.State.RETURNED);
+    }
+
     /** Whom the last round of a document asked by name, by what they were asked for. */
     public Map<String, Long> askedBefore(Actor actor, long item) {
         Map<String, Long> named = new HashMap<>();
@@ -167,6 +184,37 @@ public class RoundSight {
                 .filter(v -> v.mine().isPresent())
                 .sorted(java.util.Comparator.comparing(
                         (RoundView v) -> v.mine().orElseThrow().due()))
+                .toList();
+    }
+
+    /** A document that came back to who sent it, and that nobody has sent again. */
+    public record CameBack(RoundView view, Line line) {
+        public Seen seen() {
+            return line.seen();
+        }
+
+        public SignOff returning() {
+            return view.returning().orElseThrow();
+        }
+    }
+
+    /** What came back to the actor and was not sent again, the latest first. The number of statements does not grow with it. */
+    public List<CameBack> cameBack(Actor actor) {
+        List<RoundView> views = rounds(actor, rounds.returnedTo(actor.person(), 50));
+        Set<Long> open = rounds.returned(views.stream()
+                .flatMap(v -> v.lines().stream())
+                .map(l -> l.item().item())
+                .toList());
+        Set<Long> named = new HashSet<>();
+        return views.stream()
+                .filter(v -> v.returning().isPresent())
+                .flatMap(v -> v.lines().stream().map(l -> new CameBack(v, l)))
+                .filter(c -> c.seen().all() && open.contains(c.line().item().item()))
+                .filter(c -> c.seen()
+                        .pending()
+                        .filter(r -> r.stage().stageClass() == StageClass.PREPARING)
+                        .isPresent())
+                .filter(c -> named.add(c.line().item().item()))
                 .toList();
     }
 

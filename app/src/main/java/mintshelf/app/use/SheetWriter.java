@@ -23,6 +23,7 @@ import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.VersionDigest;
+import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
@@ -126,6 +127,8 @@ public class SheetWriter {
                 .toList();
         Map<Long, String> onOrders =
                 orders.numbers(all.stream().map(r -> r.revision().id()).toList());
+        Map<Long, List<String>> designers = documents.designers(document.id());
+        boolean hasOrders = block.columns().stream().anyMatch(c -> c.fact().equals("order"));
         List<Map<String, String>> rows = new ArrayList<>();
         for (RevisionRow r : all) {
             boolean now = r.revision().id() == revision;
@@ -135,18 +138,31 @@ public class SheetWriter {
             if (block.releasedOnly() && issued.isEmpty()) continue;
             Map<String, String> row = new LinkedHashMap<>();
             row.put("revision", r.revision().label().orElseThrow());
-            row.put(
-                    "description",
-                    r.revision().reason().isEmpty()
-                            ? "First release"
-                            : r.revision().reason());
+            Optional<String> order =
+                    Optional.ofNullable(onOrders.get(r.revision().id()));
+            row.put("description", words(r.revision().reason(), order.filter(o -> hasOrders)));
             row.put("date", issued);
-            row.put("by", r.startedBy());
+            row.put("by", by(designers.getOrDefault(r.revision().id(), List.of()), r.startedBy()));
             row.put("approved", now ? values.getOrDefault("approved_by", "") : approved(document, r));
-            Optional.ofNullable(onOrders.get(r.revision().id())).ifPresent(order -> row.put("order", order));
+            order.ifPresent(o -> row.put("order", o));
             rows.add(row);
         }
         return rows;
+    }
+
+    /** Why a revision was begun; an order that has a column of its own is not said twice. */
+    private static String words(String reason, Optional<String> order) {
+        if (reason.isEmpty()) return "First release";
+        return order.filter(o -> reason.startsWith(o + ": "))
+                .map(o -> reason.substring(o.length() + 2))
+                .orElse(reason);
+    }
+
+    /** Who drew a revision; before anybody did, who began it. Of several the first names are initials. */
+    private static String by(List<String> designers, String startedBy) {
+        if (designers.isEmpty()) return startedBy;
+        if (designers.size() == 1) return designers.get(0);
+        return Lettering.initials(String.join(", ", designers));
     }
 
     /** Who approved a revision that is or was in force, as its own sheet said. */

@@ -37,8 +37,18 @@ public final class SheetStamp {
      * @param values of the title block, by fact name, each one line
      * @param rows of the revision block, the first revision first, by the names of {@link RevisionBlock#FACTS}
      * @param place whether a sheet without a revision block gets one
+     * @param recipe how it is written: a proof names the one that it was made with, for writing again must give the same bytes
      */
-    public record Values(Map<String, String> values, List<Map<String, String>> rows, boolean place) {
+    public record Values(Map<String, String> values, List<Map<String, String>> rows, boolean place, int recipe) {
+        /** As it was before texts were fitted into their cells. */
+        public static final int UNFITTED = 1;
+
+        public static final int FITTED = 2;
+
+        public Values(Map<String, String> values, List<Map<String, String>> rows, boolean place) {
+            this(values, rows, place, FITTED);
+        }
+
         public Values {
             values = Map.copyOf(values);
             rows = rows.stream().map(Map::copyOf).toList();
@@ -71,11 +81,19 @@ public final class SheetStamp {
         DxfDrawing drawing = read.value();
         DxfEdit edit = new DxfEdit(drawing);
         List<Edit> edits = new ArrayList<>();
-        for (SheetMap.Site site : map.sites(drawing)) {
-            String value = record.values().get(site.fact());
-            if (value == null || value.equals(site.now())) continue;
-            if (edit.length(value) > LONGEST) return tooLong(site.fact(), site.tag());
-            site.places().forEach(place -> edit.replace(place, value));
+        List<SheetMap.Site> sites = map.sites(drawing);
+        TitleBlockRoom room = new TitleBlockRoom(drawing, sites);
+        for (SheetMap.Site site : sites) {
+            String wanted = record.values().get(site.fact());
+            if (wanted == null) continue;
+            if (edit.length(wanted) > LONGEST) return tooLong(site.fact(), site.tag());
+            Optional<TitleBlockRoom.Fit> fit =
+                    record.recipe() >= Values.FITTED ? room.fit(site, wanted) : Optional.empty();
+            String value = fit.map(TitleBlockRoom.Fit::text).orElse(wanted);
+            boolean narrowed =
+                    fit.filter(f -> edit.letters(f.width(), f.factor())).isPresent();
+            if (value.equals(site.now()) && !narrowed) continue;
+            if (!value.equals(site.now())) site.places().forEach(place -> edit.replace(place, value));
             edits.add(new Edit(site.tag(), site.fact(), site.now(), value));
         }
         if (map.revisions().isPresent()) {
@@ -104,18 +122,20 @@ public final class SheetStamp {
             DxfDrawing drawing, DxfEdit edit, RevisionBlock block, Values record, List<Edit> edits) {
         boolean there = block.isOn(drawing);
         if (record.rows().isEmpty() || (!there && !record.place() && !block.drawn())) return Optional.empty();
-        List<Map<String, String>> before = block.read(drawing);
-        List<Map<String, String>> after = block.merged(before, record.rows());
-        for (Map<String, String> row : after) {
+        for (Map<String, String> row : record.rows()) {
             for (Map.Entry<String, String> cell : row.entrySet()) {
                 if (edit.length(cell.getValue()) > LONGEST) {
                     return tooLong(cell.getKey(), "in the revision block").refusal();
                 }
             }
         }
-        Outcome<Integer> written = RowBlock.write(drawing, edit, block.shape(drawing, "0"), block.tagged(after));
+        boolean fitted = record.recipe() >= Values.FITTED;
+        List<Map<String, String>> before = block.read(drawing);
+        List<Map<String, RowBlock.Said>> after =
+                fitted ? block.laidOut(drawing, record.rows()) : block.tagged(block.merged(before, record.rows()));
+        Outcome<Integer> written = RowBlock.write(drawing, edit, block.shape(drawing, "0"), after, fitted);
         if (written instanceof Outcome.Granted<Integer> changed) {
-            if (changed.value() > 0) named(before, after, edits);
+            if (changed.value() > 0) named(before, block.said(after), edits);
             return Optional.empty();
         }
         // A sheet that cannot carry a block is released without one; only who asked for it is told.
@@ -181,7 +201,9 @@ public final class SheetStamp {
     /** A sheet without what the shelf may write in it. */
     private static byte[] rest(byte[] bytes, SheetMap map, DxfDrawing drawing) {
         List<Place> owned = new ArrayList<>();
-        map.sites(drawing).forEach(site -> owned.addAll(site.places()));
+        List<SheetMap.Site> sites = map.sites(drawing);
+        sites.forEach(site -> owned.addAll(site.places()));
+        owned.addAll(new TitleBlockRoom(drawing, sites).widths());
         map.revisions().ifPresent(r -> owned.addAll(RowBlock.owned(drawing, r.block())));
         owned.sort(Comparator.comparingInt(Place::from).thenComparing(Place::to, Comparator.reverseOrder()));
         byte[] rest = new byte[bytes.length];

@@ -11,6 +11,7 @@ import java.util.Optional;
 import mintshelf.core.Dxf;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
@@ -148,7 +149,7 @@ class RevisionRowsTest {
         assertThat(BLOCK.read(drawing(third.bytes())))
                 .hasSize(3)
                 .last()
-                .satisfies(row -> assertThat(row.get("description")).endsWith("..."));
+                .satisfies(row -> assertThat(row.get("description")).endsWith("…"));
         assertThat(SheetContent.rows(drawing(third.bytes()), "SHELF_REVISION_ROW"))
                 .extracting(SheetContent.Row::y)
                 .containsExactly(59.04, 65.04, 71.04);
@@ -173,6 +174,185 @@ class RevisionRowsTest {
         assertThat(SheetContent.rows(drawing(more.bytes()), "REVISION_ROW"))
                 .extracting(SheetContent.Row::y)
                 .containsExactly(54.0, 61.0, 68.0);
+    }
+
+    /** A row of 36 mm for the words, from 250 to an upright line, on a sheet whose block has that line. */
+    private static byte[] narrow(String version, String... rows) {
+        List<String> tags = tags(version, rows);
+        int at = tags.indexOf("0 ENDBLK");
+        tags.addAll(at, List.of("0 LINE", "8 0", "10 54", "20 0", "11 54", "21 6"));
+        for (int i = 0; i < tags.size(); i++) {
+            if (tags.get(i).equals("3 DESCRIPTION")) tags.set(i - 4, "10 20");
+        }
+        return Dxf.of("\r\n", UTF_8, tags.toArray(String[]::new));
+    }
+
+    private static List<Primitive.Text> drawn(byte[] sheet) {
+        Scene scene = ((Outcome.Granted<Scene>) drawing(sheet).scene()).value();
+        return scene.primitives().stream()
+                .filter(Primitive.Text.class::isInstance)
+                .map(Primitive.Text.class::cast)
+                .toList();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"AC1009", "AC1021"})
+    void wordsAreFittedIntoTheirCell(String version) {
+        byte[] sheet = narrow(version, row("A", 54, "A", "first release"));
+        for (String words :
+                List.of("holes widened to 6.6", "holes 6.6 for the M6 glands", "x".repeat(60) + " and more")) {
+            Values values = rows(false, List.of(A, Map.of("revision", "B", "description", words)));
+            Stamped written = write(sheet, values);
+            holds(sheet, written, values);
+            for (Primitive.Text text : drawn(written.bytes())) {
+                assertThat(Lettering.wide(text.text()) * 2.5 * text.width())
+                        .as(text.text())
+                        .isLessThanOrEqualTo(34.001);
+            }
+        }
+        Values narrowed = rows(false, List.of(A, Map.of("revision", "B", "description", "holes widened to 6.6")));
+        assertThat(drawn(write(sheet, narrowed).bytes()))
+                .filteredOn(t -> t.text().equals("holes widened to 6.6"))
+                .extracting(Primitive.Text::width)
+                .singleElement()
+                .satisfies(w -> assertThat(w).isBetween(0.75, 0.95));
+    }
+
+    @Test
+    void longWordsGoOnBelowTheirRowAndAreReadAsOne() {
+        byte[] sheet = narrow("AC1015", row("A", 54, "A", "first release"));
+        String words = "holes widened to 6.6 for the M6 glands";
+        Values values = rows(false, List.of(A, Map.of("revision", "B", "description", words)));
+        Stamped written = write(sheet, values);
+        holds(sheet, written, values);
+        List<SheetContent.Row> rows = SheetContent.rows(drawing(written.bytes()), "REVISION_ROW");
+        assertThat(rows).extracting(SheetContent.Row::y).containsExactly(54.0, 60.0, 66.0);
+        assertThat(rows).extracting(r -> r.values().get("REV")).containsExactly("A", "", "B");
+        assertThat(BLOCK.read(drawing(written.bytes())))
+                .last()
+                .satisfies(row -> assertThat(row.get("description")).isEqualTo(words));
+        assertThat(written.edits()).last().satisfies(e -> assertThat(e.after()).isEqualTo(words));
+        // The next revision stands over it, and a shorter text gives the row back.
+        Values next = rows(
+                false,
+                List.of(
+                        A,
+                        Map.of("revision", "B", "description", "holes 6.6"),
+                        Map.of("revision", "C", "description", "lid")));
+        Stamped third = write(written.bytes(), next);
+        holds(written.bytes(), third, next);
+        assertThat(SheetContent.rows(drawing(third.bytes()), "REVISION_ROW"))
+                .extracting(r -> r.values().get("REV") + r.values().get("DESCRIPTION"))
+                .containsExactly("Afirst release", "Bholes 6.6", "Clid");
+    }
+
+    @Test
+    void aMapThatGivesOneRowShortensInstead() {
+        RevisionBlock one =
+                new RevisionBlock(BLOCK.block(), BLOCK.columns(), 8, true, false, false, 190, 54, 6, 2.5, 1);
+        SheetMap map = new SheetMap(MAP.name(), "", "", MAP.fields(), Optional.of(one));
+        byte[] sheet = narrow("AC1015", row("A", 54, "A", "first release"));
+        Values values = rows(
+                false, List.of(A, Map.of("revision", "B", "description", "holes widened to 6.6 for the M6 glands")));
+        Stamped written = ((Outcome.Granted<Stamped>) SheetStamp.write(sheet, map, values)).value();
+        assertThat(SheetContent.rows(drawing(written.bytes()), "REVISION_ROW"))
+                .extracting(r -> r.values().get("DESCRIPTION"))
+                .containsExactly("first release", "holes widened to 6.6…");
+    }
+
+    @Test
+    void sheetsThatWereWrittenBeforeTextsWereFittedAreProvedAsTheyWere() {
+        byte[] sheet = narrow("AC1015", row("A", 54, "A", "first release"));
+        List<Map<String, String>> record =
+                List.of(A, Map.of("revision", "B", "description", "holes widened to 6.6 for the M6 glands"));
+        Values before = new Values(Map.of(), record, false, Values.UNFITTED);
+        Stamped written = write(sheet, before);
+        assertThat(texts(written.bytes())).contains("holes widened to 6.6 for the M6 glands");
+        assertThat(SheetStamp.prove(sheet, written.bytes(), MAP, before)).isEmpty();
+        assertThat(SheetStamp.prove(sheet, written.bytes(), MAP, rows(false, record)))
+                .isPresent();
+        byte[] bare = sheet("AC1015");
+        Values drawn = new Values(Map.of(), record, true, Values.UNFITTED);
+        assertThat(SheetStamp.prove(bare, write(bare, drawn).bytes(), MAP, drawn))
+                .isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"AC1009", "AC1021"})
+    void fieldsOfATitleBlockAreFittedBetweenTheirLines(String version) {
+        byte[] sheet = sheet(
+                version,
+                "0 LINE",
+                "8 0",
+                "10 300",
+                "20 10",
+                "11 300",
+                "21 30",
+                "0 LINE",
+                "8 0",
+                "10 330",
+                "20 10",
+                "11 330",
+                "21 30",
+                "0 INSERT",
+                "5 70",
+                "8 0",
+                "66 1",
+                "2 TITLE",
+                "10 0",
+                "20 0",
+                "0 ATTRIB",
+                "5 71",
+                "330 70",
+                "8 0",
+                "10 302",
+                "20 12",
+                "40 2.5",
+                "1 ",
+                "2 STATUS",
+                "70 0",
+                "0 ATTRIB",
+                "5 72",
+                "330 70",
+                "8 0",
+                "10 302",
+                "20 22",
+                "40 2.5",
+                "41 0.9",
+                "1 old",
+                "2 NUMBER",
+                "70 0",
+                "0 SEQEND",
+                "5 73",
+                "8 0");
+        Values values = Values.of(Map.of("status", "In preparation 26", "number", "TG40-3030-120-LONG"));
+        Stamped written = write(sheet, values);
+        holds(sheet, written, values);
+        assertThat(drawn(written.bytes()))
+                .filteredOn(t -> t.text().equals("In preparation 26"))
+                .singleElement()
+                .satisfies(t -> {
+                    assertThat(t.width()).isBetween(0.75, 0.95);
+                    assertThat(t.x() + Lettering.wide(t.text()) * 2.5 * t.width())
+                            .isLessThanOrEqualTo(330);
+                });
+        assertThat(drawn(written.bytes()))
+                .filteredOn(t -> t.text().startsWith("TG40"))
+                .singleElement()
+                .satisfies(t -> assertThat(t.text()).isEqualTo("TG40-3030-120-LONG"));
+        // Back to a short one: the letters are as wide as ever.
+        Values released = Values.of(Map.of("status", "Released", "number", "TG40-1"));
+        Stamped again = write(written.bytes(), released);
+        holds(written.bytes(), again, released);
+        assertThat(drawn(again.bytes()))
+                .filteredOn(t -> t.text().equals("Released"))
+                .extracting(Primitive.Text::width)
+                .containsExactly(1.0);
+        for (int i = 0; i < written.bytes().length; i += 11) {
+            byte[] bent = written.bytes().clone();
+            bent[i] ^= 1;
+            assertThat(SheetStamp.prove(sheet, bent, MAP, values)).isPresent();
+        }
     }
 
     @Test

@@ -103,7 +103,8 @@ final class AssemblySheet {
         String[] values = {Integer.toString(find), Integer.toString(c.quantity()), c.number(), c.title(), c.material()};
         List<DxfWriter.Field> cells = new ArrayList<>();
         for (int i = 0; i < TAGS.length; i++) {
-            cells.add(new DxfWriter.Field(TAGS[i], COLUMNS[i] + 1.5, -5, 2.5, find == 0 ? "" : values[i]));
+            double room = (i + 1 < COLUMNS.length ? COLUMNS[i + 1] : 180) - COLUMNS[i] - 2;
+            cells.add(new DxfWriter.Field(TAGS[i], COLUMNS[i] + 1.5, -5, 2.5, room, find == 0 ? "" : values[i]));
         }
         return cells;
     }

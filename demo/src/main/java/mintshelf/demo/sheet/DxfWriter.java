@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import mintshelf.core.drawing.Lettering;
 
 /**
  * Writes an ASCII exchange drawing of release 12, which every drafting program opens: layers with line types and colours,
@@ -238,7 +239,12 @@ public final class DxfWriter {
     }
 
     /** A field of a title block: its tag, its place, its letters, its value. */
-    public record Field(String tag, double x, double y, double height, String value) {}
+    public record Field(String tag, double x, double y, double height, double room, String value) {
+        /** Letters that would leave the field are narrowed, as a designer does it. */
+        double factor() {
+            return Lettering.fit(value, room / height, 1, 1, true).factor();
+        }
+    }
 
     /** Puts a title block: lines and captions in a block of its own, the values as attributes of its insert. */
     public void titleBlock(double x, double y, Runnable drawing, List<Field> fields) {
@@ -277,6 +283,7 @@ public final class DxfWriter {
             tag(10, x + field.x());
             tag(20, y + field.y());
             tag(40, field.height());
+            if (field.factor() < 1) tag(41, field.factor());
             tag(1, field.value());
             tag(2, field.tag());
             tag(70, "0");

@@ -180,22 +180,22 @@ public final class Sheets {
 
     private static void titleBlock(DxfWriter out, Title title, Size size) {
         List<DxfWriter.Field> fields = List.of(
-                new DxfWriter.Field("MATERIAL", 3, 35.2, 3.5, title.material()),
-                new DxfWriter.Field("SURFACE", 63, 35.2, 3.5, title.surface()),
-                new DxfWriter.Field("MASS", 123, 35.2, 3.5, title.mass()),
-                new DxfWriter.Field("SCALE", 153, 35.2, 3.5, title.scale()),
-                new DxfWriter.Field("CREATED_BY", 3, 24.2, 3.5, title.createdBy()),
-                new DxfWriter.Field("CREATED", 43, 30.2, 1.8, title.created()),
-                new DxfWriter.Field("ISSUED", 63, 24.2, 3.5, ""),
-                new DxfWriter.Field("CHECKED_BY", 3, 13.2, 3.5, ""),
-                new DxfWriter.Field("CHECKED", 43, 19.2, 1.8, ""),
-                new DxfWriter.Field("APPROVED_BY", 63, 13.2, 3.5, ""),
-                new DxfWriter.Field("APPROVED", 103, 19.2, 1.8, ""),
-                new DxfWriter.Field("STATUS", 123, 13.2, 3.5, ""),
-                new DxfWriter.Field("FORMAT", 153, 24.2, 3.5, size.name()),
-                new DxfWriter.Field("TITLE", 63, 1.8, 5, title.title()),
-                new DxfWriter.Field("NUMBER", 3, 1.8, 5, title.number()),
-                new DxfWriter.Field("REV", 163, 1.8, 5, title.revision()));
+                new DxfWriter.Field("MATERIAL", 3, 35, 3.5, 56, title.material()),
+                new DxfWriter.Field("SURFACE", 63, 35, 3.5, 56, title.surface()),
+                new DxfWriter.Field("MASS", 123, 35, 3.5, 26, title.mass()),
+                new DxfWriter.Field("SCALE", 153, 35, 3.5, 26, title.scale()),
+                new DxfWriter.Field("CREATED_BY", 3, 24, 3.5, 56, title.createdBy()),
+                new DxfWriter.Field("CREATED", 36, 29.6, 2.5, 23, title.created()),
+                new DxfWriter.Field("ISSUED", 63, 24, 3.5, 56, ""),
+                new DxfWriter.Field("CHECKED_BY", 3, 13, 3.5, 56, ""),
+                new DxfWriter.Field("CHECKED", 36, 18.6, 2.5, 23, ""),
+                new DxfWriter.Field("APPROVED_BY", 63, 13, 3.5, 56, ""),
+                new DxfWriter.Field("APPROVED", 96, 18.6, 2.5, 23, ""),
+                new DxfWriter.Field("STATUS", 122, 13, 2.5, 27, ""),
+                new DxfWriter.Field("FORMAT", 153, 24, 3.5, 26, size.name()),
+                new DxfWriter.Field("TITLE", 63, 1.6, 5, 91, title.title()),
+                new DxfWriter.Field("NUMBER", 3, 1.6, 5, 56, title.number()),
+                new DxfWriter.Field("REV", 163, 1.6, 5, 16, title.revision()));
         out.titleBlock(size.width - 190, 10, () -> captions(out), fields);
     }
 
@@ -209,7 +209,7 @@ public final class Sheets {
         String[] heads = {"Rev.", "Zone", "Revision", "Date", "By"};
         for (int i = 0; i < heads.length; i++) {
             out.line(i == 0 ? FRAME : GRID, left + ROW_COLUMNS[i], foot, left + ROW_COLUMNS[i], foot + 5);
-            out.text(TEXT, left + ROW_COLUMNS[i] + 1, foot + 1.6, 1.8, heads[i]);
+            out.text(TEXT, left + ROW_COLUMNS[i] + 1, foot + 1.25, 2.5, heads[i]);
         }
         out.line(GRID, left, foot + 5, left + 180, foot + 5);
         out.attributed("REVISION_ROW", () -> rowLines(out), cells(new Row("", "", "", "", "")));
@@ -231,7 +231,8 @@ public final class Sheets {
         String[] values = {row.revision(), row.zone(), row.text(), row.date(), row.by()};
         List<DxfWriter.Field> cells = new ArrayList<>();
         for (int i = 0; i < values.length; i++) {
-            cells.add(new DxfWriter.Field(ROW_TAGS[i], ROW_COLUMNS[i] + 1.5, 1.8, 2.5, values[i]));
+            double room = ROW_COLUMNS[i + 1] - ROW_COLUMNS[i] - 2;
+            cells.add(new DxfWriter.Field(ROW_TAGS[i], ROW_COLUMNS[i] + 1.5, 1.75, 2.5, room, values[i]));
         }
         return cells;
     }
@@ -244,25 +245,25 @@ public final class Sheets {
         out.line(GRID, 150, 11, 150, 44);
         out.line(GRID, 155, 0, 155, 11);
         String[][] words = {
-            {"1", "41.2", "Material"},
-            {"61", "41.2", "Surface treatment"},
-            {"121", "41.2", "Mass"},
-            {"151", "41.2", "Scale"},
-            {"1", "30.2", "Created by"},
-            {"61", "30.2", "Date of issue"},
-            {"121", "30.2", "Sheet 1/1"},
-            {"151", "30.2", "Format"},
-            {"1", "19.2", "Checked by"},
-            {"61", "19.2", "Approved by"},
-            {"121", "19.2", "Document status"},
-            {"1", "8.6", "Identification number"},
-            {"61", "8.6", "Title"},
-            {"156", "8.6", "Rev."}
+            {"1", "40.6", "Material"},
+            {"61", "40.6", "Surface treatment"},
+            {"121", "40.6", "Mass"},
+            {"151", "40.6", "Scale"},
+            {"1", "29.6", "Created by"},
+            {"61", "29.6", "Date of issue"},
+            {"121", "29.6", "Sheet 1/1"},
+            {"151", "29.6", "Format"},
+            {"1", "18.6", "Checked by"},
+            {"61", "18.6", "Approved by"},
+            {"121", "18.6", "Status"},
+            {"1", "7.8", "Identification number"},
+            {"61", "7.8", "Title"},
+            {"156", "7.8", "Rev."}
         };
         for (String[] word : words)
-            out.text(TEXT, Double.parseDouble(word[0]), Double.parseDouble(word[1]), 1.8, word[2]);
-        out.text(TEXT, 151.5, 16, 2, "Ebbcote");
-        out.text(TEXT, 151.5, 12.6, 2, "Gauge Works");
+            out.text(TEXT, Double.parseDouble(word[0]), Double.parseDouble(word[1]), 2.5, word[2]);
+        out.text(TEXT, 152, 17, 2.5, "Ebbcote");
+        out.text(TEXT, 152, 12.8, 2.5, "Gauge Works");
     }
 
     private static void plate(DxfWriter out, Shape.Plate p, double s) {
@@ -344,7 +345,8 @@ public final class Sheets {
             at = to;
         }
         out.across(x, cy - p.steps()[0][0] * s / 2, at, cy - last, level - 12, 1 / s, "");
-        double end = 360;
+        // The end view stays off the frame, and far enough from the side view.
+        double end = Math.min(360, Size.A3.width - 10 - deepest - 12);
         out.circle(OUTLINE, end, cy, deepest);
         out.circle(OUTLINE, end, cy, last);
         out.cross(end, cy, deepest + 5);

@@ -10,6 +10,7 @@ import mintshelf.app.page.Rows;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
@@ -123,6 +124,11 @@ public class ChangePages {
         ReadOrders.Offers offers = read.offers(actor, view);
         model.addAttribute("view", view);
         model.addAttribute("edit", false);
+        List<Seen> takeable = read.takeable(actor, view);
+        model.addAttribute("takeable", Rows.joined(takeable));
+        model.addAttribute("takes", takeable.size());
+        model.addAttribute(
+                "ready", view.lines().stream().allMatch(l -> l.state().isReady()));
         model.addAttribute("offers", offers);
         return view;
     }

@@ -135,7 +135,9 @@ public class FilePage {
             response.getOutputStream().write(made.get());
             return;
         }
-        String tag = "\"t1-" + version.content().hash().hex() + "\"";
+        Optional<ReadModel.Lines> lines = models.lines(actor, id, number);
+        String tag = lines.map(l -> "\"m1-" + l.tag() + "\"")
+                .orElse("\"t2-" + version.content().hash().hex() + "\"");
         response.setHeader(HttpHeaders.ETAG, tag);
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
         response.setHeader("Content-Security-Policy", FileAnswer.SANDBOX);
@@ -143,7 +145,10 @@ public class FilePage {
             response.setStatus(304);
             return;
         }
-        byte[] svg = sheets.thumbnail(version.content()).orElse(EMPTY).getBytes(StandardCharsets.UTF_8);
+        byte[] svg = lines.map(l -> l.svg().get())
+                .orElseGet(() -> sheets.thumbnail(version.content()))
+                .orElse(EMPTY)
+                .getBytes(StandardCharsets.UTF_8);
         response.setContentType("image/svg+xml");
         response.getOutputStream().write(svg);
     }

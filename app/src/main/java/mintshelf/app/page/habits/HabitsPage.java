@@ -31,6 +31,7 @@ public class HabitsPage {
         habits.all(actor).forEach((name, value) -> lines.add(new Line(name, says(name, value))));
         model.addAttribute("lines", lines);
         model.addAttribute("quiet", habits.quiet(actor, "check-out"));
+        model.addAttribute("straight", habits.sendsStraight(actor));
         return "habits/page";
     }
 
@@ -48,6 +49,11 @@ public class HabitsPage {
                         + (value.equals("yes")
                                 ? "what can be checked out is proposed to be."
                                 : "components are proposed as copies.");
+            case "straight" ->
+                "What is checked in and then sent to review "
+                        + (value.equals("yes")
+                                ? "goes straight to those whom the rule asks."
+                                : "is shown with who is asked first.");
             default ->
                 "Plans of the " + kind + " without choices " + (value.equals("yes") ? "pass unseen." : "are shown.");
         };
@@ -63,6 +69,13 @@ public class HabitsPage {
     @PostMapping("/habits/quiet")
     String quiet(Actor actor, @RequestParam Map<String, String> form) {
         habits.choseQuiet(actor, "check-out", "yes".equals(form.get("quiet")));
+        return "redirect:/habits";
+    }
+
+    /** Sends what is checked in straight to review, or shows who is asked first. */
+    @PostMapping("/habits/straight")
+    String straight(Actor actor, @RequestParam Map<String, String> form) {
+        habits.choseStraight(actor, "yes".equals(form.get("straight")));
         return "redirect:/habits";
     }
 }

@@ -146,6 +146,7 @@ public class HoldPages {
         });
         String to = checkOut.take(actor, hold, copies, actKey, desk, purpose);
         along.ifPresent(codes -> checkOut.remember(actor, hold.get(0), With.of(codes), holds[0]));
+        if (copies.isEmpty() && along.isEmpty()) habits.tookAsProposed(actor, "check-out");
         return "redirect:" + to;
     }
 
@@ -159,6 +160,7 @@ public class HoldPages {
         all.addAll(along);
         model.addAttribute("all", Rows.joined(all));
         model.addAttribute("heldIds", Rows.joined(mine));
+        model.addAttribute("couldBeQuiet", habits.couldBeQuiet(actor, "check-out"));
         return "hold/taken";
     }
 
@@ -255,15 +257,20 @@ public class HoldPages {
         boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
         if (!send || keep || stray) return "redirect:/check-in/done?rows=" + Became.join(became);
         List<Long> sent = rows.stream().map(CheckIn.Row::item).toList();
+        if (!habits.sendsStraight(actor)) return toReview(sent);
         try {
-            // With nothing in the way no plan is looked at: everybody with the role is asked.
+            // As the person's own habit is: everybody with the role is asked.
             String note = Texts.shorten(Texts.line(comment), 900);
             return "redirect:" + review.send(actor, sent, Acts.following(actKey), note, Map.of(), Map.of());
         } catch (Refused e) {
             // The versions are there; what is in the way of the review, its plan says.
-            return "redirect:/send-to-review?items="
-                    + String.join(",", sent.stream().map(String::valueOf).toList());
+            return toReview(sent);
         }
+    }
+
+    private static String toReview(List<Long> items) {
+        return "redirect:/send-to-review?items="
+                + String.join(",", items.stream().map(String::valueOf).toList());
     }
 
     /** What became of a file: the document, and the version or the stray. */
@@ -295,6 +302,12 @@ public class HoldPages {
             done.add(new Done(seen, b.fate(), number, stray, differences, checked, held));
         }
         model.addAttribute("done", done);
+        model.addAttribute(
+                "sendable",
+                Rows.joined(done.stream()
+                        .filter(d -> d.fate() == Fate.VERSION && checkIn.sends(d.seen()))
+                        .map(Done::seen)
+                        .toList()));
         return "hold/done";
     }
 

@@ -28,6 +28,7 @@ public class RecordPage {
         ACTS.put("stray.", "strays");
         ACTS.put("facts.", "facts");
         ACTS.put("person.", "people");
+        ACTS.put("access.", "refused");
     }
 
     private final ReadRecord record;

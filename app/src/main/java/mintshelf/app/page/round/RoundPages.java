@@ -2,6 +2,7 @@ package mintshelf.app.page.round;
 
 import java.time.Clock;
 import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -10,10 +11,13 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import mintshelf.app.page.Pages;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.Asking;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.ReadingRoom;
+import mintshelf.app.use.Refused;
 import mintshelf.app.use.RoundSight.Line;
 import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.compare.CompareSheets;
@@ -22,6 +26,8 @@ import mintshelf.app.use.round.AskOthers;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
+import mintshelf.app.use.structure.ReadModel;
+import mintshelf.core.base.Texts;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Controller;
@@ -72,10 +78,14 @@ public class RoundPages {
         model.addAttribute("items", items);
         // After a return the same people are asked again, unless somebody else is chosen.
         model.addAttribute("before", rounds.askedBefore(actor, plan));
+        model.addAttribute("today", LocalDate.now(clock.withZone(settings.zone())));
         return "round/send";
     }
 
-    /** Fields {@code named.N}: whom the rule's line N asks by name; {@code version.ID}: the version that the page showed. */
+    /**
+     * Fields {@code named.N}: whom the rule's line N asks by name; {@code also.N}: who signs besides; {@code due.N}: until when;
+     * {@code version.ID}: the version that the page showed.
+     */
     @PostMapping("/send-to-review")
     String send(
             Actor actor,
@@ -84,16 +94,31 @@ public class RoundPages {
             @RequestParam(defaultValue = "") String note,
             @RequestParam Map<String, String> form) {
         Map<Integer, Long> named = new HashMap<>();
+        Map<Integer, Long> also = new HashMap<>();
+        Map<Integer, LocalDate> due = new HashMap<>();
         Map<Long, Integer> expected = new HashMap<>();
         form.forEach((name, value) -> {
-            if (name.matches("named\\.\\d{1,3}") && value.matches("\\d{1,18}")) {
-                named.put(Integer.valueOf(name.substring(6)), Long.valueOf(value));
-            }
+            String[] field = name.split("\\.", 2);
+            boolean line = field.length == 2 && field[1].matches("\\d{1,3}");
+            boolean person = line && value.matches("\\d{1,18}");
+            if (person && field[0].equals("named")) named.put(Integer.valueOf(field[1]), Long.valueOf(value));
+            if (person && field[0].equals("also")) also.put(Integer.valueOf(field[1]), Long.valueOf(value));
+            if (line && field[0].equals("due")) due.put(Integer.valueOf(field[1]), day(value));
             if (name.matches("version\\.\\d{1,18}") && value.matches("\\d{1,9}")) {
                 expected.put(Long.valueOf(name.substring(8)), Integer.valueOf(value));
             }
         });
-        return "redirect:" + send.send(actor, Pages.ids(items), actKey, note, named, expected);
+        return "redirect:"
+                + send.send(actor, Pages.ids(items), actKey, note, new Asking.Wishes(named, also, due), expected);
+    }
+
+    private static LocalDate day(String value) {
+        try {
+            return LocalDate.parse(value);
+        } catch (DateTimeParseException e) {
+            throw Refused.because(
+                    "round.due", "“" + Texts.shorten(Texts.line(value), 20) + "” is no day.", "Choose one.");
+        }
     }
 
     @GetMapping("/rounds/{id}")
@@ -101,6 +126,7 @@ public class RoundPages {
             Actor actor,
             @PathVariable long id,
             @RequestParam Optional<Long> document,
+            @RequestParam(defaultValue = "") String since,
             @RequestParam(required = false) String answered,
             @RequestParam(required = false) String changed,
             Model model) {
@@ -120,11 +146,21 @@ public class RoundPages {
         model.addAttribute("version", version);
         model.addAttribute("sheet", sheets.sheetSoon(version.content()));
         long item = shown.item().item();
-        model.addAttribute("before", compare.before(item, version).orElse(null));
+        // After a return its signers look at what became of it first; what is released is one click away.
+        Optional<ReadRounds.Return> returned = rounds.returnedBefore(actor, view, shown);
+        Optional<VersionRow> former = compare.before(item, version);
+        boolean sinceReturn = returned.isPresent() && !"release".equals(since);
+        Optional<VersionRow> before = sinceReturn ? returned.map(ReadRounds.Return::version) : former;
+        model.addAttribute("returned", returned.orElse(null));
+        model.addAttribute("former", former.orElse(null));
+        model.addAttribute("sinceReturn", sinceReturn);
+        model.addAttribute("before", before.orElse(null));
         model.addAttribute(
                 "compared",
-                room.soon(() -> compare.ringed(item, version), Optional.<mintshelf.app.use.Compared>empty())
+                before.flatMap(old -> room.soon(
+                                () -> compare.ringed(old, version), Optional.<mintshelf.app.use.Compared>empty()))
                         .orElse(null));
+        model.addAttribute("isModel", ReadModel.format(version).isPresent());
         model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("answered", answered != null);
         model.addAttribute(

@@ -95,6 +95,8 @@ final class SheetMapForm {
         }
         String most = text("most");
         if (!most.matches("\\d{1,3}")) throw wrong("“" + most + "” is no number of rows.");
+        String lines = form.getOrDefault("lines", "1").strip();
+        if (!lines.matches("\\d{1,2}")) throw wrong("“" + lines + "” is no number of rows.");
         return new RevisionBlock(
                 text("rowblock"),
                 columns,
@@ -105,6 +107,7 @@ final class SheetMapForm {
                 millimetres("fromright", "The place"),
                 millimetres("frombottom", "The place"),
                 millimetres("rowheight", "The height"),
-                millimetres("textheight", "The height"));
+                millimetres("textheight", "The height"),
+                Integer.parseInt(lines));
     }
 }

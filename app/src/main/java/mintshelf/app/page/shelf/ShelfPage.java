@@ -66,6 +66,12 @@ public class ShelfPage {
         return "redirect:/shelves/" + id;
     }
 
+    @PostMapping("/shelves/{id}/being-revised")
+    String hideRevising(Actor actor, @PathVariable long id, @RequestParam boolean hide) {
+        shelves.hideRevising(actor, id, hide);
+        return "redirect:/shelves/" + id;
+    }
+
     @GetMapping("/shelves/{id}")
     String show(
             Actor actor,
@@ -133,6 +139,7 @@ public class ShelfPage {
         boolean more = rows.size() > PAGE;
         List<Seen> shown = more ? rows.subList(0, PAGE) : rows;
         model.addAttribute("lines", lines(shown, order, view, folderBefore));
+        model.addAttribute("returned", List.copyOf(shelves.returned(shown)));
         model.addAttribute("next", more ? shown.get(shown.size() - 1).spine() : null);
     }
 

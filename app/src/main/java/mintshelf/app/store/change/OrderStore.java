@@ -216,6 +216,18 @@ public class OrderStore {
                 .fetch(ITEM.ID);
     }
 
+    /** Orders that a person opened and that have not ended, the latest first. */
+    public List<Long> openOf(long person, int most) {
+        return db.select(ITEM.ID)
+                .from(CHANGE_ORDER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(CHANGE_ORDER.ITEM), ITEM.DROPPED_AT.isNull())
+                .where(ITEM.AUTHOR.eq(person), CHANGE_ORDER.CARRIED_OUT_AT.isNull(), CHANGE_ORDER.ENDED_WHY.isNull())
+                .orderBy(ITEM.ID.desc())
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
     /** The labels of revisions, by id. */
     public Map<Long, String> labels(Collection<Long> revisions) {
         if (revisions.isEmpty()) return Map.of();

@@ -18,6 +18,7 @@ import static mintshelf.database.schema.Tables.VERSION_FILE;
 
 import java.math.BigDecimal;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -28,6 +29,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Rows;
@@ -602,6 +604,26 @@ public class DocumentStore {
                 .where(REVISION_HAND.REVISION.eq(revision))
                 .fetch(REVISION_HAND.PERSON));
         return authors;
+    }
+
+    /** The names of those who brought the versions of each revision of a document, the first one first. */
+    public Map<Long, List<String>> designers(long item) {
+        Map<Long, List<String>> designers = new HashMap<>();
+        List<String> theirs = Stream.of(
+                        VersionRow.MadeBy.FILED, VersionRow.MadeBy.CHECKED_IN, VersionRow.MadeBy.ADOPTED)
+                .map(Enum::name)
+                .toList();
+        db.select(VERSION.REVISION, PERSON.NAME)
+                .from(VERSION)
+                .join(PERSON)
+                .on(PERSON.ID.eq(VERSION.AUTHOR))
+                .where(VERSION.ITEM.eq(item), VERSION.MADE_BY.in(theirs))
+                .orderBy(VERSION.NUMBER)
+                .forEach(row -> {
+                    List<String> names = designers.computeIfAbsent(row.value1(), r -> new ArrayList<>());
+                    if (!names.contains(row.value2())) names.add(row.value2());
+                });
+        return designers;
     }
 
     /** Drops a pending revision; its label is freed when it never left the house. */

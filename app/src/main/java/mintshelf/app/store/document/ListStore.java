@@ -357,7 +357,11 @@ public class ListStore {
     private record Touched(long person, long item, String why, Instant at) {}
 
     /** Documents on which others acted since {@code since}, the latest first. */
-    public record Moved(long item, String by, String says, Instant at) {}
+    public record Moved(long item, String by, String says, Instant at, int times) {
+        private Moved again() {
+            return new Moved(item, by, says, at, times + 1);
+        }
+    }
 
     /** What others did on shelves where the person may see work, latest first; one line a document. */
     public List<Moved> moved(Access access, Instant since, int most) {
@@ -380,9 +384,9 @@ public class ListStore {
                         Visible.inPreparationTo(access))
                 .orderBy(RECORD_ENTRY.AT.desc(), RECORD_ENTRY.SEQ.desc())
                 .limit(most * 40) // a document that moved often is one line
-                .fetch(row -> new Moved(row.value1(), row.value2(), row.value3(), Times.instant(row.value4())))
+                .fetch(row -> new Moved(row.value1(), row.value2(), row.value3(), Times.instant(row.value4()), 1))
                 .stream()
-                .collect(Collectors.toMap(Moved::item, m -> m, (a, b) -> a, java.util.LinkedHashMap::new))
+                .collect(Collectors.toMap(Moved::item, m -> m, (a, b) -> a.again(), java.util.LinkedHashMap::new))
                 .values()
                 .stream()
                 .limit(most)

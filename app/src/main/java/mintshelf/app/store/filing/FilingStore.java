@@ -4,6 +4,7 @@ import static mintshelf.database.schema.Tables.FILING;
 import static mintshelf.database.schema.Tables.FILING_ROW;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import java.util.TreeMap;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -164,6 +166,16 @@ public class FilingStore {
                 .orderBy(FILING.ID.desc())
                 .limit(most)
                 .fetch(FilingStore::filing);
+    }
+
+    /** How many files lie on each of these sheets. */
+    public Map<Long, Integer> counts(Collection<Long> filings) {
+        if (filings.isEmpty()) return Map.of();
+        return db.select(FILING_ROW.FILING, DSL.count())
+                .from(FILING_ROW)
+                .where(FILING_ROW.FILING.in(filings))
+                .groupBy(FILING_ROW.FILING)
+                .fetchMap(FILING_ROW.FILING, DSL.count());
     }
 
     public List<Row> rows(long filing) {

@@ -30,7 +30,50 @@ public class SheetMapStore {
     public record Edition(long id, int edition, boolean inUse, SheetMap map) {}
 
     /** As kept; what earlier releases did not keep is null. */
-    record Definition(String block, String format, List<Field> fields, RevisionBlock revisions) {}
+    record Definition(String block, String format, List<Field> fields, Revisions revisions) {}
+
+    record Revisions(
+            String block,
+            List<RevisionBlock.Column> columns,
+            int most,
+            boolean upwards,
+            boolean releasedOnly,
+            boolean drawn,
+            double fromRight,
+            double fromBottom,
+            double rowHeight,
+            double textHeight,
+            Integer lines) {
+        static Revisions of(RevisionBlock r) {
+            return new Revisions(
+                    r.block(),
+                    r.columns(),
+                    r.most(),
+                    r.upwards(),
+                    r.releasedOnly(),
+                    r.drawn(),
+                    r.fromRight(),
+                    r.fromBottom(),
+                    r.rowHeight(),
+                    r.textHeight(),
+                    r.lines());
+        }
+
+        RevisionBlock read() {
+            return new RevisionBlock(
+                    block,
+                    columns,
+                    most,
+                    upwards,
+                    releasedOnly,
+                    drawn,
+                    fromRight,
+                    fromBottom,
+                    rowHeight,
+                    textHeight,
+                    lines == null ? 1 : lines);
+        }
+    }
 
     record Field(String tag, String fact, SheetMap.Way way, SheetMap.Spot spot) {}
 
@@ -51,7 +94,10 @@ public class SheetMapStore {
                 .map(f -> new Field(f.tag(), f.fact(), f.way(), f.spot().orElse(null)))
                 .toList();
         Definition definition = new Definition(
-                map.block(), map.format(), fields, map.revisions().orElse(null));
+                map.block(),
+                map.format(),
+                fields,
+                map.revisions().map(Revisions::of).orElse(null));
         return db.insertInto(SHEET_MAP)
                 .set(SHEET_MAP.NAME, map.name())
                 .set(SHEET_MAP.EDITION, last + 1)
@@ -99,6 +145,11 @@ public class SheetMapStore {
                 row.getId(),
                 row.getEdition(),
                 row.getInUse(),
-                new SheetMap(row.getName(), read.block(), format, fields, Optional.ofNullable(read.revisions())));
+                new SheetMap(
+                        row.getName(),
+                        read.block(),
+                        format,
+                        fields,
+                        Optional.ofNullable(read.revisions()).map(Revisions::read)));
     }
 }

@@ -39,7 +39,8 @@ public class OutputStore {
             ContentHash stamped,
             SheetStamp.Values values) {}
 
-    record BlockRows(List<Map<String, String>> rows, boolean place) {}
+    /** As kept; of sheets that were written before there were recipes it is null. */
+    record BlockRows(List<Map<String, String>> rows, boolean place, Integer recipe) {}
 
     public void prove(Proof proof, List<SheetStamp.Edit> edits) {
         db.insertInto(STAMP)
@@ -54,7 +55,9 @@ public class OutputStore {
                 .set(
                         STAMP.BLOCK_ROWS,
                         json.writeValueAsString(new BlockRows(
-                                proof.values().rows(), proof.values().place())))
+                                proof.values().rows(),
+                                proof.values().place(),
+                                proof.values().recipe())))
                 .set(STAMP.EDITS, json.writeValueAsString(edits))
                 .execute();
     }
@@ -76,7 +79,7 @@ public class OutputStore {
     @SuppressWarnings("unchecked")
     private Proof proof(org.jooq.Record row) {
         BlockRows rows = row.get(STAMP.BLOCK_ROWS) == null
-                ? new BlockRows(List.of(), false)
+                ? new BlockRows(List.of(), false, null)
                 : json.readValue(row.get(STAMP.BLOCK_ROWS), BlockRows.class);
         return new Proof(
                 row.get(STAMP.VERSION),
@@ -85,7 +88,10 @@ public class OutputStore {
                 ContentHash.of(row.get(STAMP.SIGNED_HASH)),
                 ContentHash.of(row.get(STAMP.STAMPED_HASH)),
                 new SheetStamp.Values(
-                        json.readValue(row.get(STAMP.FACT_VALUES), Map.class), rows.rows(), rows.place()));
+                        json.readValue(row.get(STAMP.FACT_VALUES), Map.class),
+                        rows.rows(),
+                        rows.place(),
+                        rows.recipe() == null ? SheetStamp.Values.UNFITTED : rows.recipe()));
     }
 
     /** An output to be made. */

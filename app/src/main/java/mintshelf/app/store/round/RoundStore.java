@@ -230,6 +230,22 @@ public class RoundStore {
                 .fetch(ROUND_ITEM.ROUND);
     }
 
+    /** Those of these documents whose last round was returned. O(rounds of the documents). */
+    public Set<Long> returned(Collection<Long> items) {
+        if (items.isEmpty()) return Set.of();
+        var last = db.select(ROUND_ITEM.ITEM, DSL.max(ROUND_ITEM.ROUND).as("last"))
+                .from(ROUND_ITEM)
+                .where(ROUND_ITEM.ITEM.in(items))
+                .groupBy(ROUND_ITEM.ITEM)
+                .asTable("last");
+        return db.select(last.field(ROUND_ITEM.ITEM))
+                .from(last)
+                .join(ROUND)
+                .on(ROUND.ID.eq(last.field("last", Long.class)))
+                .where(ROUND.STATE.eq(Round.State.RETURNED.name()))
+                .fetchSet(last.field(ROUND_ITEM.ITEM));
+    }
+
     public Optional<Round> round(long id) {
         return Optional.ofNullable(rounds(List.of(id)).get(id));
     }
@@ -391,6 +407,16 @@ public class RoundStore {
                                         ASK.ROUND.eq(ROUND.ID),
                                         ASK.PERSON.eq(person).or(ASK.ROLE.in(roles)))))
                 .orderBy(ROUND.ID)
+                .limit(most)
+                .fetch(ROUND.ID);
+    }
+
+    /** Rounds that a person sent and that were returned, the latest first. */
+    public List<Long> returnedTo(long person, int most) {
+        return db.select(ROUND.ID)
+                .from(ROUND)
+                .where(ROUND.STATE.eq(Round.State.RETURNED.name()), ROUND.OPENED_BY.eq(person))
+                .orderBy(ROUND.ID.desc())
                 .limit(most)
                 .fetch(ROUND.ID);
     }

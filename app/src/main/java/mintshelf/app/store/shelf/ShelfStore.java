@@ -33,8 +33,9 @@ public class ShelfStore {
      * A shelf.
      *
      * @param library whether it serves the others: what files refer to by name is looked for on it too
+     * @param hidesRevising whether readers are not told that what is released on it is being revised
      */
-    public record Shelf(long id, String name, String note, boolean library) {}
+    public record Shelf(long id, String name, String note, boolean library, boolean hidesRevising) {}
 
     /**
      * A folder.
@@ -57,7 +58,19 @@ public class ShelfStore {
     }
 
     private static Shelf shelf(Record row) {
-        return new Shelf(row.get(SHELF.ID), row.get(SHELF.NAME), row.get(SHELF.NOTE), row.get(SHELF.LIBRARY));
+        return new Shelf(
+                row.get(SHELF.ID),
+                row.get(SHELF.NAME),
+                row.get(SHELF.NOTE),
+                row.get(SHELF.LIBRARY),
+                row.get(SHELF.HIDES_REVISING));
+    }
+
+    public void hideRevising(long shelf, boolean hides) {
+        db.update(SHELF)
+                .set(SHELF.HIDES_REVISING, hides)
+                .where(SHELF.ID.eq(shelf))
+                .execute();
     }
 
     /** Adds a shelf with its root folder. */

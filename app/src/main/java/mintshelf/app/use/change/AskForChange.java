@@ -34,6 +34,9 @@ public class AskForChange {
     /** Documents on one order. */
     public static final int MOST = 500;
 
+    /** What an order says in short stands on every sheet that it revises. */
+    private static final int SHORT = 72;
+
     private final Sight sight;
     private final OrderStore orders;
     private final OrderPaper papers;
@@ -115,7 +118,7 @@ public class AskForChange {
      */
     public String ask(
             Actor actor, Collection<Long> items, String key, String title, String reason, Map<Long, String> reasons) {
-        String named = Texts.required("The title", title, 150).orElseThrow(Refused::new);
+        String named = Texts.required("In short", title, SHORT).orElseThrow(Refused::new);
         String why = Texts.optionalLines("The reason", reason, 2000).orElseThrow(Refused::new);
         if (why.isEmpty())
             throw Refused.because("text.missing", "The reason is empty.", "Say what is wrong or wanted.");

@@ -127,7 +127,7 @@ public class MoveOrder {
             }
             refuseUnlessEmpty(why, "No work was started.");
             String number = locked.paper().document().number();
-            String reason = orders.order(order).orElseThrow().reason();
+            String inShort = locked.paper().document().title();
             for (OrderLine line : locked.lines()) {
                 Document document = locked.document(line);
                 long revision = document.pending().isPresent()
@@ -136,7 +136,7 @@ public class MoveOrder {
                                 actor,
                                 document,
                                 Texts.shorten(
-                                        number + ": " + Texts.line(line.reason().isEmpty() ? reason : line.reason()),
+                                        number + ": " + Texts.line(line.reason().isEmpty() ? inShort : line.reason()),
                                         200),
                                 "");
                 orders.setTo(line.id(), revision);
@@ -222,7 +222,7 @@ public class MoveOrder {
             List<Seen> all = bundle(locked);
             long bundle =
                     rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), actor.person(), now);
-            asking.open(actor, bundle, all, plan.asked(), words, named);
+            asking.open(actor, bundle, all, plan.asked(), words, Asking.Wishes.named(named));
             moves.carryOut(actor, locked.paper().document(), locked.route(), move, words, Optional.empty());
             for (OrderLine line : locked.lines()) {
                 Document document = documents.spine(line.item()).orElseThrow().document();

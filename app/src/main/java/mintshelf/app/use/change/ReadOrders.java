@@ -24,6 +24,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.hold.HoldRules;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
@@ -137,6 +138,16 @@ public class ReadOrders {
                 signed,
                 all && makes(actor, view, stop),
                 all && makes(actor, view, back));
+    }
+
+    /** The documents of an order whose work has begun, that nobody holds and that the actor may check out. */
+    public List<Seen> takeable(Actor actor, View view) {
+        return view.lines().stream()
+                .filter(l -> l.line().toRevision().isPresent())
+                .flatMap(l -> l.seen().stream())
+                .filter(s -> s.all()
+                        && HoldRules.checkOut(s.document(), actor.access()).isEmpty())
+                .toList();
     }
 
     private static boolean makes(Actor actor, View view, Optional<Move> move) {

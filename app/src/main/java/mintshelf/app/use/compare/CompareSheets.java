@@ -102,11 +102,14 @@ public class CompareSheets {
 
     /** The sheet of a version with a ring round each difference to the one before it. */
     public Optional<Compared> ringed(long item, VersionRow now) {
-        Optional<VersionRow> before = before(item, now);
-        if (before.isEmpty()) return Optional.empty();
-        Optional<Comparison> comparison = compare(before.get().content(), now.content());
+        return before(item, now).flatMap(before -> ringed(before, now));
+    }
+
+    /** The sheet of a version with a ring round each difference to another one. */
+    public Optional<Compared> ringed(VersionRow before, VersionRow now) {
+        Optional<Comparison> comparison = compare(before.content(), now.content());
         if (comparison.isEmpty()) return Optional.empty();
-        return scenes(before.get().content(), now.content())
+        return scenes(before.content(), now.content())
                 .map(pair -> new Compared(comparison.get(), CompareSvg.ringed(pair.now(), comparison.get())));
     }
 

@@ -31,6 +31,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadMoved;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.CountedInput;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.UnitOfWork;
@@ -79,8 +80,10 @@ public class ReceiveContent {
     };
 
     /** Each sender holds a step of bytes: as many at once as a fifth of the heap has room for. */
-    private final Semaphore senders = new Semaphore(
-            (int) Math.max(4, Runtime.getRuntime().maxMemory() / 5 / (STEP + CutSize.LARGE.most())), true);
+    private static final int PLACES =
+            (int) Math.max(4, Runtime.getRuntime().maxMemory() / 5 / (STEP + CutSize.LARGE.most()));
+
+    private final Semaphore senders = new Semaphore(PLACES, true);
 
     private final Map<Long, Integer> sending = new ConcurrentHashMap<>();
 
@@ -170,7 +173,8 @@ public class ReceiveContent {
         Upload upload = upload(actor, token);
         if (upload.state() == Upload.State.COMPLETE) return upload;
         if (from != upload.received()) return upload;
-        if (sending.merge(actor.person(), 1, Integer::sum) > BESIDE) {
+        // Half of the places at the most: who sends many that stall holds nobody else up.
+        if (sending.merge(actor.person(), 1, Integer::sum) > Math.min(BESIDE, PLACES / 2)) {
             leave(actor);
             throw busy();
         }
@@ -199,36 +203,20 @@ public class ReceiveContent {
     }
 
     /** A sender that goes slower than a modem gives its place up; what came is kept, and it goes on from there. */
-    private static final class Paced extends InputStream {
+    private static final class Paced extends CountedInput {
         private static final long GRACE = 30_000_000_000L;
         private static final long LEAST_A_SECOND = 2_000;
 
-        private final InputStream in;
         private final long began = System.nanoTime();
-        private long came;
 
         Paced(InputStream in) {
-            this.in = in;
+            super(in);
         }
 
         @Override
-        public int read() throws IOException {
-            int one = in.read();
-            if (one >= 0) count(1);
-            return one;
-        }
-
-        @Override
-        public int read(byte[] bytes, int from, int length) throws IOException {
-            int some = in.read(bytes, from, length);
-            if (some > 0) count(some);
-            return some;
-        }
-
-        private void count(int some) throws IOException {
-            came += some;
+        protected void came(long all) throws IOException {
             long took = System.nanoTime() - began;
-            if (took > GRACE && came < took / 1_000_000_000L * LEAST_A_SECOND) {
+            if (took > GRACE && all < took / 1_000_000_000L * LEAST_A_SECOND) {
                 throw new IOException("The sender is too slow.");
             }
         }

@@ -46,6 +46,9 @@ public class Desks {
     /** Files of one desk. */
     public static final int MOST = 100_000;
 
+    /** Desks of one person: machines that somebody works on, with room for some that were set up anew. */
+    private static final int MOST_DESKS = 50;
+
     private final Sight sight;
     private final DeskStore desks;
     private final DocumentStore documents;
@@ -81,6 +84,13 @@ public class Desks {
     /** The actor's desk of a name; it is made where there is none. */
     public Desk open(Actor actor, String name) {
         String clean = Texts.required("The desk's name", name, 100).orElseThrow(Refused::new);
+        boolean known = desks.desk(actor.person(), clean).isPresent();
+        if (!known && desks.of(actor.person()).size() >= MOST_DESKS) {
+            throw Refused.because(
+                    "desk.many",
+                    "You have " + MOST_DESKS + " desks already.",
+                    "Remove one that you do not work on any more.");
+        }
         return unit.run(() -> desks.add(actor.person(), clean, clock.instant()));
     }
 

@@ -562,7 +562,17 @@ public class FileDocuments {
     }
 
     /** Sheets of the actor that wait. */
-    public List<Filing> waiting(Actor actor) {
-        return filings.openOf(actor.person(), 10);
+    public List<Waiting> waiting(Actor actor) {
+        List<Filing> open = filings.openOf(actor.person(), 10);
+        Map<Long, Integer> counts = filings.counts(open.stream().map(Filing::id).toList());
+        return open.stream()
+                .map(f -> new Waiting(
+                        f,
+                        shelves.shelf(f.shelf()).map(ShelfStore.Shelf::name).orElse("–"),
+                        counts.getOrDefault(f.id(), 0)))
+                .toList();
     }
+
+    /** A filing sheet that is not filed yet. */
+    public record Waiting(Filing filing, String shelf, int files) {}
 }

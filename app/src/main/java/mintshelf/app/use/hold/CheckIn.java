@@ -165,13 +165,17 @@ public class CheckIn {
                 .filter(h -> h.person() == actor.person())
                 .isPresent();
         List<Reference> refersTo = mine ? references.of(seen.document().head().version()) : List.of();
-        boolean sends = mine
-                && seen.pending()
-                        .filter(r -> house.edition(r.stage().edition())
-                                .opensRound(r.stage().code())
-                                .isPresent())
-                        .isPresent();
-        return new Line(seen, mine, along, References.moved(refersTo, references.takenUp(refersTo)), sends);
+        return new Line(
+                seen, mine, along, References.moved(refersTo, references.takenUp(refersTo)), mine && sends(seen));
+    }
+
+    /** Whether a document stands where its route leads into a review. */
+    public boolean sends(Seen seen) {
+        return seen.pending()
+                .filter(r -> house.edition(r.stage().edition())
+                        .opensRound(r.stage().code())
+                        .isPresent())
+                .isPresent();
     }
 
     /** To which of the actor's holds a file that came belongs; empty or several: the person is asked. */

@@ -90,6 +90,11 @@ public class Revisions {
         return moves.nextLabel(document);
     }
 
+    /** Why a move of a document writes nothing into its sheet, though it is meant to; else empty. */
+    public Optional<String> silent(Seen seen, Route route, Move move) {
+        return moves.silent(route, move, seen.spine().content());
+    }
+
     /** What is in the way of starting the next revision. */
     public static Optional<Refusal> startRefusal(Actor actor, Document document) {
         Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());

@@ -47,6 +47,23 @@ public class ReadRounds {
         return documents.version(line.item().item(), line.item().number()).orElseThrow();
     }
 
+    /**
+     * The return before a round: the version that was returned, who returned it and what they said.
+     *
+     * @param mine whether the actor did
+     */
+    public record Return(VersionRow version, String name, String remark, boolean mine) {}
+
+    public Optional<Return> returnedBefore(Actor actor, RoundView view, Line line) {
+        long item = line.item().item();
+        return sight.returnedBefore(actor, item, view.round().id())
+                .flatMap(before -> before.lines().stream()
+                        .filter(l -> l.item().item() == item)
+                        .findFirst()
+                        .flatMap(l -> before.returning()
+                                .map(s -> new Return(version(l), s.name(), s.remark(), s.person() == actor.person()))));
+    }
+
     /** What the actor is asked for. */
     public record Waiting(RoundView view, boolean overdue, List<String> changes) {}
 

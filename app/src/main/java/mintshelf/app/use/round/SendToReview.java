@@ -81,8 +81,18 @@ public class SendToReview {
      * A document of the plan.
      *
      * @param endsHold whether the actor holds it: sending ends that check-out
+     * @param silent why its release will write nothing into its sheet; empty where something is written, and where nothing is meant
+     *     to be
      */
-    public record Row(Seen seen, boolean endsHold, List<Refusal> inTheWay) {}
+    public record Row(Seen seen, boolean endsHold, List<Refusal> inTheWay, Optional<String> silent) {
+        Row(Seen seen, boolean endsHold, List<Refusal> inTheWay) {
+            this(seen, endsHold, inTheWay, Optional.empty());
+        }
+
+        Row saying(Optional<String> why) {
+            return new Row(seen, endsHold, inTheWay, why);
+        }
+    }
 
     /** What will happen. It opens when no row and no line has anything in the way. */
     public record Plan(List<Row> rows, List<Asking.Line> lines, Optional<Refusal> refusal) {
@@ -96,7 +106,17 @@ public class SendToReview {
     public Plan plan(Actor actor, Collection<Long> items) {
         List<Seen> all = List.copyOf(sight.of(actor, items).values());
         if (all.isEmpty() || all.stream().anyMatch(s -> !s.all())) throw new NotThere();
-        return plan(actor, all);
+        Plan plan = plan(actor, all);
+        return new Plan(plan.rows().stream().map(this::told).toList(), plan.lines(), plan.refusal());
+    }
+
+    private Row told(Row row) {
+        Document document = row.seen().document();
+        Route route = house.edition(document.current().stage().edition());
+        return row.saying(route.opensRound(document.current().stage().code())
+                .flatMap(send -> route.decided(send.to()))
+                .flatMap(release ->
+                        moves.silent(route, release, row.seen().spine().content())));
     }
 
     private Plan plan(Actor actor, List<Seen> all) {
@@ -162,7 +182,7 @@ public class SendToReview {
     /**
      * Sends the documents.
      *
-     * @param named whom a line of the rule asks by name, by the line's place; others ask everybody with the role
+     * @param wishes what the sender wants otherwise than the rule says
      * @param expected the head versions that the page showed, by document
      * @return the address of the round
      */
@@ -171,7 +191,7 @@ public class SendToReview {
             Collection<Long> items,
             String key,
             String note,
-            Map<Integer, Long> named,
+            Asking.Wishes wishes,
             Map<Long, Integer> expected) {
         String words = Texts.optionalLines("The note", note, 1000).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
@@ -198,7 +218,7 @@ public class SendToReview {
             }
             long bundle =
                     rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), actor.person(), now);
-            long id = asking.open(actor, bundle, all, plan.lines(), words, named);
+            long id = asking.open(actor, bundle, all, plan.lines(), words, wishes);
             for (Seen seen : all) {
                 Document document =
                         documents.spine(seen.spine().id()).orElseThrow().document();
@@ -213,6 +233,17 @@ public class SendToReview {
             }
             return "/rounds/" + id;
         });
+    }
+
+    /** As {@link #send(Actor, Collection, String, String, Asking.Wishes, Map)}, with people named alone. */
+    public String send(
+            Actor actor,
+            Collection<Long> items,
+            String key,
+            String note,
+            Map<Integer, Long> named,
+            Map<Long, Integer> expected) {
+        return send(actor, items, key, note, Asking.Wishes.named(named), expected);
     }
 
     private static void refuseUnlessOpen(Plan plan) {

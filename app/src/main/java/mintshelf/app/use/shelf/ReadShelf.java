@@ -5,10 +5,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Supplier;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.ListStore.Filter;
 import mintshelf.app.store.document.ListStore.Order;
+import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.shelf.ShelfStore.Shelf;
@@ -22,6 +24,7 @@ import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
+import mintshelf.core.revision.StageClass;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
@@ -30,15 +33,23 @@ import org.springframework.stereotype.Service;
 public class ReadShelf {
     private final ShelfStore shelves;
     private final ListStore lists;
+    private final RoundStore rounds;
     private final Sight sight;
     private final UnitOfWork unit;
     private final Recorder recorder;
     private final Clock clock;
 
     public ReadShelf(
-            ShelfStore shelves, ListStore lists, Sight sight, UnitOfWork unit, Recorder recorder, Clock clock) {
+            ShelfStore shelves,
+            ListStore lists,
+            RoundStore rounds,
+            Sight sight,
+            UnitOfWork unit,
+            Recorder recorder,
+            Clock clock) {
         this.shelves = shelves;
         this.lists = lists;
+        this.rounds = rounds;
         this.sight = sight;
         this.unit = unit;
         this.recorder = recorder;
@@ -98,6 +109,17 @@ public class ReadShelf {
         return List.copyOf(sight.of(actor, ids).values());
     }
 
+    /** Those of the rows that came back from review and were not sent again; of rows whose work the actor sees. */
+    public Set<Long> returned(List<Seen> rows) {
+        return rounds.returned(rows.stream()
+                .filter(s -> s.all()
+                        && s.pending()
+                                .filter(r -> r.stage().stageClass() == StageClass.PREPARING)
+                                .isPresent())
+                .map(s -> s.spine().id())
+                .toList());
+    }
+
     public long addShelf(Actor actor, String name, String note) {
         return addShelf(actor, name, note, false);
     }
@@ -121,6 +143,25 @@ public class ReadShelf {
             throw Refused.because(
                     "shelf.name", "There is a shelf named “" + clean + "” already.", "Choose another name.");
         }
+    }
+
+    /** Says whether readers are told on a shelf that what is released is being revised. */
+    public void hideRevising(Actor actor, long id, boolean hides) {
+        Shelf shelf = shelves.shelf(id).filter(s -> actor.access().enters(id)).orElseThrow(NotThere::new);
+        if (!actor.access().mayOn(Right.KEEP_SHELF, id, shelf.library())) {
+            throw Refused.because("access.missing", "Only who keeps a shelf says this.", "Ask a data manager.");
+        }
+        if (shelf.hidesRevising() == hides) return;
+        unit.run(() -> {
+            shelves.hideRevising(id, hides);
+            recorder.noteHouse(
+                    actor,
+                    "shelf.changed",
+                    hides
+                            ? "readers of the shelf " + shelf.name() + " are not told any more what is being revised"
+                            : "readers of the shelf " + shelf.name() + " are told what is being revised",
+                    "");
+        });
     }
 
     public long addFolder(Actor actor, long shelf, OptionalLong parent, String name) {

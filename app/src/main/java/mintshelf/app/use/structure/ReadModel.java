@@ -4,13 +4,16 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import javax.imageio.ImageIO;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
@@ -28,10 +31,14 @@ import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
+import mintshelf.core.drawing.svg.SvgWriter;
+import mintshelf.core.model.step.ModelLines;
 import mintshelf.core.model.step.StepAssembly;
+import mintshelf.core.model.step.StepEdges;
 import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepReader;
 import org.springframework.stereotype.Service;
@@ -78,6 +85,12 @@ public class ReadModel {
         this.clock = clock;
     }
 
+    /** Larger ones show themselves in the viewer only. */
+    private static final long LARGEST_DRAWN = 20L << 20;
+
+    private final Map<String, Optional<String>> drawn = recent(400);
+    private final Map<String, List<double[]>> edges = recent(60);
+
     /** How the viewer reads a file: step, stl, 3mf, gltf, glb, obj; nothing for what is no model. */
     public static Optional<String> format(VersionRow version) {
         if (version.content().kind() == ContentKind.STEP) return Optional.of("step");
@@ -107,17 +120,90 @@ public class ReadModel {
      * @param latest whether components are shown in their latest versions; else in those that it was saved with
      */
     public Model model(Actor actor, long item, int number, boolean latest) {
+        Building building = build(actor, item, number, latest);
+        return new Model(List.copyOf(building.files.values()), building.nodes, building.cut);
+    }
+
+    private Building build(Actor actor, long item, int number, boolean latest) {
         Seen seen = sight.of(actor, item);
         VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
         Building building = new Building(actor, latest && seen.all());
         building.add(seen, version, identity(), 0, new ArrayList<>(List.of(item)));
-        return new Model(List.copyOf(building.files.values()), building.nodes, building.cut);
+        return building;
+    }
+
+    /**
+     * A picture of a model by its edges.
+     *
+     * @param tag the same as long as the picture is
+     */
+    public record Lines(String tag, Supplier<Optional<String>> svg) {}
+
+    /** What a model of this format looks like, of those of its components that the actor sees; nothing for meshes. */
+    public Optional<Lines> lines(Actor actor, long item, int number) {
+        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        if (version.content().kind() != ContentKind.STEP) return Optional.empty();
+        Building building = build(actor, item, number, false);
+        StringBuilder placed = new StringBuilder();
+        building.nodes.stream()
+                .filter(n -> n.file() >= 0)
+                .forEach(n -> placed.append(
+                                building.contents.get(n.file()).hash().hex())
+                        .append(Arrays.toString(n.matrix())));
+        String tag = ContentHash.compute(placed.toString().getBytes(StandardCharsets.UTF_8))
+                .hex();
+        return Optional.of(new Lines(tag, () -> drawn(tag, building)));
+    }
+
+    private Optional<String> drawn(String tag, Building building) {
+        synchronized (drawn) {
+            Optional<String> known = drawn.get(tag);
+            if (known != null) return known;
+        }
+        ModelLines lines = new ModelLines();
+        building.nodes.stream().filter(n -> n.file() >= 0).forEach(n -> {
+            StoredContent content = building.contents.get(n.file());
+            lines.add(edges(content), n.matrix());
+        });
+        Optional<String> svg = lines.isEmpty() ? Optional.empty() : Optional.of(SvgWriter.thumbnail(lines.scene()));
+        synchronized (drawn) {
+            drawn.put(tag, svg);
+        }
+        return svg;
+    }
+
+    private List<double[]> edges(StoredContent content) {
+        if (content.size() > LARGEST_DRAWN) return List.of();
+        synchronized (edges) {
+            List<double[]> known = edges.get(content.hash().hex());
+            if (known != null) return known;
+        }
+        try {
+            List<double[]> read =
+                    StepEdges.read(new ContentInput(contents, content.id(), content.size()), millimetres(content));
+            synchronized (edges) {
+                edges.put(content.hash().hex(), read);
+            }
+            return read;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static <T> Map<String, T> recent(int most) {
+        return new LinkedHashMap<>(16, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<String, T> eldest) {
+                return size() > most;
+            }
+        };
     }
 
     private final class Building {
         private final Actor actor;
         private final boolean latest;
         private final Map<String, File> files = new LinkedHashMap<>();
+        private final List<StoredContent> contents = new ArrayList<>();
         private final Map<Long, StepAssembly.Assembly> assemblies = new HashMap<>();
         private final Map<Long, Optional<Seen>> known = new HashMap<>();
         // The same file stands in many places: what the database says of it is asked once.
@@ -190,7 +276,11 @@ public class ReadModel {
             Optional<String> format = format(version);
             if (format.isEmpty()) return -1;
             String url = "/documents/" + seen.spine().id() + "/versions/" + version.number() + "/model-file";
-            files.putIfAbsent(url, new File(url, format.get(), version.content().size()));
+            if (files.putIfAbsent(
+                            url, new File(url, format.get(), version.content().size()))
+                    == null) {
+                contents.add(version.content());
+            }
             return List.copyOf(files.keySet()).indexOf(url);
         }
 
@@ -199,7 +289,11 @@ public class ReadModel {
                 try {
                     double millimetres = millimetres(version.content());
                     return StepAssembly.read(
-                            new ContentInput(contents, id, version.content().size()), millimetres);
+                            new ContentInput(
+                                    ReadModel.this.contents,
+                                    id,
+                                    version.content().size()),
+                            millimetres);
                 } catch (IOException e) {
                     throw new UncheckedIOException(e);
                 }

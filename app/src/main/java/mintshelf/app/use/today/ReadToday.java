@@ -7,9 +7,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.Actor;
+import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
@@ -20,13 +22,26 @@ import org.springframework.stereotype.Service;
 @Service
 public class ReadToday {
     private static final int MOST = 12;
+    private static final int MOST_CHANGES = 6;
+
     private final ListStore lists;
     private final NoticeStore notices;
+    private final OrderStore orders;
+    private final RoundSight rounds;
     private final Sight sight;
     private final UnitOfWork unit;
     private final Clock clock;
 
-    public ReadToday(ListStore lists, NoticeStore notices, Sight sight, UnitOfWork unit, Clock clock) {
+    public ReadToday(
+            ListStore lists,
+            NoticeStore notices,
+            OrderStore orders,
+            RoundSight rounds,
+            Sight sight,
+            UnitOfWork unit,
+            Clock clock) {
+        this.orders = orders;
+        this.rounds = rounds;
         this.lists = lists;
         this.notices = notices;
         this.sight = sight;
@@ -40,15 +55,24 @@ public class ReadToday {
     /** A document with why it is among the recent ones. */
     public record RecentLine(Seen seen, ListStore.Recent recent) {}
 
-    /** All of the page. */
+    /**
+     * All of the page.
+     *
+     * @param back what came back from review
+     * @param asked rounds that wait for a signature, the one due first first
+     * @param changes orders that the person opened
+     */
     public record View(
+            List<RoundSight.CameBack> back,
+            List<RoundSight.RoundView> asked,
+            List<Seen> changes,
             List<Seen> held,
             List<NoticeStore.Notice> notices,
             List<Line> moved,
             List<RecentLine> recent,
             List<Seen> out) {}
 
-    /** Six statements, whatever the house holds. */
+    /** The number of statements does not grow with what the house holds. */
     public View today(Actor actor) {
         List<Long> held = lists.heldBy(actor.person(), 50);
         List<ListStore.Moved> moved =
@@ -62,12 +86,23 @@ public class ReadToday {
         List<Long> out =
                 reads ? lists.outSince(actor.access(), clock.instant().minus(Duration.ofDays(30)), MOST) : List.of();
         ids.addAll(out);
+        List<Long> changes = orders.openOf(actor.person(), MOST_CHANGES);
+        ids.addAll(changes);
         Map<Long, Seen> seen = sight.of(actor, ids);
         List<Seen> heldSeen = new ArrayList<>();
         held.stream().filter(seen::containsKey).forEach(id -> heldSeen.add(seen.get(id)));
+        List<RoundSight.CameBack> back = rounds.cameBack(actor);
+        Set<String> told = new HashSet<>();
+        back.forEach(b -> told.add("/rounds/" + b.view().round().id()));
         return new View(
+                back,
+                rounds.waitingFor(actor),
+                changes.stream().filter(seen::containsKey).map(seen::get).toList(),
                 heldSeen,
-                notices.open(actor.person(), MOST),
+                // What stands above as a return is not told a second time.
+                notices.open(actor.person(), MOST).stream()
+                        .filter(n -> !(n.code().equals("round.returned") && told.contains(n.target())))
+                        .toList(),
                 moved.stream()
                         .filter(m -> seen.containsKey(m.item()))
                         .map(m -> new Line(seen.get(m.item()), m))

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
@@ -57,6 +58,7 @@ public final class SheetCheck {
         check.format();
         check.scale(said);
         check.texts(drawing);
+        check.room();
         check.widths();
         check.layers();
         check.dimensions(drawing, SheetScale.of(said.getOrDefault("scale", "")));
@@ -175,6 +177,32 @@ public final class SheetCheck {
                 "Choose 2.5, 3.5, 5, 7 or 10 mm.",
                 texts.size(),
                 texts.get(0).box()));
+    }
+
+    private void room() {
+        TextRoom texts = TextRoom.of(scene);
+        List<Primitive.Text> meeting = texts.meeting();
+        if (!meeting.isEmpty()) {
+            find(
+                    Rule.TEXT_ROOM,
+                    number(meeting.size(), "text is", "texts are") + " written over another one" + says(meeting) + ".",
+                    "Move one of the two, or shorten it.",
+                    meeting.size(),
+                    meeting.get(0).box());
+        }
+        List<Primitive.Text> leaving = texts.leaving();
+        if (!leaving.isEmpty()) {
+            find(
+                    Rule.TEXT_ROOM,
+                    number(leaving.size(), "text runs", "texts run") + " out of its cell" + says(leaving) + ".",
+                    "Narrow the letters, shorten it, or widen the cell.",
+                    leaving.size(),
+                    leaving.get(0).box());
+        }
+    }
+
+    private static String says(List<Primitive.Text> texts) {
+        return ": “" + Texts.shorten(texts.get(0).text(), 40) + "”" + (texts.size() > 1 ? " and others" : "");
     }
 
     private void widths() {

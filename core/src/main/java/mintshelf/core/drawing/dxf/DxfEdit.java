@@ -34,6 +34,16 @@ public final class DxfEdit {
         return replace(new Place(at, at), tags);
     }
 
+    /** A tag of a length or a factor, as this file writes it. */
+    byte[] real(int code, double value) {
+        return new TagWriter(drawing.source).real(code, value).bytes();
+    }
+
+    /** Puts another width of letters; whether anything changes. */
+    public boolean letters(LetterWidth width, double factor) {
+        return width.set(this, factor);
+    }
+
     /** The file with the changes; places must not overlap. O(bytes). */
     public byte[] bytes() {
         byte[] bytes = drawing.source.bytes;

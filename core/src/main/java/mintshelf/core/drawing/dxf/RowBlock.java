@@ -29,6 +29,7 @@ public final class RowBlock {
     private final DxfEdit edit;
     private final Shape shape;
     private final boolean marked;
+    private final boolean fitted;
     private long nextHandle;
     private final long firstHandle;
 
@@ -60,10 +61,35 @@ public final class RowBlock {
         }
     }
 
-    /** Where an attribute stands in a row and how it is written. */
-    private record Cell(String tag, double x, double y, double height, String style, double angle, double factor) {}
+    /**
+     * What a cell says.
+     *
+     * @param factor of its letters; 0 where that is left as it is
+     */
+    public record Said(String text, double factor) {}
 
-    private RowBlock(DxfDrawing drawing, DxfEdit edit, Shape shape) {
+    /**
+     * How much a cell of a row takes.
+     *
+     * @param room in heights of its letters; infinite where nothing limits it
+     * @param own the factor of its letters where there is room enough
+     */
+    public record CellRoom(double room, double own) {}
+
+    /** Where an attribute stands in a row and how it is written. */
+    private record Cell(
+            String tag,
+            double x,
+            double y,
+            double height,
+            String style,
+            double angle,
+            double factor,
+            double own,
+            boolean aligned) {}
+
+    private RowBlock(DxfDrawing drawing, DxfEdit edit, Shape shape, boolean fitted) {
+        this.fitted = fitted;
         this.drawing = drawing;
         this.edit = edit;
         this.shape = shape;
@@ -92,10 +118,12 @@ public final class RowBlock {
      * Adds to {@code edit} what makes the sheet carry these rows.
      *
      * @param rows values by tag in capitals, the first row first; rows beyond them are emptied
+     * @param fitted whether the values were fitted into their cells; of sheets that were written before that was done, they are
+     *     cut as they were
      * @return how many values changed, or why the sheet cannot carry them
      */
     public static Outcome<Integer> write(
-            DxfDrawing drawing, DxfEdit edit, Shape shape, List<Map<String, String>> rows) {
+            DxfDrawing drawing, DxfEdit edit, Shape shape, List<Map<String, Said>> rows, boolean fitted) {
         Optional<String> there = onSheet(drawing, shape.block());
         if (there.isEmpty() && rows.isEmpty()) return Outcome.granted(0);
         boolean unfit =
@@ -106,7 +134,7 @@ public final class RowBlock {
                     "The sheet has no table of blocks that a revision block could go into.",
                     "Save it once more from the program that drew it.");
         }
-        RowBlock writer = new RowBlock(drawing, edit, shape);
+        RowBlock writer = new RowBlock(drawing, edit, shape, fitted);
         int changed = writer.write(there.orElse(DRAWN_ROW), there.isEmpty(), rows);
         writer.keepSeed();
         return Outcome.granted(changed);
@@ -120,12 +148,12 @@ public final class RowBlock {
         return tags.next() && tags.code == 0 && (tags.is("ENDSEC") || tags.is("ENDBLK"));
     }
 
-    private int write(String block, boolean draw, List<Map<String, String>> rows) {
+    private int write(String block, boolean draw, List<Map<String, Said>> rows) {
         if (draw) define();
         List<Row> there = rows(drawing, block, shape.upwards());
         int changed = 0;
         for (int i = 0; i < there.size(); i++) {
-            Map<String, String> wanted = i < rows.size() ? rows.get(i) : Map.of();
+            Map<String, Said> wanted = i < rows.size() ? rows.get(i) : Map.of();
             changed += fill(there.get(i), wanted, i < rows.size());
         }
         if (rows.size() <= there.size()) return changed;
@@ -138,7 +166,7 @@ public final class RowBlock {
         for (int i = there.size(); i < rows.size(); i++) {
             double up = (shape.upwards() ? step : -step) * i;
             byte[] row = there.isEmpty()
-                    ? row(block, own ? cells(block) : cells(), up, rows.get(i))
+                    ? row(block, own ? cells(drawing, block, shape.textHeight()) : cells(), up, rows.get(i))
                     : repeated(there.get(0), up, rows.get(i));
             edit.insert(at, row);
             changed++;
@@ -147,20 +175,28 @@ public final class RowBlock {
     }
 
     /** Puts values into a row that is there; what the row has and nobody names stays, unless the row is not wanted. */
-    private int fill(Row row, Map<String, String> wanted, boolean named) {
+    private int fill(Row row, Map<String, Said> wanted, boolean named) {
         int changed = 0;
         for (Map.Entry<String, List<Place>> site : row.sites().entrySet()) {
             String now = row.values().getOrDefault(site.getKey(), "");
-            String value = fitting(site.getKey(), wanted.getOrDefault(site.getKey(), named ? now : ""));
-            if (value.equals(now)) continue;
+            Said said = wanted.getOrDefault(site.getKey(), new Said(named ? now : "", 0));
+            String value = fitting(site.getKey(), said.text());
+            LetterWidth width = row.widths().get(site.getKey());
+            boolean one = site.getValue().size() == 1 && said.factor() > 0;
+            boolean narrowed = one && width != null && edit.letters(width, said.factor());
+            if (value.equals(now)) {
+                if (narrowed) changed++;
+                continue;
+            }
             site.getValue().forEach(place -> edit.replace(place, value));
             changed++;
         }
         return changed;
     }
 
-    /** What fits into a column that the shelf drew; blocks of the house's own take what they are given. */
+    /** As it was done before texts were fitted: what fits into a column that the shelf drew. */
     private String fitting(String tag, String value) {
+        if (fitted) return value;
         if (onSheet(drawing, shape.block()).filter(b -> !b.equals(DRAWN_ROW)).isPresent()) return value;
         for (Column column : shape.columns()) {
             if (!column.tag().equalsIgnoreCase(tag)) continue;
@@ -171,7 +207,7 @@ public final class RowBlock {
     }
 
     /** A row as the first one is, with everything that hangs on it, {@code up} higher and with other values. */
-    private byte[] repeated(Row first, double up, Map<String, String> values) {
+    private byte[] repeated(Row first, double up, Map<String, Said> values) {
         Map<Long, Long> handles = new HashMap<>();
         DxfSource source = drawing.source;
         for (TagCursor tags = new TagCursor(source, first.range().from(), 1);
@@ -180,12 +216,23 @@ public final class RowBlock {
         }
         TagWriter out = new TagWriter(source);
         Map<Place, String> bySite = new HashMap<>();
-        first.sites()
-                .forEach((tag, places) ->
-                        places.forEach(place -> bySite.put(place, fitting(tag, values.getOrDefault(tag, "")))));
+        // Of a factor that the first row has and this one needs another of, and of one that it lacks: the tag, by its
+        // place.
+        Map<Integer, Double> factors = new HashMap<>();
+        first.sites().forEach((tag, places) -> {
+            Said said = values.getOrDefault(tag, new Said("", 0));
+            places.forEach(place -> bySite.put(place, fitting(tag, said.text())));
+            LetterWidth width = first.widths().get(tag);
+            if (width != null && places.size() == 1 && said.factor() > 0 && !width.isAs(said.factor())) {
+                factors.put(width.tag().map(Place::from).orElse(width.at()), said.factor());
+            }
+        });
         for (TagCursor tags = new TagCursor(source, first.range().from(), 1);
                 tags.at < first.range().to() && tags.next(); ) {
             Optional<String> value = Optional.ofNullable(bySite.get(new Place(tags.start, tags.end)));
+            Optional<Double> factor = Optional.ofNullable(factors.get(tags.begin));
+            if (factor.isPresent()) out.real(41, factor.get());
+            if (factor.isPresent() && tags.code == 41) continue;
             boolean pointer = tags.code == 5 || (tags.code >= 330 && tags.code < 370);
             if (value.isPresent()) {
                 out.text(tags.code, value.get());
@@ -299,7 +346,7 @@ public final class RowBlock {
 
     private void heading(TagWriter out, long owner, double x, double low, Column column) {
         entity(out, "TEXT", owner, "0", false, "AcDbText");
-        double height = shape.textHeight() * LETTER;
+        double height = shape.textHeight() * (fitted ? 1 : LETTER);
         out.point(10, x + shape.textHeight() * 0.4, low + (shape.headHeight() - height) / 2);
         out.real(40, height).text(1, column.heading());
         if (marked) out.text(100, "AcDbText");
@@ -325,31 +372,105 @@ public final class RowBlock {
                     shape.textHeight(),
                     "",
                     0,
-                    1));
+                    1,
+                    1,
+                    false));
             x += column.width();
         }
         return cells;
     }
 
-    /** The attributes that the sheet's own block of a row defines. */
-    private List<Cell> cells(String block) {
+    /** The factor of letters that a block defines for an attribute, named as BLOCK/TAG. */
+    static Optional<Double> definedWidth(DxfDrawing drawing, String attribute) {
+        int slash = attribute.lastIndexOf('/');
+        return cells(drawing, attribute.substring(0, slash), 0).stream()
+                .filter(c -> c.tag().equals(attribute.substring(slash + 1)))
+                .map(Cell::own)
+                .findFirst();
+    }
+
+    /**
+     * How much room the cells of a row have, by tag in capitals: in the block that the sheet has, up to its next upright line or
+     * attribute; where the shelf draws the rows, the width of the column. O(entities of the block).
+     */
+    public static Map<String, CellRoom> rooms(DxfDrawing drawing, Shape shape) {
+        Map<String, CellRoom> rooms = new HashMap<>();
+        Optional<String> block = onSheet(drawing, shape.block());
+        for (Column column : shape.columns()) {
+            double room = (column.width() - shape.textHeight() * 0.7) / shape.textHeight();
+            rooms.put(column.tag().toUpperCase(Locale.ROOT), new CellRoom(room, 1));
+        }
+        if (block.isEmpty() || block.get().equals(DRAWN_ROW)) return rooms;
+        List<Cell> cells = cells(drawing, block.get(), shape.textHeight());
+        List<double[]> uprights = uprights(drawing, block.get());
+        for (Cell cell : cells) {
+            double next = Double.POSITIVE_INFINITY;
+            double middle = cell.y() + cell.height() / 2;
+            for (double[] line : uprights) {
+                if (line[0] > cell.x() && line[1] <= middle && line[2] >= middle) next = Math.min(next, line[0]);
+            }
+            for (Cell other : cells) {
+                boolean beside = Math.abs(other.y() - cell.y()) < cell.height();
+                if (beside && other.x() > cell.x()) next = Math.min(next, other.x());
+            }
+            double room = cell.angle() != 0 || cell.aligned() || cell.height() <= 0
+                    ? Double.POSITIVE_INFINITY
+                    : (next - cell.x()) / cell.height() - 0.3;
+            // A last cell without a line behind it: as wide as the map says.
+            CellRoom usual = rooms.get(cell.tag());
+            if (next == Double.POSITIVE_INFINITY && usual != null) room = usual.room();
+            rooms.put(cell.tag(), new CellRoom(room, cell.own()));
+        }
+        return rooms;
+    }
+
+    /** The upright lines of a block, from its base point. */
+    private static List<double[]> uprights(DxfDrawing drawing, String block) {
+        DxfDrawing.Block own = drawing.blocks.get(DxfDrawing.key(block));
+        List<double[]> uprights = new ArrayList<>();
+        if (own == null) return uprights;
+        entities(drawing, own, e -> {
+            boolean line = e.type().equals("LINE");
+            if (!line && !e.type().equals("LWPOLYLINE")) return;
+            double[] xs = line ? new double[] {e.real(10, 0), e.real(11, 0)} : e.all(10);
+            double[] ys = line ? new double[] {e.real(20, 0), e.real(21, 0)} : e.all(20);
+            double[] points = new double[2 * Math.min(xs.length, ys.length)];
+            for (int i = 0; i < points.length / 2; i++) {
+                points[2 * i] = xs[i] - own.x();
+                points[2 * i + 1] = ys[i] - own.y();
+            }
+            SheetRoom.uprights(uprights, points, !line && (e.whole(70, 0) & 1) == 1);
+        });
+        return uprights;
+    }
+
+    private static void entities(DxfDrawing drawing, DxfDrawing.Block block, java.util.function.Consumer<Entity> each) {
+        TagCursor tags = new TagCursor(drawing.source, block.from(), block.line());
+        Entity e = new Entity(drawing.source, drawing.names);
+        for (boolean more = tags.next(); more && tags.begin < block.to(); ) {
+            more = e.fill(tags);
+            each.accept(e);
+        }
+    }
+
+    /** The attributes that a block of a row defines. */
+    private static List<Cell> cells(DxfDrawing drawing, String block, double usual) {
         DxfDrawing.Block own = drawing.blocks.get(DxfDrawing.key(block));
         List<Cell> cells = new ArrayList<>();
         if (own == null) return cells;
-        TagCursor tags = new TagCursor(drawing.source, own.from(), own.line());
-        Entity e = new Entity(drawing.source, drawing.names);
-        for (boolean more = tags.next(); more && tags.begin < own.to(); ) {
-            more = e.fill(tags);
-            if (!e.type().equals("ATTDEF")) continue;
+        entities(drawing, own, e -> {
+            if (!e.type().equals("ATTDEF")) return;
             cells.add(new Cell(
                     e.text(2, "").toUpperCase(Locale.ROOT),
                     e.real(10, 0) - own.x(),
                     e.real(20, 0) - own.y(),
-                    e.real(40, shape.textHeight()),
+                    e.real(40, usual),
                     e.text(7, ""),
                     e.real(50, 0),
-                    e.real(41, 1)));
-        }
+                    e.real(41, 1),
+                    e.real(41, LetterWidth.usual(drawing, e)),
+                    e.whole(72, 0) != 0 || e.whole(74, 0) != 0));
+        });
         return cells;
     }
 
@@ -366,7 +487,7 @@ public final class RowBlock {
                 drawing.blockOf(drawing.sheet()).filter(b -> !b.isEmpty()).orElse("*Paper_Space"));
     }
 
-    private byte[] row(String block, List<Cell> cells, double up, Map<String, String> values) {
+    private byte[] row(String block, List<Cell> cells, double up, Map<String, Said> values) {
         TagWriter out = writer();
         double head = block.equals(DRAWN_ROW) ? shape.headHeight() : 0;
         double y = shape.y() + (shape.upwards() ? head : -head) + up;
@@ -375,9 +496,11 @@ public final class RowBlock {
         for (Cell cell : cells) {
             entity(out, "ATTRIB", insert, shape.layer(), true, "AcDbText");
             out.point(10, shape.x() + cell.x(), y + cell.y()).real(40, cell.height());
-            out.text(1, fitting(cell.tag(), values.getOrDefault(cell.tag(), "")));
+            Said said = values.getOrDefault(cell.tag(), new Said("", 0));
+            out.text(1, fitting(cell.tag(), said.text()));
             if (cell.angle() != 0) out.real(50, cell.angle());
-            if (cell.factor() != 1) out.real(41, cell.factor());
+            double factor = said.factor() > 0 ? said.factor() : cell.factor();
+            if (factor != 1) out.real(41, factor);
             if (!cell.style().isEmpty()) out.text(7, cell.style());
             if (marked) out.text(100, "AcDbAttribute");
             out.text(2, cell.tag()).whole(70, 0);

@@ -1,11 +1,13 @@
 package mintshelf.core.drawing.dxf;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.dxf.Attributes.Place;
 
 /** What stands on the sheet itself, outside its blocks: single texts, and the rows of a block that is inserted once a row. */
@@ -26,9 +28,61 @@ public final class SheetContent {
      *
      * @param values by tag in capitals
      * @param sites of the values, by tag in capitals
+     * @param widths of their letters, by tag in capitals
      * @param range from its insert to the end of its attributes
      */
-    public record Row(double x, double y, Map<String, String> values, Map<String, List<Place>> sites, Place range) {}
+    public record Row(
+            double x,
+            double y,
+            Map<String, String> values,
+            Map<String, List<Place>> sites,
+            Map<String, LetterWidth> widths,
+            Place range) {}
+
+    /**
+     * A value of the sheet as it is drawn: of a text or of an attribute, on one line.
+     *
+     * @param value where it begins in the file
+     * @param x of the point that it stands at, in the sheet's units
+     * @param across 0 from the point to the right, 1 about it, 2 up to it
+     */
+    public record Lettered(int value, double x, double y, double height, double angle, int across, LetterWidth width) {
+        boolean isAt(Primitive.Text text) {
+            return Math.abs(text.x() - x) < 1e-6 && Math.abs(text.y() - y) < 1e-6;
+        }
+    }
+
+    /** The values of the sheet as they are drawn, by the place of each; those that lie turned over are left out. O(bytes). */
+    public static Map<Integer, Lettered> lettered(DxfDrawing drawing) {
+        Map<Integer, Lettered> all = new LinkedHashMap<>();
+        Map<String, Double> defined = new HashMap<>();
+        String[] block = {""};
+        walk(drawing, e -> {
+            if (e.type().equals("INSERT")) block[0] = e.text(2, "");
+            boolean attribute = e.type().equals("ATTRIB");
+            int at = e.find(1);
+            if (!(attribute || e.type().equals("TEXT")) || at < 0 || e.find(1, at + 1) >= 0) return;
+            int align = e.whole(72, 0);
+            boolean second = (align != 0 || e.whole(attribute ? 74 : 73, 0) != 0) && e.has(11);
+            if (align > 2 || e.whole(71, 0) != 0 || e.real(230, 1) < 0) return;
+            double own = attribute
+                    ? defined.computeIfAbsent(
+                            block[0] + "/" + e.text(2, "").toUpperCase(Locale.ROOT),
+                            key -> RowBlock.definedWidth(drawing, key).orElse(LetterWidth.usual(drawing, e)))
+                    : e.real(41, LetterWidth.usual(drawing, e));
+            all.put(
+                    e.start(at),
+                    new Lettered(
+                            e.start(at),
+                            e.real(second ? 11 : 10, 0),
+                            e.real(second ? 21 : 20, 0),
+                            e.real(40, 0),
+                            e.real(50, 0),
+                            second ? align : 0,
+                            LetterWidth.of(drawing, e, own)));
+        });
+        return all;
+    }
 
     /** The texts of the space that a reader looks at first. O(bytes). */
     public static List<Label> labels(DxfDrawing drawing) {
@@ -55,7 +109,7 @@ public final class SheetContent {
     /** The inserts of a block on the sheet, in the order of the file; without case. O(bytes). */
     public static List<Row> rows(DxfDrawing drawing, String block) {
         List<Row> rows = new ArrayList<>();
-        Building building = new Building();
+        Building building = new Building(drawing);
         walk(drawing, e -> {
             switch (e.type()) {
                 case "INSERT" -> {
@@ -72,6 +126,7 @@ public final class SheetContent {
     }
 
     private static final class Building {
+        private final DxfDrawing drawing;
         private boolean open;
         private double x;
         private double y;
@@ -79,6 +134,11 @@ public final class SheetContent {
         private int to;
         private Map<String, String> values = new LinkedHashMap<>();
         private Map<String, List<Place>> sites = new LinkedHashMap<>();
+        private Map<String, LetterWidth> widths = new LinkedHashMap<>();
+
+        Building(DxfDrawing drawing) {
+            this.drawing = drawing;
+        }
 
         void begin(Entity e) {
             open = true;
@@ -88,6 +148,7 @@ public final class SheetContent {
             to = e.after;
             values = new LinkedHashMap<>();
             sites = new LinkedHashMap<>();
+            widths = new LinkedHashMap<>();
         }
 
         void attribute(Entity e) {
@@ -99,6 +160,7 @@ public final class SheetContent {
             List<Place> places = new ArrayList<>();
             for (int i = at; i >= 0; i = e.find(1, i + 1)) places.add(new Place(e.start(i), e.end(i)));
             sites.put(tag, places);
+            widths.put(tag, LetterWidth.of(drawing, e, LetterWidth.usual(drawing, e)));
         }
 
         void last(Entity e) {
@@ -106,7 +168,7 @@ public final class SheetContent {
         }
 
         void end(List<Row> rows) {
-            if (open) rows.add(new Row(x, y, values, sites, new Place(from, to)));
+            if (open) rows.add(new Row(x, y, values, sites, widths, new Place(from, to)));
             open = false;
         }
     }

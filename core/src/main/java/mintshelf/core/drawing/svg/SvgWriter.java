@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import mintshelf.core.drawing.Box;
+import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.Style;
@@ -207,8 +208,8 @@ public final class SvgWriter {
 
     private void text(Primitive.Text t, StringBuilder words) {
         String anchor = t.across() == 1 ? "middle" : t.across() == 2 ? "end" : "start";
-        // Heights of drawings are those of capitals: about seven tenths of a font's size.
-        double size = t.height() / 0.7;
+        // Heights of drawings are those of capitals.
+        double size = t.height() * 1000 / Lettering.CAPITAL;
         double drop = t.up() == 3 ? t.height() : t.up() == 2 ? t.height() / 2 : 0;
         words.append("<text transform=\"translate(");
         number(words, t.x());

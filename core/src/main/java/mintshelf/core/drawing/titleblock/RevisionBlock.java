@@ -1,6 +1,7 @@
 package mintshelf.core.drawing.titleblock;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.compare.Zones;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.dxf.RowBlock;
@@ -26,6 +28,7 @@ import mintshelf.core.drawing.dxf.RowBlock;
  * @param fromBottom where the block begins, in mm from the sheet's lower edge: its foot, or its top when it goes downwards
  * @param rowHeight in mm
  * @param textHeight in mm
+ * @param lines rows that one revision may take where what it says is longer than a row
  */
 public record RevisionBlock(
         String block,
@@ -37,10 +40,14 @@ public record RevisionBlock(
         double fromRight,
         double fromBottom,
         double rowHeight,
-        double textHeight) {
+        double textHeight,
+        int lines) {
     /** What rows can say: the revision's label, where and what changed, when, by whom, who approved it, on which order. */
     public static final List<String> FACTS =
             List.of("revision", "zone", "description", "date", "by", "approved", "order");
+
+    private static final String WORDS = "description";
+    private static final Set<String> NAMES = Set.of("by", "approved");
 
     public RevisionBlock {
         columns = List.copyOf(columns);
@@ -68,7 +75,8 @@ public record RevisionBlock(
                 190,
                 54,
                 6,
-                2.5);
+                2.5,
+                3);
     }
 
     /** What is wrong with it, a sentence each. */
@@ -89,6 +97,7 @@ public record RevisionBlock(
             }
         }
         if (most < 1 || most > 50) wrong.add("A revision block has 1 to 50 rows.");
+        if (lines < 1 || lines > 5) wrong.add("A revision takes 1 to 5 rows.");
         if (!(textHeight >= 1 && textHeight < rowHeight && rowHeight <= 50)) {
             wrong.add("Letters must be lower than their row, and at least 1 mm high.");
         }
@@ -103,8 +112,13 @@ public record RevisionBlock(
         return RowBlock.onSheet(drawing, block).isPresent();
     }
 
-    /** The rows that stand on the sheet, by fact; rows without any value are left out. O(bytes). */
+    /** The rows that stand on the sheet, by fact; rows without any value are left out, what goes on below is joined. O(bytes). */
     public List<Map<String, String>> read(DxfDrawing drawing) {
+        List<Map<String, String>> rows = standing(drawing);
+        return lines > 1 ? joined(rows, labels(rows)) : rows;
+    }
+
+    private List<Map<String, String>> standing(DxfDrawing drawing) {
         Optional<String> name = RowBlock.onSheet(drawing, block);
         if (name.isEmpty()) return List.of();
         List<Map<String, String>> rows = new ArrayList<>();
@@ -117,6 +131,79 @@ public record RevisionBlock(
             if (!said.isEmpty()) rows.add(said);
         });
         return rows;
+    }
+
+    /**
+     * Rows with those that only go on with the words of the one above joined to it, where that is one of {@code labels}. On the
+     * sheet a reader goes downwards, also where the first revision stands lowest.
+     */
+    private List<Map<String, String>> joined(List<Map<String, String>> rows, Set<String> labels) {
+        List<Map<String, String>> downwards = new ArrayList<>(rows);
+        if (upwards) Collections.reverse(downwards);
+        List<Map<String, String>> joined = new ArrayList<>();
+        int taken = 0;
+        for (Map<String, String> row : downwards) {
+            Map<String, String> above = joined.isEmpty() ? Map.of() : joined.get(joined.size() - 1);
+            boolean goesOn = row.keySet().equals(Set.of(WORDS))
+                    && !label(above).isEmpty()
+                    && labels.contains(label(above))
+                    && taken < lines;
+            if (goesOn) {
+                above.merge(WORDS, row.get(WORDS), (a, b) -> a + " " + b);
+                taken++;
+            } else {
+                joined.add(new LinkedHashMap<>(row));
+                taken = 1;
+            }
+        }
+        if (upwards) Collections.reverse(joined);
+        return joined;
+    }
+
+    /**
+     * What the sheet will carry, the first row first, by tag in capitals: what the record says, fitted into the cells, and what
+     * nobody recorded as it stands. A revision whose words need more rows has them below its first one.
+     */
+    public List<Map<String, RowBlock.Said>> laidOut(DxfDrawing drawing, List<Map<String, String>> record) {
+        Set<String> known = labels(record);
+        Map<String, RowBlock.CellRoom> rooms = RowBlock.rooms(drawing, shape(drawing, "0"));
+        List<Map<String, String>> before = standing(drawing);
+        List<Map<String, String>> after = merged(lines > 1 ? joined(before, known) : before, record);
+        List<List<Map<String, RowBlock.Said>>> groups = new ArrayList<>();
+        for (Map<String, String> row : after)
+            groups.add(known.contains(label(row)) ? fitted(row, rooms) : List.of(as(row)));
+        int rows = groups.stream().mapToInt(List::size).sum();
+        while (rows > most && groups.size() > 1) rows -= groups.remove(0).size();
+        return groups.stream().flatMap(List::stream).limit(most).toList();
+    }
+
+    private Map<String, RowBlock.Said> as(Map<String, String> row) {
+        Map<String, RowBlock.Said> cells = new LinkedHashMap<>();
+        for (Column c : columns) {
+            cells.put(c.tag().toUpperCase(Locale.ROOT), new RowBlock.Said(row.getOrDefault(c.fact(), ""), 0));
+        }
+        return cells;
+    }
+
+    private List<Map<String, RowBlock.Said>> fitted(Map<String, String> row, Map<String, RowBlock.CellRoom> rooms) {
+        List<Map<String, RowBlock.Said>> all = new ArrayList<>();
+        all.add(new LinkedHashMap<>());
+        for (Column c : columns) {
+            String tag = c.tag().toUpperCase(Locale.ROOT);
+            String value = row.getOrDefault(c.fact(), "");
+            RowBlock.CellRoom room = rooms.getOrDefault(tag, new RowBlock.CellRoom(Double.POSITIVE_INFINITY, 1));
+            int most = c.fact().equals(WORDS) ? Math.min(lines, this.most) : 1;
+            Lettering.Fitted fitted = NAMES.contains(c.fact())
+                    ? Lettering.fitNames(value, room.room(), room.own())
+                    : Lettering.fit(
+                            value, room.room(), room.own(), most, c.fact().equals("revision"));
+            for (int i = 0; i < fitted.lines().size(); i++) {
+                if (i == all.size()) all.add(as(Map.of()));
+                all.get(i).put(tag, new RowBlock.Said(fitted.lines().get(i), fitted.factor()));
+            }
+        }
+        if (upwards) Collections.reverse(all);
+        return all;
     }
 
     /**
@@ -158,18 +245,34 @@ public record RevisionBlock(
         return -1;
     }
 
-    /** The rows by the tags of their attributes. */
-    public List<Map<String, String>> tagged(List<Map<String, String>> rows) {
+    /** The rows by the tags of their attributes, as they were written before texts were fitted. */
+    public List<Map<String, RowBlock.Said>> tagged(List<Map<String, String>> rows) {
         return rows.stream()
                 .map(row -> {
-                    Map<String, String> tagged = new LinkedHashMap<>();
+                    Map<String, RowBlock.Said> tagged = new LinkedHashMap<>();
                     for (Column c : columns) {
                         Optional.ofNullable(row.get(c.fact()))
-                                .ifPresent(v -> tagged.put(c.tag().toUpperCase(Locale.ROOT), v));
+                                .ifPresent(v -> tagged.put(c.tag().toUpperCase(Locale.ROOT), new RowBlock.Said(v, 0)));
                     }
                     return tagged;
                 })
                 .toList();
+    }
+
+    /** What rows by tag say, by fact; what goes on below is joined. */
+    public List<Map<String, String>> said(List<Map<String, RowBlock.Said>> tagged) {
+        List<Map<String, String>> rows = new ArrayList<>();
+        for (Map<String, RowBlock.Said> row : tagged) {
+            Map<String, String> said = new LinkedHashMap<>();
+            for (Column c : columns) {
+                String value = Optional.ofNullable(row.get(c.tag().toUpperCase(Locale.ROOT)))
+                        .map(RowBlock.Said::text)
+                        .orElse("");
+                if (!value.isBlank()) said.put(c.fact(), value);
+            }
+            rows.add(said);
+        }
+        return lines > 1 ? joined(rows, labels(rows)) : rows;
     }
 
     /** How the rows stand on this sheet, in its units. O(primitives) where it has to be drawn. */

@@ -72,7 +72,12 @@ public record SheetMap(
     }
 
     /** A place on a sheet that the shelf may write: its field, the fact that belongs there, what stands there now. */
-    public record Site(String tag, String fact, String now, List<Place> places) {}
+    public record Site(String tag, String fact, String now, List<Place> places) {
+        /** Where its value begins in the file. */
+        public int from() {
+            return places.get(0).from();
+        }
+    }
 
     /** What a field says on a sheet. */
     public record Said(Field field, String value) {}

@@ -15,7 +15,7 @@ import mintshelf.core.model.step.StepValue.Typed;
  * Where the external files of an assembly stand: each occurrence with its place in space (ISO 10303-43 item defined
  * transformations, ISO 10303-44 usages). Meant for assembly files, which are small: their points are kept in memory.
  */
-public final class StepAssembly {
+public final class StepAssembly extends StepInstances {
     /** Occurrences that are placed; a file beyond that says so by {@link Assembly#cut}. */
     public static final int MOST = 5000;
 
@@ -40,21 +40,16 @@ public final class StepAssembly {
             "APPLIED_DOCUMENT_REFERENCE",
             "MANIFOLD_SOLID_BREP",
             "SHELL_BASED_SURFACE_MODEL");
-    private static final int[] HASHES =
-            WANTED.stream().mapToInt(StepScanner::hash).sorted().toArray();
 
     /** A relation of two representations by a transformation. */
     private record Relation(long first, long second, long transformation) {}
 
-    private final StepScanner scan;
-    private final Map<Long, Typed> kept = new HashMap<>();
     private final Map<Long, Relation> relations = new HashMap<>();
     private final List<Placed> placed = new ArrayList<>();
-    private boolean shape;
     private boolean cut;
 
     private StepAssembly(InputStream in) {
-        this.scan = new StepScanner(in);
+        super(in, WANTED, MOST_KEPT);
     }
 
     /**
@@ -83,62 +78,21 @@ public final class StepAssembly {
      */
     public static Assembly read(InputStream in, double unit) throws IOException {
         StepAssembly reader = new StepAssembly(in);
-        try {
-            reader.instances();
-        } catch (StepScanner.Broken e) {
-            // What was read before is told.
-        }
+        reader.read();
         reader.place(unit);
-        return new Assembly(reader.placed, reader.shape, reader.cut);
+        boolean shape = reader.kept.values().stream()
+                .anyMatch(i -> i.type().startsWith("MANIFOLD") || i.type().startsWith("SHELL"));
+        return new Assembly(reader.placed, shape, reader.cut);
     }
 
-    private void instances() throws IOException {
-        while (scan.next() >= 0) {
-            if (scan.next() != '#') {
-                scan.keyword();
-                if (scan.next() != ';') scan.skip();
-                else scan.expect(';');
-                continue;
-            }
-            long id = scan.name();
-            scan.expect('=');
-            if (scan.next() == '(') {
-                complex(id);
-            } else if (scan.isKeywordIn(WANTED, HASHES) && kept.size() < MOST_KEPT) {
-                Typed instance = new Typed(scan.lastWord(), scan.parameters(0));
-                scan.expect(';');
-                shape |= instance.type().startsWith("MANIFOLD")
-                        || instance.type().startsWith("SHELL");
-                kept.put(id, instance);
-            } else {
-                scan.skip();
-            }
-        }
-    }
-
-    private void complex(long id) throws IOException {
-        scan.expect('(');
-        long first = -1;
-        long second = -1;
-        long transformation = -1;
-        while (scan.next() != ')') {
-            String type = scan.keyword();
-            if (type.isEmpty()) throw new StepScanner.Broken("a complex instance that is none");
-            Typed part = new Typed(type, scan.parameters(0));
-            if (type.equals("REPRESENTATION_RELATIONSHIP")) {
-                first = part.at(2).ref();
-                second = part.at(3).ref();
-            } else if (type.equals("REPRESENTATION_RELATIONSHIP_WITH_TRANSFORMATION")) {
-                transformation = part.at(0).ref();
-            }
-        }
-        scan.expect(')');
-        scan.expect(';');
-        if (transformation >= 0) relations.put(id, new Relation(first, second, transformation));
-    }
-
-    private Optional<Typed> instance(long id, String type) {
-        return Optional.ofNullable(kept.get(id)).filter(i -> i.type().startsWith(type));
+    @Override
+    void complex(long id, Map<String, Typed> parts) {
+        Typed relation = parts.get("REPRESENTATION_RELATIONSHIP");
+        Typed moved = parts.get("REPRESENTATION_RELATIONSHIP_WITH_TRANSFORMATION");
+        if (moved == null) return;
+        long first = relation == null ? -1 : relation.at(2).ref();
+        long second = relation == null ? -1 : relation.at(3).ref();
+        relations.put(id, new Relation(first, second, moved.at(0).ref()));
     }
 
     /** A usage with its place in its parent. */
@@ -211,52 +165,6 @@ public final class StepAssembly {
                 .flatMap(f -> instance(f.at(2).ref(), "PRODUCT"))
                 .map(p -> p.at(1).text().isBlank() ? p.at(0).text() : p.at(1).text())
                 .orElse("");
-    }
-
-    /** The frame of a placement: its axes as columns, its place behind them; what is missing is as the standard says. */
-    private double[] axes(long id, double unit) {
-        Optional<Typed> placement = instance(id, "AXIS2_PLACEMENT_3D");
-        if (placement.isEmpty()) return identity();
-        double[] o = vector(placement.get().at(1).ref(), "CARTESIAN_POINT", new double[] {0, 0, 0});
-        double[] z = unit(vector(placement.get().at(2).ref(), "DIRECTION", new double[] {0, 0, 1}));
-        double[] x = vector(placement.get().at(3).ref(), "DIRECTION", new double[] {1, 0, 0});
-        double along = dot(x, z);
-        double[] square = {x[0] - along * z[0], x[1] - along * z[1], x[2] - along * z[2]};
-        if (Math.sqrt(dot(square, square)) < 1e-9) {
-            // Parallel to the axis: any direction across does.
-            double[] other = Math.abs(z[0]) < 0.9 ? new double[] {1, 0, 0} : new double[] {0, 1, 0};
-            double off = dot(other, z);
-            square = new double[] {other[0] - off * z[0], other[1] - off * z[1], other[2] - off * z[2]};
-        }
-        x = unit(square);
-        double[] y = {z[1] * x[2] - z[2] * x[1], z[2] * x[0] - z[0] * x[2], z[0] * x[1] - z[1] * x[0]};
-        return new double[] {
-            x[0], y[0], z[0], o[0] * unit, x[1], y[1], z[1], o[1] * unit, x[2], y[2], z[2], o[2] * unit, 0, 0, 0, 1
-        };
-    }
-
-    private double[] vector(long id, String type, double[] otherwise) {
-        Optional<Typed> found = instance(id, type);
-        if (found.isEmpty() || !(found.get().at(1) instanceof StepValue.Many many)) return otherwise;
-        double[] vector = otherwise.clone();
-        for (int i = 0; i < Math.min(3, many.values().size()); i++) {
-            double value = many.values().get(i).number().orElse(0.0);
-            vector[i] = Double.isFinite(value) ? value : 0;
-        }
-        return vector;
-    }
-
-    private static double dot(double[] a, double[] b) {
-        return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-    }
-
-    private static double[] unit(double[] v) {
-        double length = Math.sqrt(dot(v, v));
-        return length < 1e-12 ? new double[] {0, 0, 1} : new double[] {v[0] / length, v[1] / length, v[2] / length};
-    }
-
-    private static double[] identity() {
-        return new double[] {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
     }
 
     /** The product of two matrices, 4 × 4 by rows. */

@@ -24,7 +24,13 @@ class SheetCheckTest {
                     + attribute("REV", "C") + attribute("SCALE", "1:2") + attribute("MATERIAL", "316L") + ";0 SEQEND";
 
     private static String attribute(String tag, String value) {
-        return ";0 ATTRIB;8 TEXT;10 300;20 20;40 3.5;1 " + value + ";2 " + tag;
+        int row = List.of("NUMBER", "TITLE", "REV", "SCALE", "MATERIAL", "FIND", "QTY")
+                .indexOf(tag);
+        // Lines of a parts list follow each other.
+        if (tag.equals("FIND") || tag.equals("QTY") || value.contains("-10"))
+            row += value.matches("1|.*-1010") ? 10 : 20;
+        return ";0 ATTRIB;8 TEXT;10 " + (tag.equals("QTY") ? 330 : 260) + ";20 " + (20 + 6 * row) + ";40 3.5;1 " + value
+                + ";2 " + tag;
     }
 
     private static List<Finding> check(CheckRules rules, Map<String, String> record, String... entities) {
