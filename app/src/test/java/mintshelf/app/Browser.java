@@ -80,7 +80,7 @@ public final class Browser implements AutoCloseable {
         return driver;
     }
 
-    void size(int width, int height) {
+    public void size(int width, int height) {
         driver.executeCdpCommand(
                 "Emulation.setDeviceMetricsOverride",
                 Map.of("width", width, "height", height, "deviceScaleFactor", 1, "mobile", width < 600));
@@ -93,10 +93,14 @@ public final class Browser implements AutoCloseable {
     }
 
     public void signIn(String login) {
+        signIn(login, Server.PASSWORD);
+    }
+
+    public void signIn(String login, String password) {
         driver.manage().deleteAllCookies();
         open("/sign-in");
         find("#login").sendKeys(login);
-        find("#password").sendKeys(Server.PASSWORD);
+        find("#password").sendKeys(password);
         press("Sign in");
         await(d -> d.path().equals("/today"));
     }

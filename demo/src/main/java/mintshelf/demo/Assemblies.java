@@ -60,7 +60,7 @@ final class Assemblies {
                     new Component("TG40-4040", "Panel cradle", 1, "316L", 257, 2500, 300, 60),
                     new Component("TG40-4050", "Hose guide", 1, "POM-C", 80, 1400, 63, 40),
                     new Component("EGW-SP-20", "Solar panel", 1, BOUGHT, 257, 2560, 540, 30),
-                    new Component("ISO 4017 M5 x 20", "Hexagon screw", 6, SCREW, 560, 2480, 40, 20)));
+                    new Component("ISO 4017 M5 x 20", "Hexagon screw", 7, SCREW, 560, 2480, 40, 20)));
 
     /** The river staff reader shares the pipe clamp and the library's screws. */
     static final Shape READER = new Shape.Assembly(

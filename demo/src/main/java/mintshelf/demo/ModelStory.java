@@ -147,7 +147,13 @@ final class ModelStory {
                 shelf,
                 folder,
                 name,
-                Models.assembly(part.number(), part.title(), components, c -> path(path, c), STAMP),
+                Models.assembly(
+                        part.number(),
+                        part.title(),
+                        components,
+                        c -> path(path, c),
+                        c -> Seats.of(part.number(), c),
+                        STAMP),
                 Map.of("mass", part.mass()),
                 false,
                 part.number(),
@@ -173,7 +179,7 @@ final class ModelStory {
                 "LS18 Staff reader",
                 "LS18-1010",
                 "Clamp rail",
-                Models.part("LS18-1010", "Clamp rail", "316L", new Shape.Plate(40, 220, 8, 4, 0, 9, 12), STAMP),
+                Models.part("LS18-1010", "Clamp rail", "316L", new Shape.Plate(60, 220, 8, 4, 0, 9, 14), STAMP),
                 "316L");
         Shape.Assembly reader = (Shape.Assembly) Assemblies.READER;
         String path = "LS18 Staff reader";
@@ -183,7 +189,13 @@ final class ModelStory {
                 ls18,
                 OptionalLong.empty(),
                 "LS18-1000 Staff reader.stp",
-                Models.assembly("LS18-1000", "Staff reader", reader.components(), c -> path(path, c), STAMP),
+                Models.assembly(
+                        "LS18-1000",
+                        "Staff reader",
+                        reader.components(),
+                        c -> path(path, c),
+                        c -> Seats.of("LS18-1000", c),
+                        STAMP),
                 Map.of("mass", "3.2"),
                 false,
                 "LS18-1000",
@@ -211,6 +223,7 @@ final class ModelStory {
                                         new Component("TG40-4060", "Lamp stay", 1, "316L", 200, 2700, 80, 60)))
                         .toList(),
                 c -> c.equals("TG40-4060") ? "TG40-4060 Lamp stay.stp" : path("TG40 Tide gauge/4000 Mast", c),
+                c -> Seats.of(mast.number(), c),
                 "2026-11-16T09:40:00");
         hands.checkIn(at(8, 10), "priya", item, with, "lamp stay added", false);
     }

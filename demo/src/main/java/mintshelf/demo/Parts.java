@@ -325,7 +325,7 @@ final class Parts {
                     "2.7",
                     "1:5",
                     0.2,
-                    new Shape.Plate(540, 360, 4, 12, 0, 9, 25),
+                    new Shape.Plate(540, 360, 4, 12, 0, 5.5, 25),
                     BURRS),
             part(
                     "TG40-4050",
@@ -338,7 +338,7 @@ final class Parts {
                     "0.08",
                     "1:1",
                     1,
-                    new Shape.Ring(64, 40, 16, 3, 52, 4.5),
+                    new Shape.Ring(64, 40, 16, 3, 52, 5.5),
                     BURRS));
 
     private Parts() {}

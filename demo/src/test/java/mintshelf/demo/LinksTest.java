@@ -12,9 +12,13 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mintshelf.app.Browser;
 import mintshelf.app.Server;
 import mintshelf.app.Web;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.WebElement;
 
 /** Every link of every page as every role, four of each shape, on the demo's own data: none leads nowhere. */
 class LinksTest {
@@ -27,17 +31,89 @@ class LinksTest {
     private final List<String> wrong = new ArrayList<>();
     private int followed;
 
+    /** One demo for both tests: to write its story takes longer than to look at it. */
+    private static final Server SERVER = Server.bare(DemoApplication.class);
+
+    @AfterAll
+    static void stop() {
+        SERVER.stop();
+    }
+
     @Test
     void everyLinkOfEveryPageLeadsSomewhere() {
-        Server server = Server.bare(DemoApplication.class);
-        try {
-            for (Cast.Person person : Cast.ALL) follow(server, person.login());
-            System.out.println(followed + " links followed");
-            assertThat(wrong).isEmpty();
-            assertThat(followed).isGreaterThan(1_000);
-        } finally {
-            server.stop();
+        for (Cast.Person person : Cast.ALL) follow(SERVER, person.login());
+        System.out.println(followed + " links followed");
+        assertThat(wrong).isEmpty();
+        assertThat(followed).isGreaterThan(1_000);
+    }
+
+    /** Nothing leaves the screen of a phone to the side, on the pages that are meant for one. */
+    @Test
+    @Tag("browser")
+    void nothingLeavesTheScreenOfAPhone() {
+        long round = SERVER.db()
+                .fetchSingle("select max(id) from round where state = 'OPEN'")
+                .get(0, Long.class);
+        long gland = item("TG40-3030", "dxf");
+        long head = item("TG40-3000", "stp");
+        long order =
+                SERVER.db().fetchSingle("select max(item) from change_order").get(0, Long.class);
+        long shelf = SERVER.db()
+                .fetchSingle("select shelf from item where id = ?", gland)
+                .get(0, Long.class);
+        List<String> pages = List.of(
+                "/today",
+                "/in-tray",
+                "/rounds/" + round,
+                "/documents/" + gland,
+                "/documents/" + head,
+                "/documents/" + gland + "/versions/7/compare?old=4",
+                "/documents/" + gland + "/record",
+                "/documents/" + head + "/structure",
+                "/documents/" + head + "/where-used",
+                "/orders/" + order,
+                "/changes",
+                "/shelves",
+                "/shelves/" + shelf,
+                "/search?q=gland");
+        List<String> leaving = new ArrayList<>();
+        try (Browser browser = new Browser(SERVER.origin())) {
+            browser.signIn("hedda", Cast.PASSWORD);
+            browser.size(390, 844);
+            for (String page : pages) {
+                browser.open(page);
+                Object wide = browser.driver().executeScript("return document.documentElement.scrollWidth");
+                if (((Number) wide).intValue() > 390) {
+                    Object who = browser.driver().executeScript("""
+                            const out = [];
+                            for (const e of document.querySelectorAll('main *')) {
+                              const r = e.getBoundingClientRect();
+                              let p = e.parentElement, held = false;
+                              for (; p && p !== document.body; p = p.parentElement)
+                                if (getComputedStyle(p).overflowX !== 'visible') held = true;
+                              if (!held && r.right > 391 && r.width > 0) out.push(e.tagName + '.' + e.getAttribute('class') + ' ' + Math.round(r.right));
+                            }
+                            return out.slice(0, 4).join('; ');""");
+                    leaving.add(page + " is " + wide + ": " + who);
+                }
+                // What unfolds from its acts stays on the screen too.
+                for (WebElement more : browser.all(".nameplate details.more > summary")) {
+                    more.click();
+                    Object right = browser.driver()
+                            .executeScript(
+                                    "const r = arguments[0].nextElementSibling.getBoundingClientRect(); return Math.max(r.right - innerWidth, -r.left)",
+                                    more);
+                    if (((Number) right).doubleValue() > 1) leaving.add(page + ": More leaves by " + right);
+                }
+            }
         }
+        assertThat(leaving).isEmpty();
+    }
+
+    private static long item(String number, String extension) {
+        return SERVER.db()
+                .fetchSingle("select id from item where number = ? and file_name like ?", number, "%." + extension)
+                .get(0, Long.class);
     }
 
     private void follow(Server server, String login) {

@@ -50,40 +50,27 @@ public final class Models {
      * An assembly of files.
      *
      * @param file the path by which it refers to a component, by its number; empty for components without a model
+     * @param seats where a component stands, by its number: x, y, z, the direction of its axis, the direction of its width
      */
     public static byte[] assembly(
-            String number, String title, List<Component> components, Function<String, String> file, String stamp) {
+            String number,
+            String title,
+            List<Component> components,
+            Function<String, String> file,
+            Function<String, List<double[]>> seats,
+            String stamp) {
         List<Placed> placed = new ArrayList<>();
-        double middle = components.stream()
-                .mapToDouble(c -> c.box()[0] + c.box()[2] / 2)
-                .average()
-                .orElse(0);
         for (Component c : components) {
             String path = file.apply(c.number());
             if (path.isEmpty()) continue;
-            placed.add(new Placed(c.number(), c.title(), path, places(c, middle)));
+            List<double[]> places = seats.apply(c.number());
+            if (places.size() != c.quantity()) {
+                throw new IllegalStateException(
+                        number + " has " + places.size() + " seats for " + c.quantity() + " " + c.number());
+            }
+            placed.add(new Placed(c.number(), c.title(), path, places));
         }
         return StepFile.assembly(number, title, placed, stamp);
-    }
-
-    /** Where a component stands: as often as the parts list says, round the axis or along it. */
-    private static List<double[]> places(Component c, double middle) {
-        double x = c.box()[0] + c.box()[2] / 2 - middle;
-        double z = c.box()[1];
-        List<double[]> places = new ArrayList<>();
-        boolean along = c.title().contains("lamp") || c.title().contains("bearing");
-        for (int i = 0; i < c.quantity(); i++) {
-            double turn = 360.0 * i / c.quantity();
-            if (along) {
-                places.add(new double[] {x, 0, z - i * (c.title().contains("bearing") ? 60 : 520), 0});
-            } else if (c.quantity() == 1) {
-                places.add(new double[] {x, 0, z, 0});
-            } else {
-                double a = Math.toRadians(turn);
-                places.add(new double[] {x * Math.cos(a), x * Math.sin(a), z, turn});
-            }
-        }
-        return places;
     }
 
     private static double[] colour(String material) {

@@ -78,7 +78,7 @@ final class StepFile {
      * A component at its places in an assembly.
      *
      * @param file as the assembly refers to it
-     * @param places x, y, z in millimetres and a turn about z in degrees
+     * @param places x, y, z in millimetres, the direction of its axis, the direction of its width
      */
     record Placed(String number, String title, String file, List<double[]> places) {}
 
@@ -108,9 +108,8 @@ final class StepFile {
                     + source + ",(" + document + "))");
             int n = 0;
             for (double[] at : component.places()) {
-                double turn = Math.toRadians(at[3]);
-                String placement =
-                        file.axes(at[0], at[1], at[2], up, file.direction(Math.cos(turn), Math.sin(turn), 0));
+                String placement = file.axes(
+                        at[0], at[1], at[2], file.direction(at[3], at[4], at[5]), file.direction(at[6], at[7], at[8]));
                 placements.add(placement);
                 uses.add(new Use(definition, representation, placement, component.number() + ":" + ++n));
             }

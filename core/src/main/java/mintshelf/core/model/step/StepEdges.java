@@ -18,7 +18,7 @@ public final class StepEdges extends StepInstances {
     public static final int MOST = 40_000;
 
     private static final int MOST_KEPT = 1_500_000;
-    private static final double STEP = Math.toRadians(15);
+    private static final double STEP = Math.toRadians(7.5);
     private static final int SPLINE_POINTS = 24;
     private static final int MOST_POLES = 400;
 
