@@ -67,18 +67,24 @@ export function measure(element, view) {
   const tap = (event) => {
     if (!on || !index) return;
     const place = pick(event);
-    if (!place) return;
+    if (!place) {
+      tell([...found.slice(-7), "Nothing to measure there: point at an end, a middle, a centre or a line."]);
+      return;
+    }
     if (chain.length && place.x === chain[chain.length - 1].x && place.y === chain[chain.length - 1].y) return;
     chain.push(place);
-    if (place.r) found.push(`Ø ${number((2 * place.r) / scale)}, R ${number(place.r / scale)}`);
+    if (place.r) found.push(`⌀ ${number((2 * place.r) / scale)}, R ${number(place.r / scale)}`);
     if (chain.length > 1) {
       const [a, b] = chain.slice(-2);
       found.push(between(a, b));
       if (chain.length > 2 && !chain.some((place) => place.line)) found.push(`chain of ${chain.length - 1}: ${number(total() / scale)}`);
     }
-    list.hidden = false;
-    list.replaceChildren(...found.slice(-8).map((text) => { const item = document.createElement("li"); item.textContent = text; return item; }));
+    tell(found.slice(-8));
     draw();
+  };
+  const tell = (texts) => {
+    list.hidden = texts.length === 0;
+    list.replaceChildren(...texts.map((text) => { const item = document.createElement("li"); item.textContent = text; return item; }));
   };
   const lines = (a, b) => {
     const angle = angleBetween(a, b);

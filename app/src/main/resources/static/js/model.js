@@ -238,6 +238,33 @@ function paint(node, on) {
   draw();
 }
 let chosen = null;
+// What is chosen stands out: the rest goes pale.
+function pale(nodes, but) {
+  nodes.forEach((node) => node.group?.traverse((each) => {
+    if (!each.isMesh) return;
+    const faint = but && !but.includes(node);
+    each.material.transparent = faint || each.userData.clear === true;
+    each.material.opacity = faint ? 0.12 : each.userData.opacity ?? 1;
+    each.material.depthWrite = !faint;
+    each.material.needsUpdate = true;
+  }));
+  draw();
+}
+function acts(node) {
+  const row = document.createElement("span");
+  row.className = "tree-acts";
+  const link = (words, href) => {
+    const a = document.createElement("a");
+    a.textContent = words;
+    a.href = href;
+    row.append(a, " ");
+  };
+  link("Look", `/documents/${node.item}?version=${node.version}`);
+  if (node.takes) link("Check out", `/check-out?items=${node.item}`);
+  if (node.mine) link("Check in", `/check-in?items=${node.item}`);
+  link("Where used", `/documents/${node.item}/where-used`);
+  return row;
+}
 function branches(nodes) {
   const below = (node) => {
     const at = nodes.indexOf(node);
@@ -271,15 +298,23 @@ function branches(nodes) {
     small.textContent = node.says || (node.version ? ` v${node.version}` : "") + (twins.length ? ` × ${twins.length + 1}` : "");
     if (node.says) small.className = "brick";
     name.append(" ", small);
+    if (node.stage) {
+      const stands = document.createElement("small");
+      stands.className = "quiet d-block";
+      stands.textContent = node.stage + (node.holder ? ` · held by ${node.holder}` : "");
+      name.append(stands);
+    }
     line.className = `deep-${Math.min(node.depth, 8)}`;
     const all = [...below(node), ...twins];
     name.addEventListener("pointerenter", () => all.forEach((each) => paint(each, true)));
     name.addEventListener("pointerleave", () => { if (chosen !== node) all.forEach((each) => paint(each, false)); });
     name.addEventListener("click", () => {
-      if (chosen) { const was = chosen; chosen = null; was.all.forEach((each) => paint(each, false)); was.name.removeAttribute("aria-pressed"); if (was === node) return; }
+      if (chosen) { const was = chosen; chosen = null; was.all.forEach((each) => paint(each, false)); was.name.removeAttribute("aria-pressed"); was.acts?.remove(); pale(nodes, null); if (was === node) return; }
       chosen = node;
       name.setAttribute("aria-pressed", "true");
+      pale(nodes, all);
       all.forEach((each) => paint(each, true));
+      if (node.item) { node.acts = acts(node); line.append(node.acts); }
     });
     line.append(shown, name);
     tree.append(line);

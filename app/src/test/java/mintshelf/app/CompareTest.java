@@ -91,14 +91,14 @@ class CompareTest {
         browser.awaitText("1 difference");
         assertThat(browser.find("[data-brought]").getText())
                 .contains("B2")
-                .contains("Ø 5.5 → Ø 6.6")
+                .contains("⌀ 5.5 → ⌀ 6.6")
                 .contains("without a cloud");
         browser.press("Check in 1 document");
         browser.awaitText("new version 2");
         browser.find("a[href*=compare]").click();
         browser.await(b -> b.path().contains("/versions/2/compare"));
         assertThat(browser.all(".differences .words")).hasSize(1);
-        assertThat(browser.find(".differences .words").getText()).startsWith("Ø 5.5 → Ø 6.6");
+        assertThat(browser.find(".differences .words").getText()).startsWith("⌀ 5.5 → ⌀ 6.6");
         assertThat(browser.all("[data-stage] > svg g.old path")).isNotEmpty();
         assertThat(browser.all("[data-difference=\"1\"] ellipse")).hasSize(1);
         browser.find("[data-stage]").sendKeys("n");
@@ -132,8 +132,8 @@ class CompareTest {
         // A tap near each circle's line: what is measured is exact all the same.
         Object taps = tap("[87.75, 235], [289, 235]");
         assertThat(taps.toString())
-                .contains("Ø 5.5, R 2.75")
-                .contains("Ø 8, R 4")
+                .contains("⌀ 5.5, R 2.75")
+                .contains("⌀ 8, R 4")
                 .contains("200 · across 200 · up 0 · 0° between centres");
         browser.find("[data-stage]").sendKeys(Keys.ESCAPE);
         browser.find("[data-pick=centre]").click();

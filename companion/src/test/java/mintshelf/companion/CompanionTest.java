@@ -73,7 +73,7 @@ class CompanionTest {
         assertThat(out.toString())
                 .contains("\"same\": 2, \"changed\": 1, \"shifted\": 0, \"removed\": 0, \"added\": 0")
                 .contains(
-                        "\"kind\": \"changed\", \"zone\": \"\", \"box\": [44.0, 44.0, 56.0, 56.0], \"says\": \"Ø 10.0 → Ø 12.0\"");
+                        "\"kind\": \"changed\", \"zone\": \"\", \"box\": [44.0, 44.0, 56.0, 56.0], \"says\": \"⌀ 10.0 → ⌀ 12.0\"");
     }
 
     @Test

@@ -46,7 +46,12 @@ final class Cast {
                     "deputy head of design",
                     List.of("Design lead"),
                     "stands in for the head of design"),
-            new Person("marit", "Marit Solvang", "quality", List.of("Quality"), "quality: sees work, changes nothing"),
+            new Person(
+                    "marit",
+                    "Marit Solvang",
+                    "quality",
+                    List.of("Quality"),
+                    "quality: sees work and signs it, changes nothing"),
             new Person(
                     "rafael",
                     "Rafael Quiroz",

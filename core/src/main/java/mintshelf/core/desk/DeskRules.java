@@ -38,7 +38,7 @@ public final class DeskRules {
     /** What is proposed. */
     public enum Act {
         LEAVE("leave alone"),
-        BRING("bring the latest"),
+        BRING("bring the newer one"),
         CHECK_IN("check in"),
         /** The hold is taken and the change kept. */
         TAKE("take it now"),

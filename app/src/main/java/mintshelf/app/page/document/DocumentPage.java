@@ -7,12 +7,14 @@ import java.util.TreeMap;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.CheckSheets.Held;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.Seen;
 import mintshelf.app.use.TakeAlong;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
@@ -147,8 +149,29 @@ public class DocumentPage {
         model.addAttribute(
                 "bringBackRefusal",
                 document.dropped() ? drop.bringBackRefusal(actor, view.seen()).orElse(null) : null);
-        model.addAttribute("structure", structure.firstLevel(actor, id));
-        model.addAttribute("used", used.of(actor, id, false));
+        ReadWhereUsed.Used around = used.of(actor, id, false);
+        ReadStructure.Structure own = structure.firstLevel(actor, id);
+        // A drawing that refers to nothing itself shows what the model consists of that it is of.
+        Optional<Seen> shows = own.rows().isEmpty()
+                ? around.links().stream()
+                        .filter(l -> l.outward() && l.link().kind() == LinkStore.Kind.SHOWS)
+                        .map(ReadWhereUsed.Linked::other)
+                        .findFirst()
+                : Optional.empty();
+        ReadStructure.Structure consists =
+                shows.map(s -> structure.firstLevel(actor, s.spine().id())).orElse(own);
+        model.addAttribute("structure", consists);
+        model.addAttribute("structureOf", consists.top());
+        model.addAttribute("standing", consists.standing());
+        model.addAttribute("used", around);
+        model.addAttribute(
+                "compared",
+                view.round().isPresent()
+                        ? room.soon(() -> compare.toBefore(id, shown), Optional.<Comparison>empty())
+                                .orElse(null)
+                        : null);
+        model.addAttribute(
+                "before", view.round().isPresent() ? compare.before(id, shown).orElse(null) : null);
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
         model.addAttribute("alongChoices", !along.offered(actor, List.of(id)).isEmpty());
         model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);

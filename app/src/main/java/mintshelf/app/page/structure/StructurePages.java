@@ -75,11 +75,16 @@ public class StructurePages {
             @RequestParam Optional<String> view,
             @RequestParam @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) Optional<LocalDate> on,
             @RequestParam Optional<Integer> version,
+            @RequestParam(defaultValue = "") String only,
             @ModelAttribute("w") Words words,
             Model model) {
         LocalDate day = day(on, words);
         ReadStructure.Structure found = structure.tree(actor, id, view(view), version, day);
-        model.addAttribute("s", found);
+        List<ReadStructure.Standing> standing = found.standing();
+        boolean filtered = standing.stream().anyMatch(one -> one.only().equals(only));
+        model.addAttribute("s", filtered ? found.only(only) : found);
+        model.addAttribute("standing", standing);
+        model.addAttribute("only", filtered ? only : "");
         model.addAttribute("day", day);
         model.addAttribute("asked", version.orElse(null));
         model.addAttribute(

@@ -4,9 +4,13 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -92,6 +96,62 @@ public class ReadStructure {
 
         public long missing() {
             return rows.stream().filter(r -> !r.reference().isFound()).count();
+        }
+
+        /** How the components stand, each document once: what is said of how many, with the rows' filter. */
+        public List<Standing> standing() {
+            Map<String, Set<Long>> words = new LinkedHashMap<>();
+            Map<String, String> only = new HashMap<>();
+            for (Row row : rows) {
+                Seen s = row.seen().orElse(null);
+                if (s == null) continue;
+                for (String filter : Only.of(s)) {
+                    String word = Only.words(filter, s);
+                    words.computeIfAbsent(word, w -> new LinkedHashSet<>())
+                            .add(s.spine().id());
+                    only.put(word, filter);
+                }
+            }
+            List<Standing> standing = new ArrayList<>();
+            words.forEach((word, items) -> standing.add(new Standing(items.size(), word, only.get(word))));
+            standing.sort(Comparator.comparing(
+                            (Standing one) -> Only.ORDER.indexOf(one.only().replaceAll("-.*", "")))
+                    .thenComparing(Standing::words));
+            return standing;
+        }
+
+        /** The same with the rows that a filter lets through. */
+        public Structure only(String filter) {
+            List<Row> left = rows.stream()
+                    .filter(r ->
+                            r.seen().filter(s -> Only.of(s).contains(filter)).isPresent())
+                    .toList();
+            return new Structure(top, view, version, left, cut, incomplete);
+        }
+    }
+
+    /** So many components stand so; {@code only} filters the rows to them. */
+    public record Standing(int count, String words, String only) {}
+
+    /** What rows are filtered by: their stage, and who holds them. */
+    private static final class Only {
+        static final List<String> ORDER = List.of("released", "pending", "gone", "held");
+
+        static List<String> of(Seen s) {
+            List<String> all = new ArrayList<>();
+            if (s.pending().isPresent()) all.add("pending");
+            else all.add(s.current().released() ? "released" : "gone");
+            if (s.all()) s.document().holder().ifPresent(h -> all.add("held-" + h.person()));
+            return all;
+        }
+
+        static String words(String filter, Seen s) {
+            return switch (filter) {
+                case "released" -> "released";
+                case "pending" -> "in preparation";
+                case "gone" -> s.current().stage().name().toLowerCase(Locale.ROOT);
+                default -> "held by " + s.document().holder().orElseThrow().name();
+            };
         }
     }
 

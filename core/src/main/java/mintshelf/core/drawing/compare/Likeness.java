@@ -87,12 +87,12 @@ final class Likeness {
             boolean circle = s.sweep() >= 360 && t.sweep() >= 360;
             if (Math.abs(s.radius() - t.radius()) > 1e-3) {
                 return circle
-                        ? "Ø " + number(2 * s.radius() / scale) + " → Ø " + number(2 * t.radius() / scale)
+                        ? "⌀ " + number(2 * s.radius() / scale) + " → ⌀ " + number(2 * t.radius() / scale)
                         : "R " + number(s.radius() / scale) + " → R " + number(t.radius() / scale);
             }
             double off = Math.hypot(s.x() - t.x(), s.y() - t.y());
             if (off > 1e-3)
-                return (circle ? "circle Ø " + number(2 * s.radius() / scale) : "arc") + " " + moved(a, b, scale);
+                return (circle ? "circle ⌀ " + number(2 * s.radius() / scale) : "arc") + " " + moved(a, b, scale);
             if (Math.abs(s.sweep() - t.sweep()) > 1e-6) {
                 return "arc " + number(s.sweep()) + "° → " + number(t.sweep()) + "°";
             }

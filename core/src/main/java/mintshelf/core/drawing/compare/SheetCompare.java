@@ -270,7 +270,7 @@ public final class SheetCompare {
 
     /** Sizes and texts tell most. */
     private static int weight(String change) {
-        return change.startsWith("Ø") || change.startsWith("R ") ? 0 : change.startsWith("text") ? 1 : 2;
+        return change.startsWith("⌀") || change.startsWith("R ") ? 0 : change.startsWith("text") ? 1 : 2;
     }
 
     private static String list(Map<String, Integer> names) {
@@ -285,7 +285,7 @@ public final class SheetCompare {
         Primitive p = s.primitive();
         if (p instanceof Primitive.Text t) return "text " + t.text().strip();
         if (p instanceof Primitive.Arc arc) {
-            return arc.sweep() >= 360 ? "circle Ø " + Likeness.number(2 * arc.radius() / scale) : "arc";
+            return arc.sweep() >= 360 ? "circle ⌀ " + Likeness.number(2 * arc.radius() / scale) : "arc";
         }
         if (p instanceof Primitive.Fill) return "area";
         return p instanceof Primitive.Strokes ? "hatching" : "line";

@@ -227,10 +227,10 @@ class SheetCompareTest {
         Comparison c = SheetCompare.compare(old, now);
         assertThat(c.differences())
                 .extracting(Difference::says)
-                .containsExactlyInAnyOrder("Ø 5.5 → Ø 6.6", "text 4X ⌀5.5 → 4X ⌀6.6");
+                .containsExactlyInAnyOrder("⌀ 5.5 → ⌀ 6.6", "text 4X ⌀5.5 → 4X ⌀6.6");
         assertThat(c.differences()).extracting(Difference::zone).containsExactly("A2", "A2");
         assertThat(SheetCompare.compare(old, now, 0.5).differences().get(0).says())
-                .isEqualTo("Ø 11.0 → Ø 13.2");
+                .isEqualTo("⌀ 11.0 → ⌀ 13.2");
     }
 
     @Test
