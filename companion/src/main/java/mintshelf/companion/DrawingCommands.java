@@ -29,6 +29,7 @@ import mintshelf.core.drawing.dxf.DrawingFacts;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.pdf.PdfWriter;
+import mintshelf.core.drawing.pdf.SystemFonts;
 import mintshelf.core.drawing.svg.CompareSvg;
 import mintshelf.core.drawing.svg.SvgWriter;
 import mintshelf.core.drawing.titleblock.SheetMap;
@@ -233,7 +234,7 @@ final class DrawingCommands {
             if (name.endsWith(".svg")) {
                 Files.writeString(target, SvgWriter.write(scene, title), StandardCharsets.UTF_8);
             } else if (name.endsWith(".pdf") || name.endsWith(".png")) {
-                byte[] pdf = PdfWriter.write(scene, font(), title, "").bytes();
+                byte[] pdf = PdfWriter.write(scene, fonts(), title, "").bytes();
                 Files.write(
                         target,
                         name.endsWith(".pdf") ? pdf : PdfPicture.png(pdf, Math.max(16, Math.min(width, 20_000))));
@@ -364,10 +365,13 @@ final class DrawingCommands {
         }
     }
 
-    static byte[] font() throws IOException {
+    static List<byte[]> fonts() throws IOException {
+        List<byte[]> fonts = new ArrayList<>();
         try (InputStream in = DrawingCommands.class.getResourceAsStream("/fonts/dejavu-sans.ttf")) {
             if (in == null) throw new IOException("the font is missing from the program");
-            return in.readAllBytes();
+            fonts.add(in.readAllBytes());
         }
+        fonts.addAll(SystemFonts.below(Path.of("/usr/share/fonts")));
+        return fonts;
     }
 }

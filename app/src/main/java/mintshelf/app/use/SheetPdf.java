@@ -2,6 +2,9 @@ package mintshelf.app.use;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.Outcome;
@@ -9,6 +12,7 @@ import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.pdf.PdfWriter;
+import mintshelf.core.drawing.pdf.SystemFonts;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.stereotype.Component;
 
@@ -16,13 +20,14 @@ import org.springframework.stereotype.Component;
 @Component
 public class SheetPdf {
     private final Sheets sheets;
-    private final byte[] font;
+    private final List<byte[]> fonts = new ArrayList<>();
 
     public SheetPdf(Sheets sheets) throws IOException {
         this.sheets = sheets;
         try (InputStream in = new ClassPathResource("static/fonts/dejavu-sans.ttf").getInputStream()) {
-            this.font = in.readAllBytes();
+            fonts.add(in.readAllBytes());
         }
+        fonts.addAll(SystemFonts.below(Path.of("/usr/share/fonts")));
     }
 
     /** The page, or why there is none. */
@@ -35,12 +40,12 @@ public class SheetPdf {
         if (!(scene instanceof Outcome.Granted<Scene> read)) {
             return Outcome.refused(scene.refusal().orElseThrow());
         }
-        return Outcome.granted(PdfWriter.write(read.value(), font, title, margin));
+        return Outcome.granted(PdfWriter.write(read.value(), fonts, title, margin));
     }
 
     /** Pages that the shelf laid out itself. */
-    public byte[] write(java.util.List<Scene> pages, String title) {
-        return PdfWriter.write(pages, font, title, "").bytes();
+    public byte[] write(List<Scene> pages, String title) {
+        return PdfWriter.write(pages, fonts, title, "").bytes();
     }
 
     /** A small picture as PNG, for mails. */

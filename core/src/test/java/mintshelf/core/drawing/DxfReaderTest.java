@@ -241,6 +241,33 @@ class DxfReaderTest {
                 .containsExactly(new double[] {110, 100, 5}, within(1e-9));
     }
 
+    /** A drawing of a hundred lines from 0 to 990, and the default window of a layout that nobody set up. */
+    private static DxfDrawing windowed(double centre, double high, String... more) {
+        List<String> tags = new ArrayList<>(tags("0 VIEWPORT;67 1;68 1;69 1;10 105;20 148;40 300;41 400;45 400"));
+        int end = tags.lastIndexOf("0 ENDSEC");
+        for (int i = 0; i < 100; i++) {
+            tags.addAll(end, List.of("0 LINE", "8 0", "10 " + i * 10, "20 0", "11 " + i * 10, "21 5"));
+        }
+        end = tags.lastIndexOf("0 ENDSEC");
+        tags.addAll(
+                end,
+                List.of(("0 VIEWPORT;67 1;68 2;69 2;10 100;20 100;40 80;41 40;12 " + centre + ";22 0;45 " + high)
+                        .split(";")));
+        for (String one : more) tags.addAll(tags.lastIndexOf("0 ENDSEC"), List.of(one.split(";")));
+        return drawing(file(tags));
+    }
+
+    @Test
+    void aLayoutThatShowsNextToNothingIsNoSheet() {
+        // 20 high and twice as wide: four lines of a hundred.
+        assertThat(windowed(500, 19).sheet()).isEqualTo(DxfDrawing.MODEL);
+        assertThat(windowed(500, 1000).sheet()).isNotEqualTo(DxfDrawing.MODEL);
+        // What stands on the layout itself was put there by somebody.
+        assertThat(windowed(500, 19, "0 LINE;67 1;8 FRAME;10 0;20 0;11 210;21 0")
+                        .sheet())
+                .isNotEqualTo(DxfDrawing.MODEL);
+    }
+
     @Test
     void damageIsSteppedOverAndSaidWithItsLine() {
         String text =

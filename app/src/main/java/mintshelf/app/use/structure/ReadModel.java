@@ -35,7 +35,9 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
+import mintshelf.core.document.Holder;
 import mintshelf.core.drawing.svg.SvgWriter;
+import mintshelf.core.hold.HoldRules;
 import mintshelf.core.model.step.ModelLines;
 import mintshelf.core.model.step.StepAssembly;
 import mintshelf.core.model.step.StepEdges;
@@ -107,9 +109,28 @@ public class ReadModel {
      * @param file index of the file that it shows; -1 for an assembly and for what is not there
      * @param matrix 4 × 4 by rows, in millimetres, from the file to the picture
      * @param says why it is not shown; empty where it is
+     * @param stage of what is shown; empty for what is not there
+     * @param holder who holds it, of those whose work the person sees
+     * @param takes whether the person may check it out now
+     * @param mine whether they hold it
      */
     public record Node(
-            int depth, String number, String title, long item, int version, int file, double[] matrix, String says) {}
+            int depth,
+            String number,
+            String title,
+            long item,
+            int version,
+            int file,
+            double[] matrix,
+            String says,
+            String stage,
+            String holder,
+            boolean takes,
+            boolean mine) {
+        static Node gone(int depth, String name, double[] matrix, String says) {
+            return new Node(depth, "", name, 0, 0, -1, matrix, says, "", "", false, false);
+        }
+    }
 
     /** What the viewer shows. */
     public record Model(List<File> files, List<Node> nodes, boolean cut) {}
@@ -239,7 +260,17 @@ public class ReadModel {
                     version.number(),
                     file,
                     at,
-                    says));
+                    says,
+                    seen.current().stage().name(),
+                    seen.all() ? seen.document().holder().map(Holder::name).orElse("") : "",
+                    seen.all()
+                            && HoldRules.checkOut(seen.document(), actor.access())
+                                    .isEmpty(),
+                    seen.all()
+                            && seen.document()
+                                    .holder()
+                                    .filter(h -> h.person() == actor.person())
+                                    .isPresent()));
             if (depth >= DEEPEST) return;
             Map<String, Reference> byPath = new HashMap<>();
             refersTo.forEach(r -> byPath.put(r.written().path(), r));
@@ -259,7 +290,7 @@ public class ReadModel {
                 String says = component.isEmpty()
                         ? "missing"
                         : seen.isEmpty() ? "on a shelf that you do not see" : "stands above itself";
-                nodes.add(new Node(depth, "", placed.name(), 0, 0, -1, matrix, says));
+                nodes.add(Node.gone(depth, placed.name(), matrix, says));
                 return;
             }
             Reference.Component c = component.get();

@@ -426,9 +426,22 @@ public final class DxfDrawing {
      * The space that a reader looks at first: a layout that draws something itself, else model space.
      */
     public String sheet() {
-        for (String layout : layouts()) if (!layout.equals(MODEL) && isDrawn(layout)) return layout;
-        return MODEL;
+        // Whoever reads a drawing asks often; two that ask at once find the same.
+        String known = sheet;
+        if (known.isEmpty()) {
+            known = layouts().stream()
+                    .filter(layout -> !layout.equals(MODEL) && isDrawn(layout))
+                    .findFirst()
+                    .orElse(MODEL);
+            sheet = known;
+        }
+        return known;
     }
+
+    /** A layout that has nothing of its own and shows less of the model is one that nobody set up. */
+    private static final double LEAST_SHOWN = 0.05;
+
+    private volatile String sheet = "";
 
     private boolean isDrawn(String layout) {
         String block = blockOf(layout).orElse("*Paper_Space");
@@ -440,7 +453,8 @@ public final class DxfDrawing {
         int model = modelCounts.values().stream().mapToInt(n -> n).sum();
         // A stray line on an unused layout is no sheet: it takes a window onto the model, or as much as a frame at
         // least.
-        return windows > 1 || others >= Math.min(12, Math.max(1, model));
+        if (others >= Math.min(12, Math.max(1, model))) return true;
+        return windows > 1 && (others > 0 || SheetWindows.shownPart(this, block) >= LEAST_SHOWN);
     }
 
     private Map<String, Integer> counts(Block block) {

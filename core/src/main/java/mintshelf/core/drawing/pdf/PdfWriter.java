@@ -37,21 +37,26 @@ public final class PdfWriter {
     private static final float CAPITALS = 0.729f;
 
     private final PDPageContentStream out;
-    private final PDFont font;
+    /** The first is the sheet's; the others have letters that it lacks. */
+    private final List<PDFont> fonts;
+
     private final double scale;
     private final double left;
     private final double bottom;
     private final Set<Integer> missing = new TreeSet<>();
 
-    private PdfWriter(PDPageContentStream out, PDFont font, double scale, double left, double bottom) {
+    /** What stands in the place of a letter that no font has: a box, never another letter. */
+    private static final String BOX = "\u25A1";
+
+    private PdfWriter(PDPageContentStream out, List<PDFont> fonts, double scale, double left, double bottom) {
         this.out = out;
-        this.font = font;
+        this.fonts = fonts;
         this.scale = scale;
         this.left = left;
         this.bottom = bottom;
     }
 
-    /** A written page, and the characters that the font lacks: a question mark stands in their place. */
+    /** A written page, and the characters that no font has: a box stands in their place. */
     public record Written(byte[] bytes, Set<Integer> missing) {
         public Written {
             missing = Set.copyOf(missing);
@@ -61,16 +66,16 @@ public final class PdfWriter {
     /**
      * Writes the page.
      *
-     * @param font a TrueType font
+     * @param fonts TrueType fonts: the sheet's, then those that stand in for letters that it lacks
      * @param title of the document
      * @param margin a line under the sheet's frame; empty for none
      */
-    public static Written write(Scene scene, byte[] font, String title, String margin) {
-        return write(List.of(scene), font, title, margin);
+    public static Written write(Scene scene, List<byte[]> fonts, String title, String margin) {
+        return write(List.of(scene), fonts, title, margin);
     }
 
-    /** Writes several pages, each as {@link #write(Scene, byte[], String, String)} does. */
-    public static Written write(List<Scene> pages, byte[] font, String title, String margin) {
+    /** Writes several pages, each as {@link #write(Scene, List, String, String)} does. */
+    public static Written write(List<Scene> pages, List<byte[]> fonts, String title, String margin) {
         try (PDDocument document = new PDDocument()) {
             document.setDocumentId((long) title.hashCode());
             document.setVersion(1.5f);
@@ -78,7 +83,7 @@ public final class PdfWriter {
             about.setTitle(title);
             about.setProducer("Mint Shelf");
             document.setDocumentInformation(about);
-            PDFont embedded = PDType0Font.load(document, new ByteArrayInputStream(font), true);
+            List<PDFont> embedded = embedded(document, pages, fonts, margin);
             Set<Integer> missing = new TreeSet<>();
             for (Scene scene : pages) page(document, scene, embedded, margin, missing);
             ByteArrayOutputStream bytes = new ByteArrayOutputStream();
@@ -89,7 +94,35 @@ public final class PdfWriter {
         }
     }
 
-    private static void page(PDDocument document, Scene scene, PDFont font, String margin, Set<Integer> missing)
+    /** The sheet's font; the others only where a text has letters that it lacks, for they are large. */
+    private static List<PDFont> embedded(PDDocument document, List<Scene> pages, List<byte[]> fonts, String margin)
+            throws IOException {
+        List<PDFont> embedded = new ArrayList<>();
+        embedded.add(PDType0Font.load(document, new ByteArrayInputStream(fonts.get(0)), true));
+        boolean lacks = !has(embedded.get(0), margin)
+                || pages.stream()
+                        .flatMap(s -> s.primitives().stream())
+                        .anyMatch(p -> p instanceof Primitive.Text t && !has(embedded.get(0), t.text()));
+        for (int i = 1; lacks && i < fonts.size(); i++) {
+            embedded.add(PDType0Font.load(document, new ByteArrayInputStream(fonts.get(i)), true));
+        }
+        return embedded;
+    }
+
+    private static boolean has(PDFont font, String text) {
+        return text.codePoints().filter(c -> c >= ' ').allMatch(c -> has(font, c));
+    }
+
+    private static boolean has(PDFont font, int c) {
+        try {
+            font.encode(Character.toString(c));
+            return true;
+        } catch (IOException | IllegalArgumentException e) {
+            return false;
+        }
+    }
+
+    private static void page(PDDocument document, Scene scene, List<PDFont> fonts, String margin, Set<Integer> missing)
             throws IOException {
         Box box = scene.extents();
         if (box.isEmpty()) box = new Box(0, 0, 210, 297);
@@ -103,7 +136,7 @@ public final class PdfWriter {
         try (PDPageContentStream out = new PDPageContentStream(document, page)) {
             out.setLineCapStyle(1);
             out.setLineJoinStyle(1);
-            PdfWriter writer = new PdfWriter(out, font, scale, box.minX() - edge, box.minY() - edge);
+            PdfWriter writer = new PdfWriter(out, fonts, scale, box.minX() - edge, box.minY() - edge);
             String open = "";
             for (Primitive p : scene.primitives()) {
                 String layer = p.style().layer();
@@ -236,12 +269,13 @@ public final class PdfWriter {
     }
 
     private void text(Primitive.Text t) throws IOException {
-        String shown = known(t.text());
-        if (shown.isBlank()) return;
+        List<Run> runs = runs(t.text());
+        if (runs.stream().allMatch(r -> r.text().isBlank())) return;
         ink(t.style());
         float size = (float) (t.height() * scale * MM) / CAPITALS;
         if (size <= 0) return;
-        float wide = font.getStringWidth(shown) / 1000 * size;
+        float wide = 0;
+        for (Run run : runs) wide += run.font().getStringWidth(run.text()) / 1000 * size;
         float across = t.across() == 1 ? -wide / 2 : t.across() == 2 ? -wide : 0;
         float up = (float) (t.height() * scale * MM) * (t.up() == 3 ? -1 : t.up() == 2 ? -0.5f : 0);
         double a = Math.toRadians(t.angle());
@@ -250,14 +284,19 @@ public final class PdfWriter {
         Matrix place = new Matrix(c, s, -s, c, x(t.x()), y(t.y()));
         place.concatenate(Matrix.getScaleInstance((float) t.width(), t.mirrored() ? -1 : 1));
         place.concatenate(Matrix.getTranslateInstance(across, up));
-        write(shown, size, place);
+        write(runs, size, place);
     }
 
-    private void write(String shown, float size, Matrix place) throws IOException {
+    /** A part of a text, in the font that has its letters. */
+    private record Run(PDFont font, String text) {}
+
+    private void write(List<Run> runs, float size, Matrix place) throws IOException {
         out.beginText();
-        out.setFont(font, size);
         out.setTextMatrix(place);
-        out.showText(shown);
+        for (Run run : runs) {
+            out.setFont(run.font(), size);
+            out.showText(run.text());
+        }
         out.endText();
     }
 
@@ -265,28 +304,30 @@ public final class PdfWriter {
         ink(new Style("", Style.INK, 0.18, List.of()));
         float size = (float) (1.8 * MM * Math.max(1, Math.min(box.width(), box.height()) * scale / 297));
         write(
-                known(margin),
+                runs(margin),
                 size,
                 Matrix.getTranslateInstance(x(box.minX() + 20 / scale), y(box.minY() - edge) + 2 * MM / 2));
     }
 
-    /** The text with a question mark for each character that the font lacks. */
-    private String known(String text) {
-        StringBuilder shown = new StringBuilder();
-        List<Integer> lacking = new ArrayList<>();
-        text.codePoints().forEach(c -> {
-            String one = Character.toString(c);
-            try {
-                if (c >= ' ') {
-                    font.encode(one);
-                    shown.append(one);
-                }
-            } catch (IOException | IllegalArgumentException e) {
-                lacking.add(c);
-                shown.append('?');
+    private List<Run> runs(String text) {
+        List<Run> runs = new ArrayList<>();
+        StringBuilder part = new StringBuilder();
+        PDFont current = fonts.get(0);
+        for (int c : text.codePoints().filter(c -> c >= ' ').toArray()) {
+            PDFont with = fonts.stream().filter(f -> has(f, c)).findFirst().orElse(fonts.get(0));
+            if (!with.equals(current) && !part.isEmpty()) {
+                runs.add(new Run(current, part.toString()));
+                part.setLength(0);
             }
-        });
-        missing.addAll(lacking);
-        return shown.toString();
+            current = with;
+            if (has(with, c)) {
+                part.appendCodePoint(c);
+            } else {
+                missing.add(c);
+                part.append(BOX);
+            }
+        }
+        if (!part.isEmpty()) runs.add(new Run(current, part.toString()));
+        return runs;
     }
 }
