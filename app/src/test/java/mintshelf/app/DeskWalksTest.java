@@ -277,7 +277,7 @@ class DeskWalksTest {
     void aCheckOutLiesDownOnTheDeskByItself() {
         long bolt = file("bolt");
         browser.open("/documents/" + bolt);
-        browser.press("Check out");
+        browser.press("Work on it");
         browser.awaitText("It lies on your desk");
         assertThat(read(path("bolt"))).isEqualTo("first bolt" + mark);
     }

@@ -167,7 +167,7 @@ class WalksTest {
         String number = SERVER.document(item).number();
         browser.signIn("priya");
         browser.open("/documents/" + item);
-        browser.press("Check out");
+        browser.press("Work on it");
         browser.awaitText("You hold version 1 now");
         assertThat(browser.downloaded("walk two.txt")).asString().isEqualTo("first issue");
         browser.press("Check in");

@@ -140,10 +140,10 @@ public class ReadOrders {
                 all && makes(actor, view, back));
     }
 
-    /** The documents of an order whose work has begun, that nobody holds and that the actor may check out. */
+    /** The documents of an order whose work has begun and is not ready, that nobody holds and that the actor may check out. */
     public List<Seen> takeable(Actor actor, View view) {
         return view.lines().stream()
-                .filter(l -> l.line().toRevision().isPresent())
+                .filter(l -> l.line().toRevision().isPresent() && !l.state().isReady())
                 .flatMap(l -> l.seen().stream())
                 .filter(s -> s.all()
                         && HoldRules.checkOut(s.document(), actor.access()).isEmpty())
