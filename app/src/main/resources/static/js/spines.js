@@ -45,8 +45,14 @@ function begin() {
     } else if (rows.every((row) => row.dataset.pending === "false" && row.dataset.released === "true")) {
       main.textContent = rows.length === 1 ? "Start the next revision…" : `Start ${rows.length} revisions…`;
       main.href = `/start-revision?items=${ids}`;
+    } else if (rows.every((row) => row.dataset.decides === "true")) {
+      main.textContent = rows.length === 1 ? "Open the round" : "Open the rounds"; main.href = `/rounds?items=${ids}`;
     } else {
-      main.textContent = `Check out ${n}…`; main.href = `/check-out?items=${ids}`;
+      // What is being decided on, held by others or in force is not checked out: the plan says why, the button counts the rest.
+      const takes = rows.filter((row) => row.dataset.held === "false" && row.dataset.pending === "true" && row.dataset.decides !== "true").length;
+      main.textContent = takes === rows.length ? `Check out ${n}…` : takes ? `Check out ${takes} of ${n}…` : "See what keeps them…";
+      main.classList.toggle("none", takes === 0);
+      main.href = `/check-out?items=${ids}`;
     }
     const send = bar.querySelector("[data-act='send']");
     send.hidden = !rows.every((row) => row.dataset.sends === "true");

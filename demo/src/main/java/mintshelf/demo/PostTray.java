@@ -7,6 +7,7 @@ import jakarta.mail.Multipart;
 import jakarta.mail.Part;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
@@ -39,7 +40,7 @@ public class PostTray {
      * @param picture as a data address, empty without one
      * @param lines of its text, each in words, so that addresses can be links
      */
-    public record Mail(String id, String to, String subject, String sent, String picture, List<List<String>> lines) {}
+    public record Mail(String id, String to, String subject, Instant sent, String picture, List<List<String>> lines) {}
 
     @GetMapping("/post-tray")
     String show(@RequestParam Optional<String> mail, Model model) throws MessagingException, IOException {
@@ -72,7 +73,7 @@ public class PostTray {
                 message.getMessageID(),
                 message.getAllRecipients()[0].toString(),
                 message.getSubject(),
-                String.format("%1$ta %1$te %1$tb, %1$tH:%1$tM", message.getSentDate()),
+                message.getSentDate().toInstant(),
                 picture.toString(),
                 lines);
     }

@@ -100,6 +100,16 @@ public class RoundSight {
                 .flatMap(id -> rounds(actor, List.of(id)).stream().findFirst());
     }
 
+    /** A round that the actor may know of, with its documents locked in their order and then itself: what an act begins with. */
+    public RoundView locked(Actor actor, long id) {
+        round(actor, id);
+        List<Long> items =
+                rounds.items(id).stream().map(RoundStore.Item::item).sorted().toList();
+        sight.lockedWithPapers(actor, items);
+        rounds.lock(id);
+        return round(actor, id);
+    }
+
     /** The last round of a document, when it was returned: where work on it begins anew. */
     public Optional<RoundView> returned(Actor actor, long item) {
         List<Long> last = rounds.roundsOf(item, 1);

@@ -93,7 +93,8 @@ public class TakeAlong {
             // Those of what was asked for: the drawings of all components would bury the plan.
             for (LinkStore.Link link : links.around(List.copyOf(asked))) {
                 if (link.kind() != LinkStore.Kind.SHOWS) continue;
-                put(found, asked.contains(link.target()) ? link.item() : link.target(), Via.DRAWING);
+                if (asked.contains(link.target())) put(found, link.item(), Via.DRAWING);
+                else put(found, link.target(), Via.MODEL);
             }
         }
         Set<Long> libraries = new HashSet<>();
@@ -109,6 +110,18 @@ public class TakeAlong {
 
     private static void put(Map<Long, Via> found, long id, Via via) {
         if (found.size() < MOST) found.putIfAbsent(id, via);
+    }
+
+    /** What taking drawings along is called: of a model its drawing comes, of a drawing its model. */
+    public String drawingsOf(Collection<Long> asked) {
+        boolean drawings = false;
+        boolean models = false;
+        for (LinkStore.Link link : links.around(List.copyOf(asked))) {
+            if (link.kind() != LinkStore.Kind.SHOWS) continue;
+            drawings |= asked.contains(link.target());
+            models |= asked.contains(link.item());
+        }
+        return drawings && models ? "their drawings and models" : models ? "their models" : With.DRAWINGS.words();
     }
 
     /** Which of the choices would bring anything. */

@@ -17,8 +17,10 @@ public final class AlongRules {
         ASKED("asked for"),
         /** It stands in what was asked for. */
         COMPONENT("component"),
-        /** It is a drawing that shows what was asked for, or what such a drawing shows. */
+        /** It is a drawing that shows what was asked for. */
         DRAWING("drawing"),
+        /** It is what a drawing shows that was asked for. */
+        MODEL("model"),
         /** What was asked for stands in it. */
         PARENT("stands above");
 
@@ -100,7 +102,7 @@ public final class AlongRules {
                             "Library documents come as copies; check it out from its own page.")));
         }
         if (refusal.isPresent()) return new Verdict(List.of(Fate.COPY, Fate.STAY), refusal);
-        return holds || via == Via.DRAWING
+        return holds || via == Via.DRAWING || via == Via.MODEL
                 ? new Verdict(List.of(Fate.HOLD, Fate.COPY, Fate.STAY), refusal)
                 : new Verdict(List.of(Fate.COPY, Fate.HOLD, Fate.STAY), refusal);
     }

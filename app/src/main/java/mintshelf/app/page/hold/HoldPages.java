@@ -121,7 +121,8 @@ public class HoldPages {
             // All levels hold the first one.
             else if (with == With.ALL_LEVELS) other.remove(With.FIRST_LEVEL);
             else if (with == With.FIRST_LEVEL) other.remove(With.ALL_LEVELS);
-            choices.add(new Choice(with.words(), chosen, "/check-out?items=" + items + "&along=" + With.codes(other)));
+            choices.add(
+                    new Choice(plan.words(with), chosen, "/check-out?items=" + items + "&along=" + With.codes(other)));
         }
         return choices;
     }

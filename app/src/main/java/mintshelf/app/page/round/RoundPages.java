@@ -180,6 +180,13 @@ public class RoundPages {
         return "round/page";
     }
 
+    /** The round of a selection: the one that they are in together, else the tray. */
+    @GetMapping("/rounds")
+    String ofDocuments(Actor actor, @RequestParam String items) {
+        List<Long> open = rounds.openOf(actor, Pages.ids(items));
+        return open.size() == 1 ? "redirect:/rounds/" + open.get(0) : "redirect:/in-tray";
+    }
+
     private static boolean isOrder(Line line) {
         return line.seen().spine().kindCode().equals(Kind.CHANGE_ORDER);
     }

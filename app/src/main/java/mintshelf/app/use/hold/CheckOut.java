@@ -90,8 +90,14 @@ public class CheckOut {
      * @param with what goes along
      * @param offered what could go along
      * @param remembered whether the choice is the one that the person made last
+     * @param drawings what taking drawings along is called here
      */
-    public record Plan(List<Row> rows, Set<With> with, Set<With> offered, boolean remembered) {
+    public record Plan(List<Row> rows, Set<With> with, Set<With> offered, boolean remembered, String drawings) {
+        /** What a choice is called. */
+        public String words(With one) {
+            return one == With.DRAWINGS ? drawings : one.words();
+        }
+
         public boolean isQuiet() {
             return rows.stream().allMatch(r -> r.opens() && !r.verdict().isChoice());
         }
@@ -125,7 +131,7 @@ public class CheckOut {
         List<Row> rows = along.gather(actor, all.keySet(), with).stream()
                 .map(a -> new Row(a.seen(), a.via(), verdict(actor, a, holds)))
                 .toList();
-        return new Plan(rows, with, offered, asked.isEmpty() && habit.isPresent());
+        return new Plan(rows, with, offered, asked.isEmpty() && habit.isPresent(), along.drawingsOf(all.keySet()));
     }
 
     private static Verdict verdict(Actor actor, TakeAlong.Along a, boolean holds) {

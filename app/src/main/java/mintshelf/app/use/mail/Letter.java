@@ -28,10 +28,22 @@ record Letter(
         List<String> trail,
         String[] link) {
 
-    static Letter asking(RoundView view, Ask ask, String origin, String due) {
+    /** @param differences what the first sheet changes, in short; empty where there is nothing to compare */
+    static Letter asking(RoundView view, Ask ask, String origin, String due, Optional<String> differences) {
         String named = named(view);
         String question = "Will you sign " + named + " as " + ask.line().meaning() + ", by " + due + "?";
-        return of(view, question, question, origin, "Look at the sheet and answer");
+        Letter letter = of(view, question, question, origin, "Look at the sheet and answer");
+        if (differences.isEmpty()) return letter;
+        List<String> trail = new ArrayList<>(List.of(differences.get()));
+        trail.addAll(letter.trail());
+        return new Letter(
+                letter.subject(),
+                letter.first(),
+                letter.picture(),
+                letter.documents(),
+                letter.note(),
+                trail,
+                letter.link());
     }
 
     /** News of a document that no round stands behind; {@code to} is the page that it leads to. */

@@ -9,6 +9,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.PersonStore;
@@ -17,9 +18,13 @@ import mintshelf.app.use.NotThere;
 import mintshelf.app.use.ReadingRoom;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
+import mintshelf.app.use.SheetHistory;
 import mintshelf.app.use.SheetPdf;
+import mintshelf.app.use.Sheets;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.signoff.Ask;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -50,6 +55,9 @@ public class SendMail {
     private final Sight sight;
     private final SheetPdf pictures;
     private final ReadingRoom room;
+    private final DocumentStore documents;
+    private final SheetHistory history;
+    private final Sheets sheets;
     private final UnitOfWork unit;
     private final Settings settings;
     private final Clock clock;
@@ -62,6 +70,9 @@ public class SendMail {
             Sight sight,
             SheetPdf pictures,
             ReadingRoom room,
+            DocumentStore documents,
+            SheetHistory history,
+            Sheets sheets,
             UnitOfWork unit,
             Settings settings,
             Clock clock,
@@ -72,6 +83,9 @@ public class SendMail {
         this.sight = sight;
         this.pictures = pictures;
         this.room = room;
+        this.documents = documents;
+        this.history = history;
+        this.sheets = sheets;
         this.unit = unit;
         this.settings = settings;
         this.clock = clock;
@@ -132,11 +146,31 @@ public class SendMail {
         }
         if (delivery.ask().isPresent()) {
             Optional<Ask> ask = view.mine().filter(a -> a.id() == delivery.ask().get());
-            return ask.map(a -> Letter.asking(view, a, settings.origin(), DUE.format(a.due())));
+            return ask.map(a -> Letter.asking(view, a, settings.origin(), DUE.format(a.due()), differences(view)));
         }
         return isStale(delivery)
                 ? Optional.empty()
                 : Optional.of(Letter.telling(view, delivery.says(), settings.origin()));
+    }
+
+    private static final int SAID = 3;
+
+    /** What the first sheet of a round changes: "4 differences to version 7: B2 ⌀ 5.5 → ⌀ 6.6, …". */
+    private Optional<String> differences(RoundView view) {
+        RoundSight.Line line = view.lines().get(0);
+        return room.within(() -> documents
+                .version(line.item().item(), line.item().number())
+                .flatMap(now -> history.before(line.item().item(), now)
+                        .flatMap(before -> sheets.pair(sheets.opened(before.content()), sheets.opened(now.content()))
+                                .map(Sheets.Pair::compare)
+                                .map(c -> said(c, before.number())))));
+    }
+
+    private static String said(Comparison c, int before) {
+        if (c.differences().isEmpty()) return "No difference on the sheet to version " + before + ".";
+        String first = String.join("; ", c.chips().stream().limit(SAID).toList());
+        return Numbers.count(c.differences().size(), "difference", "differences") + " to version " + before + ": "
+                + first + (c.differences().size() > SAID ? " …" : ".");
     }
 
     /** News of a document that no round stands behind; nothing when it is old, or the document is not there for the person. */

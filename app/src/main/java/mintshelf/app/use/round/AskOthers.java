@@ -19,7 +19,6 @@ import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
-import mintshelf.app.use.Sight;
 import mintshelf.app.use.Telling;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
@@ -33,7 +32,6 @@ public class AskOthers {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
     private final RoundSight sight;
-    private final Sight documents;
     private final RoundStore rounds;
     private final Telling telling;
     private final Acts acts;
@@ -43,7 +41,6 @@ public class AskOthers {
 
     public AskOthers(
             RoundSight sight,
-            Sight documents,
             RoundStore rounds,
             Telling telling,
             Acts acts,
@@ -51,7 +48,6 @@ public class AskOthers {
             Settings settings,
             Clock clock) {
         this.sight = sight;
-        this.documents = documents;
         this.rounds = rounds;
         this.telling = telling;
         this.acts = acts;
@@ -100,14 +96,7 @@ public class AskOthers {
      */
     public String change(Actor actor, long id, long askId, String key, Optional<Long> person, LocalDate due) {
         return acts.once(actor, key, () -> {
-            sight.round(actor, id); // whether the actor may know of it
-            List<Long> items = rounds.items(id).stream()
-                    .map(RoundStore.Item::item)
-                    .sorted()
-                    .toList();
-            documents.lockedWithPapers(actor, items);
-            rounds.lock(id);
-            RoundView view = sight.round(actor, id);
+            RoundView view = sight.locked(actor, id);
             refusal(actor, view).ifPresent(r -> {
                 throw new Refused(r);
             });
@@ -141,10 +130,10 @@ public class AskOthers {
             if (after.waiting().contains(changed)) {
                 telling.ask(actor, after, changed, view.authors(), view.places(), after.note());
             }
-            for (long item : items) {
+            for (RoundSight.Line line : view.lines()) {
                 recorder.note(
                         actor,
-                        item,
+                        line.item().item(),
                         "round.asked",
                         "asked " + changed.whom() + " to sign as "
                                 + changed.line().meaning() + ", by " + DAY.format(due),

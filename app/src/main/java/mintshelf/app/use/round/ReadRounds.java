@@ -64,6 +64,15 @@ public class ReadRounds {
                                 .map(s -> new Return(version(l), s.name(), s.remark(), s.person() == actor.person()))));
     }
 
+    /** The open rounds of documents that the actor may see, each once. */
+    public List<Long> openOf(Actor actor, List<Long> items) {
+        return items.stream()
+                .flatMap(item -> sight.ofDocument(actor, item).stream())
+                .map(v -> v.round().id())
+                .distinct()
+                .toList();
+    }
+
     /** What the actor is asked for. */
     public record Waiting(RoundView view, boolean overdue, List<String> changes) {}
 

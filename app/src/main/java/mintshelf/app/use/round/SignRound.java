@@ -18,7 +18,6 @@ import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.RoundSight.RoundView;
-import mintshelf.app.use.Sight;
 import mintshelf.app.use.Telling;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -37,7 +36,6 @@ import org.springframework.stereotype.Service;
 @Service
 public class SignRound {
     private final RoundSight sight;
-    private final Sight documentsSight;
     private final RoundStore rounds;
     private final DocumentStore documents;
     private final HouseStore house;
@@ -50,7 +48,6 @@ public class SignRound {
 
     public SignRound(
             RoundSight sight,
-            Sight documentsSight,
             RoundStore rounds,
             DocumentStore documents,
             HouseStore house,
@@ -61,7 +58,6 @@ public class SignRound {
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
-        this.documentsSight = documentsSight;
         this.rounds = rounds;
         this.documents = documents;
         this.house = house;
@@ -87,14 +83,7 @@ public class SignRound {
                     "Write it; nothing was signed.");
         }
         return acts.once(actor, key, () -> {
-            sight.round(actor, id); // whether the actor may know of it
-            List<Long> items = rounds.items(id).stream()
-                    .map(RoundStore.Item::item)
-                    .sorted()
-                    .toList();
-            documentsSight.lockedWithPapers(actor, items);
-            rounds.lock(id);
-            RoundView view = sight.round(actor, id);
+            RoundView view = sight.locked(actor, id);
             Ask ask = asked(actor, view);
             for (RoundSight.Line line : view.lines()) {
                 Document document = line.seen().document();

@@ -38,7 +38,7 @@ import mintshelf.core.document.FileName;
 import mintshelf.core.document.Holder;
 import mintshelf.core.drawing.svg.SvgWriter;
 import mintshelf.core.hold.HoldRules;
-import mintshelf.core.model.step.ModelLines;
+import mintshelf.core.model.picture.ModelLines;
 import mintshelf.core.model.step.StepAssembly;
 import mintshelf.core.model.step.StepEdges;
 import mintshelf.core.model.step.StepModel;

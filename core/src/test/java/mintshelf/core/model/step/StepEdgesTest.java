@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Random;
 import mintshelf.core.drawing.Box;
+import mintshelf.core.model.picture.ModelLines;
 import org.junit.jupiter.api.Test;
 
 class StepEdgesTest {

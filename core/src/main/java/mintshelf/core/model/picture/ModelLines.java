@@ -1,4 +1,4 @@
-package mintshelf.core.model.step;
+package mintshelf.core.model.picture;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -22,7 +22,7 @@ public final class ModelLines {
     /**
      * Adds a part; what is beyond {@link #MOST_POINTS} is left out.
      *
-     * @param edges as {@link StepEdges} reads them
+     * @param edges as {@link mintshelf.core.model.step.StepEdges} reads them
      * @param matrix 4 × 4 by rows: where the part stands
      */
     public void add(List<double[]> edges, double[] matrix) {
