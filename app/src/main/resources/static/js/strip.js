@@ -1,7 +1,43 @@
-// Two versions picked on the strip are compared.
+// Two versions picked on the strip are compared; walking along it shows each version's picture.
 const box = document.querySelector("[data-pick-two]");
 const tools = box?.querySelector(".pick-two");
 if (tools) begin();
+if (box) walk();
+
+function walk() {
+  const look = document.createElement("figure");
+  look.className = "strip-look card-ours";
+  look.hidden = true;
+  const picture = document.createElement("img");
+  picture.width = 231;
+  picture.height = 165;
+  picture.alt = "";
+  const words = document.createElement("figcaption");
+  look.append(picture, words);
+  box.append(look);
+  let waiting = 0;
+  const show = (stop) => {
+    clearTimeout(waiting);
+    waiting = setTimeout(() => {
+      picture.src = `${box.dataset.pickTwo}${stop.dataset.version}/thumbnail`;
+      words.textContent = stop.getAttribute("aria-label");
+      look.hidden = false;
+      const at = stop.getBoundingClientRect();
+      const within = box.getBoundingClientRect();
+      const left = at.left + at.width / 2 - within.left - 126;
+      look.style.left = `${Math.max(8, Math.min(left, within.width - 262))}px`;
+    }, 180);
+  };
+  const hide = () => { clearTimeout(waiting); look.hidden = true; };
+  box.querySelectorAll(".strip a[data-version]").forEach((stop) => {
+    stop.querySelector("title")?.remove(); // the picture says it
+    stop.addEventListener("pointerenter", () => show(stop));
+    stop.addEventListener("focus", () => show(stop));
+    stop.addEventListener("pointerleave", hide);
+    stop.addEventListener("blur", hide);
+  });
+  box.addEventListener("keydown", (event) => { if (event.key === "Escape") hide(); });
+}
 
 function begin() {
   const button = tools.querySelector("[data-pick-two-on]");

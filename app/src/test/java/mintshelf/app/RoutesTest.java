@@ -179,6 +179,7 @@ class RoutesTest {
                 "/documents/" + revised + "/versions/1/page",
                 "302 404 404 404 404 404");
         row(t, "/send-to-review", "/send-to-review?items=" + draft, "302 404 404 200 200 200");
+        row(t, "/rounds", "/rounds?items=" + draft, "302 302 302 302 302 302");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
         row(t, "/changes", "/changes", "302 200 200 200 200 200");
@@ -277,6 +278,7 @@ class RoutesTest {
             "/invitations/{token}",
             "/habits/forget",
             "/habits/quiet",
+            "/habits/straight",
             "/desk/code",
             "/desk/tokens",
             "/desk/tokens/{id}/revoke");

@@ -291,7 +291,7 @@ class WalksTest {
         browser.size(1280, 800);
 
         browser.signIn("oluwaseun");
-        browser.awaitText("for your signature");
+        browser.awaitText("to sign as approved for production");
         browser.find("body").sendKeys("gi");
         browser.awaitText("Sign as approved for production?");
         browser.find("a.btn[href='" + round + "']").click();

@@ -233,7 +233,10 @@ class DeskApi {
             long hold,
             String heldBy,
             Long shelf,
-            Long folder) {}
+            Long folder,
+            String revision,
+            String stage,
+            String stageClass) {}
 
     /** How what lies on a desk stands to the shelf. */
     @PostMapping("/desks/{name}/status")
@@ -270,6 +273,12 @@ class DeskApi {
                         l.seen()
                                 .map(s -> s.spine().folder())
                                 .or(() -> l.goesTo().map(Folder::id))
+                                .orElse(null),
+                        l.seen().map(s -> s.current().shown()).orElse(null),
+                        l.seen().map(s -> s.current().stage().name()).orElse(null),
+                        l.seen()
+                                .map(s ->
+                                        s.current().stage().stageClass().name().toLowerCase(java.util.Locale.ROOT))
                                 .orElse(null)))
                 .toList();
     }

@@ -289,7 +289,9 @@ function row(line) {
     el("span", { class: "desk-word" }, glyph(line.word), line.word === "set" ? `set at v${line.base}` : line.word),
     el("span", { class: "desk-file" }, el("span", { class: "quiet" }, line.path.slice(0, slash)), line.path.slice(slash),
       line.belongs ? el("small", { class: "amber d-block" }, `lies in the wrong place; belongs at ${line.belongs}`) : null),
-    line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: `/documents/${line.document}` }, line.number), " ", el("span", { class: "quiet" }, line.title)) : el("span"),
+    line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: `/documents/${line.document}` }, line.number), " ",
+      el("span", { class: `tab ${["preparing", "deciding"].includes(line.stageClass) ? "pending" : line.stageClass}` }, line.revision), " ", el("span", { class: "quiet" }, line.title),
+      el("small", { class: "quiet d-block" }, line.stage + (line.heldBy && !line.hold ? `, held by ${line.heldBy}` : ""))) : el("span"),
     el("span", { class: "mono" }, line.document ? (line.base && line.base !== line.version ? `v${line.base} of v${line.version}` : `v${line.version}`) : ""),
     el("span", { class: "desk-acts" }, proposed(line), more(line)));
 }

@@ -3,6 +3,7 @@ package mintshelf.core.signoff;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -91,11 +92,12 @@ public final class SignOffRules {
         return Optional.empty();
     }
 
-    /** The ask that waits for a person, if one does. */
+    /** The ask that waits for a person, if one does: the one that names them before one that anybody may answer. */
     public static Optional<Ask> waitingFor(Round round, Access access, Set<Long> authors, Collection<Place> places) {
         return round.waiting().stream()
                 .filter(a -> ask(round, a, access, authors, places).isEmpty())
-                .findFirst();
+                .min(Comparator.comparing(
+                        a -> a.person().filter(p -> p == access.person()).isEmpty()));
     }
 
     /**

@@ -102,6 +102,22 @@ class SignOffRulesTest {
     }
 
     @Test
+    void whoIsNamedAnswersTheirOwnAskBeforeOneThatAnybodyMayAnswer() {
+        Ask hers = ask(13, 1, "checker", 1, "checked", Optional.of(HEDDA));
+        Access hedda = with(HEDDA, "checker", Scope.EVERYWHERE);
+        Access marit = with(MARIT, "checker", Scope.EVERYWHERE);
+        Round open = round(List.of(CHECK, hers, APPROVE));
+        assertThat(SignOffRules.waitingFor(open, hedda, Set.of(), List.of(PLACE)))
+                .contains(hers);
+        assertThat(SignOffRules.waitingFor(open, marit, Set.of(), List.of(PLACE)))
+                .contains(CHECK);
+        Round half = round(List.of(CHECK, hers, APPROVE), answer(hers, HEDDA, Decision.SIGNED));
+        assertThat(SignOffRules.waitingFor(half, hedda, Set.of(), List.of(PLACE)))
+                .isEmpty();
+        assertThat(half.openStep()).contains(1);
+    }
+
+    @Test
     void onePersonSignsOnceInARound() {
         List<Grant> both =
                 new ArrayList<>(with(HEDDA, "checker", Scope.EVERYWHERE).grants());

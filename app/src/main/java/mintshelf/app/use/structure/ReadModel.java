@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Supplier;
 import javax.imageio.ImageIO;
 import mintshelf.app.store.content.ContentStore;
@@ -88,10 +89,18 @@ public class ReadModel {
     }
 
     /** Larger ones show themselves in the viewer only. */
-    private static final long LARGEST_DRAWN = 20L << 20;
+    private static final long LARGEST_DRAWN = 4L << 20;
+    /** Components of one small picture: an assembly of more shows its first ones. */
+    private static final int MOST_DRAWN = 300;
+    /** Edges of a part with more points are read again each time: what is kept has to stay small. */
+    private static final int LARGEST_KEPT = 60_000;
 
-    private final Map<String, Optional<String>> drawn = recent(400);
-    private final Map<String, List<double[]>> edges = recent(60);
+    /** Pictures are at most some tens of kilobytes each. */
+    private final Map<String, Optional<String>> drawn = recent(300);
+
+    private final Map<String, List<double[]>> edges = recent(40);
+    /** One model is read at a time, for its points are many while it is. */
+    private final ReentrantLock reading = new ReentrantLock();
 
     /** How the viewer reads a file: step, stl, 3mf, gltf, glb, obj; nothing for what is no model. */
     public static Optional<String> format(VersionRow version) {
@@ -141,14 +150,14 @@ public class ReadModel {
      * @param latest whether components are shown in their latest versions; else in those that it was saved with
      */
     public Model model(Actor actor, long item, int number, boolean latest) {
-        Building building = build(actor, item, number, latest);
+        Building building = build(actor, item, number, latest, MOST);
         return new Model(List.copyOf(building.files.values()), building.nodes, building.cut);
     }
 
-    private Building build(Actor actor, long item, int number, boolean latest) {
+    private Building build(Actor actor, long item, int number, boolean latest, int most) {
         Seen seen = sight.of(actor, item);
         VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
-        Building building = new Building(actor, latest && seen.all());
+        Building building = new Building(actor, latest && seen.all(), most);
         building.add(seen, version, identity(), 0, new ArrayList<>(List.of(item)));
         return building;
     }
@@ -164,7 +173,7 @@ public class ReadModel {
     public Optional<Lines> lines(Actor actor, long item, int number) {
         VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
         if (version.content().kind() != ContentKind.STEP) return Optional.empty();
-        Building building = build(actor, item, number, false);
+        Building building = build(actor, item, number, false, MOST_DRAWN);
         StringBuilder placed = new StringBuilder();
         building.nodes.stream()
                 .filter(n -> n.file() >= 0)
@@ -199,15 +208,20 @@ public class ReadModel {
             List<double[]> known = edges.get(content.hash().hex());
             if (known != null) return known;
         }
+        reading.lock();
         try {
             List<double[]> read =
                     StepEdges.read(new ContentInput(contents, content.id(), content.size()), millimetres(content));
-            synchronized (edges) {
-                edges.put(content.hash().hex(), read);
+            if (read.stream().mapToInt(line -> line.length).sum() <= LARGEST_KEPT) {
+                synchronized (edges) {
+                    edges.put(content.hash().hex(), read);
+                }
             }
             return read;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        } finally {
+            reading.unlock();
         }
     }
 
@@ -223,6 +237,7 @@ public class ReadModel {
     private final class Building {
         private final Actor actor;
         private final boolean latest;
+        private final int most;
         private final Map<String, File> files = new LinkedHashMap<>();
         private final List<StoredContent> contents = new ArrayList<>();
         private final Map<Long, StepAssembly.Assembly> assemblies = new HashMap<>();
@@ -233,13 +248,14 @@ public class ReadModel {
         private final List<Node> nodes = new ArrayList<>();
         private boolean cut;
 
-        Building(Actor actor, boolean latest) {
+        Building(Actor actor, boolean latest, int most) {
+            this.most = most;
             this.actor = actor;
             this.latest = latest;
         }
 
         void add(Seen seen, VersionRow version, double[] at, int depth, List<Long> path) {
-            if (nodes.size() >= MOST) {
+            if (nodes.size() >= most) {
                 cut = true;
                 return;
             }

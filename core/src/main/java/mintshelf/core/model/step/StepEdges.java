@@ -15,9 +15,9 @@ import mintshelf.core.model.step.StepValue.Typed;
  */
 public final class StepEdges extends StepInstances {
     /** Edges that are drawn: a picture of more is black. */
-    public static final int MOST = 40_000;
+    public static final int MOST = 20_000;
 
-    private static final int MOST_KEPT = 1_500_000;
+    private static final int MOST_KEPT = 200_000;
     private static final double STEP = Math.toRadians(7.5);
     private static final int SPLINE_POINTS = 24;
     private static final int MOST_POLES = 400;

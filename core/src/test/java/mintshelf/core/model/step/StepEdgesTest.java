@@ -8,13 +8,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Random;
-import mintshelf.core.drawing.Box;
-import mintshelf.core.model.picture.ModelLines;
 import org.junit.jupiter.api.Test;
 
 class StepEdgesTest {
-    private static final double[] WHERE_IT_IS = {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
-
     private static List<double[]> edges(double unit, String... instances) throws IOException {
         String file = "ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n" + String.join("\n", instances)
                 + "\nENDSEC;\nEND-ISO-10303-21;\n";
@@ -107,21 +103,6 @@ class StepEdgesTest {
             for (double[] edge : StepEdges.read(new ByteArrayInputStream(bent), 1))
                 assertThat(edge).hasSizeGreaterThan(3);
         }
-    }
-
-    @Test
-    void partsStandWhereTheirMatricesPutThem() {
-        ModelLines lines = new ModelLines();
-        assertThat(lines.isEmpty()).isTrue();
-        double[] shifted = WHERE_IT_IS.clone();
-        shifted[11] = 100; // upwards
-        List<double[]> edge = List.of(new double[] {0, 0, 0, 10, 0, 0});
-        lines.add(edge, WHERE_IT_IS);
-        lines.add(edge, shifted);
-        Box box = lines.scene().extents();
-        assertThat(lines.scene().primitives()).hasSize(2);
-        assertThat(box.width()).isCloseTo(10 * Math.sqrt(0.5), within(1e-9));
-        assertThat(box.maxY()).isCloseTo(200 / Math.sqrt(6), within(1e-9));
     }
 
     private static double length(double[] line) {
