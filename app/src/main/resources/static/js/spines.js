@@ -45,6 +45,8 @@ function begin() {
     } else if (rows.every((row) => row.dataset.pending === "false" && row.dataset.released === "true")) {
       main.textContent = rows.length === 1 ? "Start the next revision…" : `Start ${rows.length} revisions…`;
       main.href = `/start-revision?items=${ids}`;
+    } else if (rows.every((row) => row.dataset.signs === "true")) {
+      main.textContent = `Sign ${rows.length}…`; main.href = `/rounds?items=${ids}`;
     } else if (rows.every((row) => row.dataset.decides === "true")) {
       main.textContent = rows.length === 1 ? "Open the round" : "Open the rounds"; main.href = `/rounds?items=${ids}`;
     } else {

@@ -340,7 +340,7 @@ class RoutesTest {
     void aReaderFindsNoTraceOfAPendingRevision() {
         Web reader = Web.as(server, "rafael");
         // Form tokens are random letters, which may say anything.
-        String page = reader.get("/documents/" + revised).body().replaceAll("(content|value)=\"[\\w-]{60,}\"", "");
+        String page = reader.get("/documents/" + revised).body().replaceAll("[\\w-]{60,}", "");
         assertThat(page).doesNotContainPattern("csrf\" content=\"[\\w-]{9}");
         assertThat(page)
                 .doesNotContain("v2")

@@ -452,7 +452,9 @@ public final class Server {
     void refer(long version, long component, String path) {
         db().insertInto(Tables.VERSION_REFERENCE)
                 .set(Tables.VERSION_REFERENCE.VERSION, version)
-                .set(Tables.VERSION_REFERENCE.SEQ, 0)
+                .set(
+                        Tables.VERSION_REFERENCE.SEQ,
+                        db().fetchCount(Tables.VERSION_REFERENCE, Tables.VERSION_REFERENCE.VERSION.eq(version)))
                 .set(Tables.VERSION_REFERENCE.ROLE, "COMPONENT")
                 .set(Tables.VERSION_REFERENCE.PATH, path)
                 .set(Tables.VERSION_REFERENCE.QUANTITY, 4)

@@ -68,7 +68,13 @@ public class Refusals {
     private void note(Refusal refusal, HttpServletRequest request) {
         if (!refusal.code().startsWith("access.")) return;
         Actor actor = actors.of(request);
-        if (actor != null) refusedAccess.note(actor, request.getMethod(), request.getRequestURI(), refusal);
+        if (actor == null) return;
+        try {
+            refusedAccess.note(actor, request.getMethod(), request.getRequestURI(), refusal);
+        } catch (org.springframework.dao.DataAccessException e) {
+            // The refusal is answered all the same.
+            LOG.warn("A refused access was not noted: {}", e.toString());
+        }
     }
 
     private ModelAndView page(

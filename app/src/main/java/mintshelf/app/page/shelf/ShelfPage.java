@@ -140,6 +140,7 @@ public class ShelfPage {
         List<Seen> shown = more ? rows.subList(0, PAGE) : rows;
         model.addAttribute("lines", lines(shown, order, view, folderBefore));
         model.addAttribute("returned", List.copyOf(shelves.returned(shown)));
+        model.addAttribute("toSign", shelves.toSign(actor));
         model.addAttribute("next", more ? shown.get(shown.size() - 1).spine() : null);
     }
 

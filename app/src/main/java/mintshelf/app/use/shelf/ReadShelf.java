@@ -18,6 +18,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.NotThere;
 import mintshelf.app.use.Recorder;
 import mintshelf.app.use.Refused;
+import mintshelf.app.use.RoundSight;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
@@ -34,6 +35,7 @@ public class ReadShelf {
     private final ShelfStore shelves;
     private final ListStore lists;
     private final RoundStore rounds;
+    private final RoundSight waiting;
     private final Sight sight;
     private final UnitOfWork unit;
     private final Recorder recorder;
@@ -43,6 +45,7 @@ public class ReadShelf {
             ShelfStore shelves,
             ListStore lists,
             RoundStore rounds,
+            RoundSight waiting,
             Sight sight,
             UnitOfWork unit,
             Recorder recorder,
@@ -50,6 +53,7 @@ public class ReadShelf {
         this.shelves = shelves;
         this.lists = lists;
         this.rounds = rounds;
+        this.waiting = waiting;
         this.sight = sight;
         this.unit = unit;
         this.recorder = recorder;
@@ -118,6 +122,14 @@ public class ReadShelf {
                                 .isPresent())
                 .map(s -> s.spine().id())
                 .toList());
+    }
+
+    /** The documents that wait for the actor's signature; one statement for who cannot sign. */
+    public List<Long> toSign(Actor actor) {
+        return waiting.waitingFor(actor).stream()
+                .flatMap(v -> v.lines().stream())
+                .map(l -> l.item().item())
+                .toList();
     }
 
     public long addShelf(Actor actor, String name, String note) {
