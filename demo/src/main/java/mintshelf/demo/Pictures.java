@@ -128,7 +128,7 @@ final class Pictures {
                     "/today",
                     "filing-sheet",
                     List.of(
-                            "location.href = [...document.querySelectorAll('a')].find(a => a.textContent === 'Go on').href"));
+                            "location.href = [...document.querySelectorAll('a')].find(a => a.textContent === 'Go on filing').href"));
             take(shots, "/check-in", "check-in", List.of());
             take(
                     shots,
