@@ -1,6 +1,5 @@
 package mintshelf.app.use.compare;
 
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.content.ContentStore;
@@ -11,6 +10,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.Compared;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recent;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.SheetHistory;
 import mintshelf.app.use.Sheets;
@@ -32,8 +32,8 @@ public class CompareSheets {
     private final Sheets sheets;
     private final SheetHistory history;
 
-    private final Map<String, Optional<Comparison>> kept = recent(KEPT);
-    private final Map<String, String> pictures = recent(KEPT_PICTURES);
+    private final Map<String, Optional<Comparison>> kept = Recent.most(KEPT);
+    private final Map<String, String> pictures = Recent.most(KEPT_PICTURES);
 
     public CompareSheets(
             Sight sight, DocumentStore documents, ContentStore contents, Sheets sheets, SheetHistory history) {
@@ -42,15 +42,6 @@ public class CompareSheets {
         this.documents = documents;
         this.contents = contents;
         this.sheets = sheets;
-    }
-
-    private static <T> Map<String, T> recent(int most) {
-        return new LinkedHashMap<>(16, 0.75f, true) {
-            @Override
-            protected boolean removeEldestEntry(Map.Entry<String, T> eldest) {
-                return size() > most;
-            }
-        };
     }
 
     /** Compares two contents; nothing where one of them is no drawing that can be read. The actor may see both. */

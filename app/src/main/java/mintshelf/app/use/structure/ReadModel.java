@@ -27,6 +27,7 @@ import mintshelf.app.use.Actor;
 import mintshelf.app.use.ContentInput;
 import mintshelf.app.use.Contents;
 import mintshelf.app.use.NotThere;
+import mintshelf.app.use.Recent;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
@@ -96,9 +97,9 @@ public class ReadModel {
     private static final int LARGEST_KEPT = 60_000;
 
     /** Pictures are at most some tens of kilobytes each. */
-    private final Map<String, Optional<String>> drawn = recent(300);
+    private final Map<String, Optional<String>> drawn = Recent.most(300);
 
-    private final Map<String, List<double[]>> edges = recent(40);
+    private final Map<String, List<double[]>> edges = Recent.most(40);
     /** One model is read at a time, for its points are many while it is. */
     private final ReentrantLock reading = new ReentrantLock();
 
@@ -158,7 +159,7 @@ public class ReadModel {
         Seen seen = sight.of(actor, item);
         VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
         Building building = new Building(actor, latest && seen.all(), most);
-        building.add(seen, version, identity(), 0, new ArrayList<>(List.of(item)));
+        building.add(seen, version, StepAssembly.identity(), 0, new ArrayList<>(List.of(item)));
         return building;
     }
 
@@ -223,15 +224,6 @@ public class ReadModel {
         } finally {
             reading.unlock();
         }
-    }
-
-    private static <T> Map<String, T> recent(int most) {
-        return new LinkedHashMap<>(16, 0.75f, true) {
-            @Override
-            protected boolean removeEldestEntry(Map.Entry<String, T> eldest) {
-                return size() > most;
-            }
-        };
     }
 
     private final class Building {
@@ -361,10 +353,6 @@ public class ReadModel {
             case "µm" -> 0.001;
             default -> 1;
         };
-    }
-
-    private static double[] identity() {
-        return new double[] {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
     }
 
     /** The kept picture of a content. */

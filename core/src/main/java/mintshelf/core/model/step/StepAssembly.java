@@ -167,6 +167,11 @@ public final class StepAssembly extends StepInstances {
                 .orElse("");
     }
 
+    /** The matrix that moves nothing, 4 × 4 by rows. */
+    public static double[] identity() {
+        return new double[] {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
+    }
+
     /** The product of two matrices, 4 × 4 by rows. */
     public static double[] times(double[] a, double[] b) {
         double[] c = new double[16];

@@ -80,7 +80,7 @@ class StepInstances {
     /** The frame of a placement: its axes as columns, its place behind them; what is missing is as the standard says. */
     double[] axes(long id, double unit) {
         Optional<Typed> placement = instance(id, "AXIS2_PLACEMENT_3D");
-        if (placement.isEmpty()) return identity();
+        if (placement.isEmpty()) return StepAssembly.identity();
         double[] o = vector(placement.get().at(1).ref(), "CARTESIAN_POINT", new double[] {0, 0, 0});
         double[] z = unit(vector(placement.get().at(2).ref(), "DIRECTION", new double[] {0, 0, 1}));
         double[] x = vector(placement.get().at(3).ref(), "DIRECTION", new double[] {1, 0, 0});
@@ -117,9 +117,5 @@ class StepInstances {
     static double[] unit(double[] v) {
         double length = Math.sqrt(dot(v, v));
         return length < 1e-12 ? new double[] {0, 0, 1} : new double[] {v[0] / length, v[1] / length, v[2] / length};
-    }
-
-    static double[] identity() {
-        return new double[] {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
     }
 }
