@@ -119,6 +119,18 @@ if (fetchNow && arrived.has("taken")) {
 const words = JSON.parse(localStorage.getItem("mint.words") ?? "null");
 const whose = document.body.dataset.me;
 if (words && words.me === whose) {
+  // On the strip the desk's glyph stands at the version that lies there.
+  const strip = document.querySelector("[data-pick-two]");
+  const shownHere = strip?.dataset.pickTwo.split("/")[2];
+  const lies = words.words[shownHere];
+  const stop = lies && lies !== "absent" && strip.querySelector(`.strip a[data-version="${Number(words.versions?.[shownHere])}"] .stop`);
+  if (stop) {
+    const use = document.createElementNS("http://www.w3.org/2000/svg", "use");
+    Object.entries({ href: `/static/glyphs.svg#desk-${/^[a-z]+$/.exec(lies)}`, class: "desk-glyph", x: Number(stop.getAttribute("x")) + 12, y: 43, width: 14, height: 14 })
+      .forEach(([name, value]) => use.setAttribute(name, value));
+    stop.after(use);
+    stop.parentNode.setAttribute("aria-label", `${stop.parentNode.getAttribute("aria-label")}; on your desk ${words.desk}: ${lies}`);
+  }
   document.querySelectorAll(".spines.structure .spine[data-id]").forEach((row) => {
     const word = words.words[row.dataset.id];
     if (!word || word === "absent") return;

@@ -1,4 +1,6 @@
 // The viewer of models: turn, section, measure, tree, two versions over each other. Files are read beside the page.
+import { FACES, peekIn } from "./peek.js";
+
 const script = document.getElementById("model-script");
 const page = document.querySelector("[data-page=model]");
 const { THREE, OrbitControls, STLLoader, ThreeMFLoader, GLTFLoader, OBJLoader } = await import(script.dataset.three);
@@ -250,6 +252,9 @@ function pale(nodes, but) {
   }));
   draw();
 }
+const aside = page.querySelector("[data-peek]");
+const peek = peekIn(aside);
+aside.addEventListener("peek-closed", () => chosen?.name.focus());
 function acts(node) {
   const row = document.createElement("span");
   row.className = "tree-acts";
@@ -259,13 +264,48 @@ function acts(node) {
     a.href = href;
     row.append(a, " ");
   };
+  const peeks = document.createElement("button");
+  peeks.type = "button";
+  peeks.textContent = "Peek";
+  peeks.addEventListener("click", () => peek.show(node.item));
+  row.append(peeks, " ");
   link("Look", `/documents/${node.item}?version=${node.version}`);
   if (node.takes) link("Check out", `/check-out?items=${node.item}`);
   if (node.mine) link("Check in", `/check-in?items=${node.item}`);
   link("Where used", `/documents/${node.item}/where-used`);
   return row;
 }
+/** One component stands out, with what can be done with it; the others go pale. */
+function choose(node, nodes) {
+  const was = chosen;
+  if (was === node) return;
+  chosen = node;
+  if (was) {
+    was.all.forEach((each) => paint(each, false));
+    was.name.removeAttribute("aria-pressed");
+    was.acts?.remove();
+  }
+  pale(nodes, node?.all ?? null);
+  if (!node) return;
+  node.name.setAttribute("aria-pressed", "true");
+  node.all.forEach((each) => paint(each, true));
+  if (!node.item) return;
+  node.acts = acts(node);
+  node.line.append(node.acts);
+  if (peek.open) peek.show(node.item);
+}
+/** What is picked in the picture is chosen in the tree; beside it, nothing is. */
+function pick(event) {
+  if (!branched.length) return;
+  const hit = under(event)[0];
+  const node = hit && branched.find((each) => each.group === hit.object.parent);
+  const line = node && (node.twinOf ?? node);
+  choose(line && line !== chosen ? line : null, branched);
+  chosen?.line.scrollIntoView({ block: "nearest" });
+}
+let branched = [];
 function branches(nodes) {
+  branched = nodes;
   const below = (node) => {
     const at = nodes.indexOf(node);
     const all = [node];
@@ -308,14 +348,7 @@ function branches(nodes) {
     const all = [...below(node), ...twins];
     name.addEventListener("pointerenter", () => all.forEach((each) => paint(each, true)));
     name.addEventListener("pointerleave", () => { if (chosen !== node) all.forEach((each) => paint(each, false)); });
-    name.addEventListener("click", () => {
-      if (chosen) { const was = chosen; chosen = null; was.all.forEach((each) => paint(each, false)); was.name.removeAttribute("aria-pressed"); was.acts?.remove(); pale(nodes, null); if (was === node) return; }
-      chosen = node;
-      name.setAttribute("aria-pressed", "true");
-      pale(nodes, all);
-      all.forEach((each) => paint(each, true));
-      if (node.item) { node.acts = acts(node); line.append(node.acts); }
-    });
+    name.addEventListener("click", () => choose(chosen === node ? null : node, nodes));
     line.append(shown, name);
     tree.append(line);
     Object.assign(node, { line, shown, name, all });
@@ -362,13 +395,21 @@ function screen(point) {
 function place() {
   dots.forEach(({ point, mark }) => { const [x, y] = screen(point); mark.style.translate = `${x}px ${y}px`; });
 }
-function snapped(event) {
+function at(event) {
   const r = renderer.domElement.getBoundingClientRect();
-  const [x, y] = [event.clientX - r.left, event.clientY - r.top];
+  return [event.clientX - r.left, event.clientY - r.top, r];
+}
+/** What is seen where the pointer is, the nearest first. */
+function under(event) {
+  const [x, y, r] = at(event);
   ray.setFromCamera(new THREE.Vector2((x / r.width) * 2 - 1, 1 - (y / r.height) * 2), camera);
   const meshes = [];
-  model.traverse((each) => { if (each.isMesh && each.visible && each.parent.visible) meshes.push(each); });
-  const hit = ray.intersectObjects(meshes, false).find((h) => !cut.value || plane.distanceToPoint(h.point) >= 0);
+  model.traverse((each) => { if (each.isMesh && each.material.visible && each.visible && each.parent.visible) meshes.push(each); });
+  return ray.intersectObjects(meshes, false).filter((h) => !cut.value || plane.distanceToPoint(h.point) >= 0);
+}
+function snapped(event) {
+  const [x, y] = at(event);
+  const hit = under(event)[0];
   if (!hit) return null;
   const position = hit.object.geometry.getAttribute("position");
   const corners = [hit.face.a, hit.face.b, hit.face.c].map((i) => new THREE.Vector3().fromBufferAttribute(position, i).applyMatrix4(hit.object.matrixWorld));
@@ -382,7 +423,8 @@ const number = (value) => (Math.abs(value) < 5e-4 ? 0 : value).toFixed(3).replac
 let down = null;
 renderer.domElement.addEventListener("pointerdown", (event) => { down = [event.clientX, event.clientY]; });
 renderer.domElement.addEventListener("pointerup", (event) => {
-  if (!measuring || !down || Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4) return;
+  if (!down || event.button !== 0 || Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4) return;
+  if (!measuring) { pick(event); return; }
   const point = snapped(event);
   if (!point) return;
   if (dots.length === 2) clearDots();
@@ -408,7 +450,9 @@ document.addEventListener("keydown", (event) => {
   const view = { f: "front", t: "top", r: "right", i: "corner", 0: "fit" }[event.key];
   if (view) { event.preventDefault(); look(view); }
   if (event.key === "d") measureOn.click();
-  if (event.key === "Escape" && measuring) measureOn.click();
+  if (event.key === "v" && chosen?.item) { if (peek.open) peek.close(); else peek.show(chosen.item); }
+  if (peek.open && FACES[event.key - 1]) peek.turn(FACES[event.key - 1]);
+  if (event.key === "Escape") { if (measuring) measureOn.click(); else if (peek.open) peek.close(); else choose(null, branched); }
 });
 
 frame();

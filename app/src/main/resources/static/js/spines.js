@@ -1,16 +1,17 @@
 // Walking, selecting and peeking along a list of spines.
+import { FACES, peekIn } from "./peek.js";
+
 const list = document.querySelector(".spines");
 if (list) begin();
 
 function begin() {
-  const peek = document.getElementById("peek");
+  const aside = document.getElementById("peek");
   const frame = document.getElementById("with-peek");
+  const peek = aside && peekIn(aside, (open) => frame.classList.toggle("open", open));
   const bar = document.getElementById("pick-bar");
   const live = document.getElementById("live");
   const picked = new Map();
-  let face = ["look", "changed", "around", "facts"].find((f) => f === localStorage.getItem("mint.face")) ?? "look";
   let last = null;
-  let pending = 0;
 
   const all = () => [...list.querySelectorAll(".spine")].filter((row) => !row.hidden);
   const current = () => list.querySelector(".spine[tabindex='0']");
@@ -20,7 +21,7 @@ function begin() {
     row.setAttribute("tabindex", "0");
     row.focus({ preventScroll: false });
     row.scrollIntoView({ block: "nearest" });
-    if (peek && !peek.hidden) show(row);
+    if (peek?.open) peek.show(row.dataset.id);
   };
   all()[0]?.setAttribute("tabindex", "0");
 
@@ -74,22 +75,7 @@ function begin() {
   const clear = () => { [...picked.values()].forEach((row) => row.setAttribute("aria-selected", "false")); picked.clear(); tell(); };
   bar?.querySelector("[data-clear]").addEventListener("click", clear);
 
-  async function show(row) {
-    const mine = ++pending;
-    const answer = await fetch(`/documents/${row.dataset.id}/peek?face=${face}`, { headers: { "HX-Request": "true" } });
-    if (mine !== pending) return;
-    if (answer.status === 401) { location.href = "/sign-in"; return; }
-    peek.innerHTML = await answer.text();
-    peek.hidden = false;
-    frame.classList.add("open");
-  }
-  const close = () => { if (!peek) return; pending++; peek.hidden = true; frame.classList.remove("open"); };
-  peek?.addEventListener("click", (event) => {
-    const button = event.target.closest("[data-face]");
-    if (button) turn(button.dataset.face);
-    if (event.target.closest("[data-close-peek]")) { close(); current()?.focus(); }
-  });
-  const turn = (to) => { face = to; localStorage.setItem("mint.face", to); const row = current(); if (row) show(row); };
+  aside?.addEventListener("peek-closed", () => current()?.focus());
 
   list.addEventListener("click", (event) => {
     const fold = event.target.closest("[data-fold]");
@@ -133,10 +119,10 @@ function begin() {
       case "End": if (onRow) { event.preventDefault(); focus(rows[rows.length - 1]); } break;
       case " ": if (onRow) { event.preventDefault(); select(row, row.getAttribute("aria-selected") !== "true"); last = row; } break;
       case "Enter": if (onRow && !event.target.closest("a")) location.href = row.dataset.href; break;
-      case "Escape": if (peek && !peek.hidden) close(); else clear(); break;
-      case "v": if (letters && peek) { if (peek.hidden) { if (row) show(row); } else close(); } break;
-      case "1": case "2": case "3": case "4": case "5":
-        if (letters && peek && !peek.hidden) turn(["look", "changed", "around", "facts"][event.key - 1]);
+      case "Escape": if (peek?.open) peek.close(); else clear(); break;
+      case "v": if (letters && peek) { if (peek.open) peek.close(); else if (row) peek.show(row.dataset.id); } break;
+      case "1": case "2": case "3": case "4":
+        if (letters && peek?.open) peek.turn(FACES[event.key - 1]);
         break;
       case "o": case "i": case "r": if (letters && (picked.size || row)) {
         if (!picked.size) select(row, true);

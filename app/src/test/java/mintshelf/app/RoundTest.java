@@ -538,7 +538,10 @@ class RoundTest {
         assertThat(priya.get("/documents/" + item).body())
                 .contains("Søren Bødker returned it")
                 .contains("the seat is 0.2 too deep")
-                .contains("/rounds/" + round);
+                .contains("/rounds/" + round)
+                // Nothing new to send yet: it is corrected first.
+                .contains("data-key=\"o\"")
+                .doesNotContain("data-key=\"r\"");
         assertThat(priya.get("/send-to-review?items=" + item).body())
                 .containsPattern("value=\"" + soren + "\"[^>]*selected");
         long shelf = server.document(item).place().shelf();
@@ -560,5 +563,22 @@ class RoundTest {
         // Once it is signed the return is history.
         review.release(item);
         assertThat(priya.get("/documents/" + item).body()).doesNotContain("returned it");
+    }
+
+    @Test
+    void aRoundSaysSinceWhichRevisionAlsoWhenItsOwnIsOut() {
+        long item = review.drawing(server.shelf(), "since " + Server.key() + ".dxf");
+        review.release(item);
+        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "deeper", "", true);
+        server.checkIn("priya", item, Review.sheet("deeper " + Server.key()), false);
+        review.answer("soren", review.send("priya", item), Decision.RETURNED, "too deep");
+        server.bean(CheckOut.class).take(server.actor("priya"), List.of(item), List.of(), Server.key(), "", "");
+        server.checkIn("priya", item, Review.sheet("less deep " + Server.key()), false);
+        long round = review.send("priya", item);
+        Web priya = Web.as(server, "priya");
+        assertThat(priya.get("/rounds/" + round).body()).contains("since A (v");
+        review.sign("hedda", round);
+        review.sign("oluwaseun", round);
+        assertThat(priya.get("/rounds/" + round).body()).contains("since A (v").doesNotContain("since B (v");
     }
 }

@@ -174,12 +174,38 @@ class StructureWalksTest {
                     .perform();
         }
         browser.await(b -> b.find("[data-measured]").getText().contains("Distance"));
+        browser.press("Measure");
+        new org.openqa.selenium.interactions.Actions(browser.driver())
+                .moveToElement(browser.find("[data-stage] canvas"))
+                .click()
+                .perform();
+        browser.await(b -> !b.all("[data-tree] .tree-acts").isEmpty());
+        assertThat(browser.find("[data-tree] .tree-acts").getText()).contains("Look", "Check out", "Where used");
+        browser.press("Peek");
+        browser.await(b -> b.find("[data-peek]").isDisplayed());
+        assertThat(browser.find("[data-peek]").getText())
+                .contains(SERVER.document(lid).number(), "Around");
         browser.await(b -> SERVER.bean(ReadModel.class)
                 .picture(SERVER.bean(mintshelf.app.store.document.DocumentStore.class)
                         .version(lid, 1)
                         .orElseThrow()
                         .content())
                 .isPresent());
+    }
+
+    @Test
+    void theDesksGlyphStandsOnTheStripAtTheVersionThatLiesThere() {
+        long part = file("lying part", StructureTest.assembly("l" + mark));
+        browser.signIn("priya");
+        browser.open("/documents/" + part);
+        assertThat(browser.all(".strip .desk-glyph")).isEmpty();
+        String kept = "localStorage.setItem('mint.words', JSON.stringify({me: document.body.dataset.me, desk: 'Office',"
+                + " words: {[arguments[0]]: 'even'}, versions: {[arguments[0]]: 1}}))";
+        ((org.openqa.selenium.JavascriptExecutor) browser.driver()).executeScript(kept, part);
+        browser.open("/documents/" + part);
+        assertThat(browser.all(".strip .desk-glyph")).hasSize(1);
+        assertThat(browser.find(".strip a[data-version='1']").getAttribute("aria-label"))
+                .endsWith("; on your desk Office: even");
     }
 
     @Test

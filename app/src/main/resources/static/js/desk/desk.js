@@ -73,8 +73,12 @@ export class Desk {
   /** Other pages show the words beside the documents. */
   #remember(standings) {
     const words = {};
-    standings.filter((s) => s.document).slice(0, 4000).forEach((s) => { words[s.document] = s.word; });
-    try { localStorage.setItem("mint.words", JSON.stringify({ me: this.me, desk: this.name, words })); } catch { /* they are a comfort only */ }
+    const versions = {};
+    standings.filter((s) => s.document).slice(0, 4000).forEach((s) => {
+      words[s.document] = s.word;
+      versions[s.document] = s.word === "even" ? s.version : s.base;
+    });
+    try { localStorage.setItem("mint.words", JSON.stringify({ me: this.me, desk: this.name, words, versions })); } catch { /* they are a comfort only */ }
   }
 
   /** Brings a version; false when something else lies there now than was expected. */

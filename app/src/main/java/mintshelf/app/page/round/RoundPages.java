@@ -153,6 +153,9 @@ public class RoundPages {
         Optional<VersionRow> before = sinceReturn ? returned.map(ReadRounds.Return::version) : former;
         model.addAttribute("returned", returned.orElse(null));
         model.addAttribute("former", former.orElse(null));
+        model.addAttribute(
+                "formerRevision",
+                former.flatMap(old -> rounds.formerRevision(item, old, version)).orElse("the version before"));
         model.addAttribute("sinceReturn", sinceReturn);
         model.addAttribute("before", before.orElse(null));
         model.addAttribute(

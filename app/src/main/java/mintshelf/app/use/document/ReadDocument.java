@@ -149,6 +149,10 @@ public class ReadDocument {
                 seen.all() && seen.current().stage().stageClass() == StageClass.DECIDING
                         ? rounds.ofDocument(actor, item)
                         : Optional.empty();
+        boolean preparing = seen.all()
+                && seen.pending().isPresent()
+                && seen.current().stage().stageClass() == StageClass.PREPARING;
+        Optional<RoundSight.RoundView> returned = preparing ? rounds.returned(actor, item) : Optional.empty();
         Optional<OrderStore.On> order =
                 seen.all() ? Optional.ofNullable(orders.open(List.of(item)).get(item)) : Optional.empty();
         return new View(
@@ -157,15 +161,11 @@ public class ReadDocument {
                 versions,
                 facts,
                 route,
-                next(actor, seen, route, versions, round, order),
+                next(actor, seen, route, versions, round, returned, order),
                 seen.all() ? moves(actor, seen, route, facts, round, order) : List.of(),
                 seen.all() ? strays(actor, item) : List.of(),
                 round,
-                seen.all()
-                                && seen.pending().isPresent()
-                                && seen.current().stage().stageClass() == StageClass.PREPARING
-                        ? rounds.returned(actor, item)
-                        : Optional.empty(),
+                returned,
                 outputs(seen, versions));
     }
 
@@ -175,6 +175,7 @@ public class ReadDocument {
             Route route,
             List<VersionRow> versions,
             Optional<RoundSight.RoundView> round,
+            Optional<RoundSight.RoundView> returned,
             Optional<OrderStore.On> order) {
         if (seen.spine().isChangePaper()) return new NextStep(Act.LOOK, Optional.empty());
         boolean asked = round.filter(r -> r.mine().isPresent()).isPresent();
@@ -184,7 +185,12 @@ public class ReadDocument {
                 && latest.madeBy() != VersionRow.MadeBy.FILED;
         boolean review = order.isEmpty()
                 && route.opensRound(seen.current().stage().code()).isPresent();
-        return NextStep.of(seen.document(), actor.access(), asked, ownWork && review);
+        // What came back is corrected before it is sent again: nothing new to send until another version is there.
+        boolean asReturned = returned.filter(r -> r.lines().stream()
+                        .anyMatch(l ->
+                                l.item().item() == seen.spine().id() && l.item().number() == latest.number()))
+                .isPresent();
+        return NextStep.of(seen.document(), actor.access(), asked, ownWork && review && !asReturned);
     }
 
     /** What was made of the version that is in force. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
@@ -45,6 +46,16 @@ public class ReadRounds {
     /** The version that a round decides on; the round was seen before. */
     public VersionRow version(Line line) {
         return documents.version(line.item().item(), line.item().number()).orElseThrow();
+    }
+
+    /** The label of the revision that a former version belongs to, where it is another one than the round's: "A" stays A after B is out. */
+    public Optional<String> formerRevision(long item, VersionRow former, VersionRow now) {
+        if (former.revision() == now.revision()) return Optional.empty();
+        return documents.revisions(item).stream()
+                .map(RevisionRow::revision)
+                .filter(r -> r.id() == former.revision())
+                .map(Revision::shown)
+                .findFirst();
     }
 
     /**
