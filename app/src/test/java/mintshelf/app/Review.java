@@ -61,7 +61,11 @@ final class Review {
 
     /** Sends a document and lets both sign. */
     void release(long item) {
-        long round = send("priya", item);
+        release("priya", item);
+    }
+
+    void release(String login, long item) {
+        long round = send(login, item);
         sign("hedda", round);
         sign("oluwaseun", round);
     }

@@ -4,8 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.OptionalLong;
 import java.util.Set;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadStructure.Standing;
@@ -58,6 +61,25 @@ class TodayTest {
                 .doesNotContain("the groove squeezes the ring by 36 %");
         review.send(login, item);
         assertThat(today.today(server.actor(login)).back()).isEmpty();
+    }
+
+    @Test
+    void anOrderThatIsAskedForWaitsForWhoMayStartItUntilItIsStartedOrStopped() {
+        String login = designer();
+        long item = file(login, "to be changed.dxf");
+        review.release(login, item);
+        String title = "Wider seat " + Server.key().substring(0, 6);
+        String order = server.bean(AskForChange.class)
+                .ask(server.actor(login), List.of(item), Server.key(), title, "It rattles.", Map.of());
+        Web board = Web.as(server, "oluwaseun");
+        assertThat(board.get("/today").body())
+                .contains(title)
+                .contains("Person " + login + " asks for it")
+                .doesNotContain("Person " + login + " asks for CO");
+        assertThat(Web.as(server, login).get("/today").body()).doesNotContain("start the work, or stop it");
+        long id = Long.parseLong(order.substring("/orders/".length()));
+        server.bean(MoveOrder.class).start(server.actor("oluwaseun"), id, Server.key());
+        assertThat(board.get("/today").body()).doesNotContain("Person " + login + " asks for it");
     }
 
     @Test

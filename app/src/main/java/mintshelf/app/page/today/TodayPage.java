@@ -35,7 +35,7 @@ public class TodayPage {
         List<FileDocuments.Waiting> filings = filing.waiting(actor);
         model.addAttribute("view", view);
         model.addAttribute("filings", filings);
-        int waits = view.back().size() + view.asked().size() + filings.size();
+        int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size();
         model.addAttribute("quietDay", waits == 0);
         model.addAttribute("sentence", sentence(view, waits));
         model.addAttribute("taken", taken != null);

@@ -3,6 +3,7 @@ package mintshelf.app.store.change;
 import static mintshelf.database.schema.Tables.CHANGE_ORDER;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.ORDER_LINE;
+import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
@@ -226,6 +227,30 @@ public class OrderStore {
                 .orderBy(ITEM.ID.desc())
                 .limit(most)
                 .fetch(ITEM.ID);
+    }
+
+    /**
+     * An order that was asked for and whose work nobody has started or stopped.
+     *
+     * @param by who asked for it
+     */
+    public record Asked(long item, String by, Instant at) {}
+
+    /** The latest orders whose work waits to be started. */
+    public List<Asked> asked(int most) {
+        return db.select(ITEM.ID, PERSON.NAME, ITEM.CREATED_AT)
+                .from(CHANGE_ORDER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(CHANGE_ORDER.ITEM), ITEM.DROPPED_AT.isNull())
+                .join(PERSON)
+                .on(PERSON.ID.eq(ITEM.AUTHOR))
+                .where(CHANGE_ORDER.CARRIED_OUT_AT.isNull(), CHANGE_ORDER.ENDED_WHY.isNull())
+                .andNotExists(DSL.selectOne()
+                        .from(ORDER_LINE)
+                        .where(ORDER_LINE.CHANGE_ORDER.eq(CHANGE_ORDER.ITEM), ORDER_LINE.TO_REVISION.isNotNull()))
+                .orderBy(ITEM.ID.desc())
+                .limit(most)
+                .fetch(row -> new Asked(row.value1(), row.value2(), Times.instant(row.value3())));
     }
 
     /** The labels of revisions, by id. */

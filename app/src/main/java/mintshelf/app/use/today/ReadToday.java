@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.RoundSight;
@@ -16,6 +17,7 @@ import mintshelf.app.use.Seen;
 import mintshelf.app.use.Sight;
 import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Right;
+import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Service;
 
 /** The start page: what waits, what I hold, what came back, what moved, what I had open. */
@@ -23,10 +25,13 @@ import org.springframework.stereotype.Service;
 public class ReadToday {
     private static final int MOST = 12;
     private static final int MOST_CHANGES = 6;
+    private static final int MOST_ASKED = 40;
+    private static final Set<String> ASKING = Set.of("round.returned", "order.asked");
 
     private final ListStore lists;
     private final NoticeStore notices;
     private final OrderStore orders;
+    private final HouseStore house;
     private final RoundSight rounds;
     private final Sight sight;
     private final UnitOfWork unit;
@@ -36,11 +41,13 @@ public class ReadToday {
             ListStore lists,
             NoticeStore notices,
             OrderStore orders,
+            HouseStore house,
             RoundSight rounds,
             Sight sight,
             UnitOfWork unit,
             Clock clock) {
         this.orders = orders;
+        this.house = house;
         this.rounds = rounds;
         this.lists = lists;
         this.notices = notices;
@@ -55,16 +62,21 @@ public class ReadToday {
     /** A document with why it is among the recent ones. */
     public record RecentLine(Seen seen, ListStore.Recent recent) {}
 
+    /** An order that waits for somebody to start or stop its work. */
+    public record ToStart(Seen seen, OrderStore.Asked asked) {}
+
     /**
      * All of the page.
      *
      * @param back what came back from review
      * @param asked rounds that wait for a signature, the one due first first
+     * @param toStart orders that others asked for and whose work the person may start
      * @param changes orders that the person opened
      */
     public record View(
             List<RoundSight.CameBack> back,
             List<RoundSight.RoundView> asked,
+            List<ToStart> toStart,
             List<Seen> changes,
             List<Seen> held,
             List<NoticeStore.Notice> notices,
@@ -88,20 +100,28 @@ public class ReadToday {
         ids.addAll(out);
         List<Long> changes = orders.openOf(actor.person(), MOST_CHANGES);
         ids.addAll(changes);
+        List<OrderStore.Asked> asked = reads ? List.of() : orders.asked(MOST_ASKED);
+        asked.forEach(a -> ids.add(a.item()));
         Map<Long, Seen> seen = sight.of(actor, ids);
         List<Seen> heldSeen = new ArrayList<>();
         held.stream().filter(seen::containsKey).forEach(id -> heldSeen.add(seen.get(id)));
         List<RoundSight.CameBack> back = rounds.cameBack(actor);
         Set<String> told = new HashSet<>();
         back.forEach(b -> told.add("/rounds/" + b.view().round().id()));
+        List<ToStart> toStart = asked.stream()
+                .filter(a -> seen.containsKey(a.item()) && starts(actor, seen.get(a.item())))
+                .map(a -> new ToStart(seen.get(a.item()), a))
+                .toList();
+        toStart.forEach(t -> told.add("/orders/" + t.asked().item()));
         return new View(
                 back,
                 rounds.waitingFor(actor),
+                toStart,
                 changes.stream().filter(seen::containsKey).map(seen::get).toList(),
                 heldSeen,
-                // What stands above as a return is not told a second time.
+                // What stands above as a return or an order is not told a second time.
                 notices.open(actor.person(), MOST).stream()
-                        .filter(n -> !(n.code().equals("round.returned") && told.contains(n.target())))
+                        .filter(n -> !(ASKING.contains(n.code()) && told.contains(n.target())))
                         .toList(),
                 moved.stream()
                         .filter(m -> seen.containsKey(m.item()))
@@ -112,6 +132,17 @@ public class ReadToday {
                         .map(r -> new RecentLine(seen.get(r.item()), r))
                         .toList(),
                 out.stream().filter(seen::containsKey).map(seen::get).toList());
+    }
+
+    /** Whether the order's route lets the actor begin its work now. */
+    private boolean starts(Actor actor, Seen order) {
+        var stage = order.current().stage();
+        return order.all()
+                && house.edition(stage.edition())
+                        .doing(Effect.START_LINES, stage.code())
+                        .filter(m ->
+                                actor.access().may(m.who(), order.document().place()))
+                        .isPresent();
     }
 
     public void putAway(Actor actor, long notice) {
