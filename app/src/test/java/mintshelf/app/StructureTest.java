@@ -342,6 +342,11 @@ class StructureTest {
         }
         assertThat(links).as(number).hasSize(1);
         assertThat(links.get(0).isBehind()).isFalse();
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + drawing + "/structure")
+                        .body())
+                .as("what it consists of is one click away")
+                .contains("It shows", "/documents/" + model + "/structure");
         change(model, assembly("m2" + mark));
         assertThat(server.bean(LinkStore.class).around(List.of(drawing)).get(0).isBehind())
                 .isTrue();

@@ -79,7 +79,9 @@ class TodayTest {
         assertThat(Web.as(server, login).get("/today").body()).doesNotContain("start the work, or stop it");
         long id = Long.parseLong(order.substring("/orders/".length()));
         server.bean(MoveOrder.class).start(server.actor("oluwaseun"), id, Server.key());
-        assertThat(board.get("/today").body()).doesNotContain("Person " + login + " asks for it");
+        assertThat(board.get("/today").body())
+                .as("what was answered is not told either")
+                .doesNotContain("Person " + login + " asks for");
     }
 
     @Test

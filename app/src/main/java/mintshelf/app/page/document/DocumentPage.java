@@ -7,7 +7,6 @@ import java.util.TreeMap;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.Kind;
-import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.Actor;
 import mintshelf.app.use.CheckSheets;
 import mintshelf.app.use.CheckSheets.Held;
@@ -152,12 +151,7 @@ public class DocumentPage {
         ReadWhereUsed.Used around = used.of(actor, id, false);
         ReadStructure.Structure own = structure.firstLevel(actor, id);
         // A drawing that refers to nothing itself shows what the model consists of that it is of.
-        Optional<Seen> shows = own.rows().isEmpty()
-                ? around.links().stream()
-                        .filter(l -> l.outward() && l.link().kind() == LinkStore.Kind.SHOWS)
-                        .map(ReadWhereUsed.Linked::other)
-                        .findFirst()
-                : Optional.empty();
+        Optional<Seen> shows = own.rows().isEmpty() ? around.shows() : Optional.empty();
         ReadStructure.Structure consists =
                 shows.map(s -> structure.firstLevel(actor, s.spine().id())).orElse(own);
         model.addAttribute("structure", consists);

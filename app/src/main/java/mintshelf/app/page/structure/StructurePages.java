@@ -86,6 +86,9 @@ public class StructurePages {
         model.addAttribute("standing", standing);
         model.addAttribute("only", filtered ? only : "");
         model.addAttribute("day", day);
+        model.addAttribute(
+                "shows",
+                found.rows().isEmpty() ? used.of(actor, id, false).shows().orElse(null) : null);
         model.addAttribute("asked", version.orElse(null));
         model.addAttribute(
                 "views",

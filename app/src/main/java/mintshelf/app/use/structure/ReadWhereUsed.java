@@ -77,7 +77,15 @@ public class ReadWhereUsed {
             List<Former> former,
             List<Linked> links,
             List<Box> boxes,
-            List<Line> lines) {}
+            List<Line> lines) {
+        /** The model that a drawing shows, where it is linked to one. */
+        public Optional<Seen> shows() {
+            return links.stream()
+                    .filter(l -> l.outward() && l.link().kind() == LinkStore.Kind.SHOWS)
+                    .map(Linked::other)
+                    .findFirst();
+        }
+    }
 
     public Used of(Actor actor, long item, boolean everVersion) {
         Seen of = sight.of(actor, item);

@@ -26,7 +26,8 @@ public class ReadToday {
     private static final int MOST = 12;
     private static final int MOST_CHANGES = 6;
     private static final int MOST_ASKED = 40;
-    private static final Set<String> ASKING = Set.of("round.returned", "order.asked");
+    private static final String ORDER_ASKED = "order.asked";
+    private static final Set<String> ASKING = Set.of("round.returned", ORDER_ASKED);
 
     private final ListStore lists;
     private final NoticeStore notices;
@@ -113,15 +114,18 @@ public class ReadToday {
                 .map(a -> new ToStart(seen.get(a.item()), a))
                 .toList();
         toStart.forEach(t -> told.add("/orders/" + t.asked().item()));
+        Set<String> starting = new HashSet<>();
+        asked.forEach(a -> starting.add("/orders/" + a.item()));
         return new View(
                 back,
                 rounds.waitingFor(actor),
                 toStart,
                 changes.stream().filter(seen::containsKey).map(seen::get).toList(),
                 heldSeen,
-                // What stands above as a return or an order is not told a second time.
+                // What stands above as a return or an order is not told a second time; what was started is answered.
                 notices.open(actor.person(), MOST).stream()
                         .filter(n -> !(ASKING.contains(n.code()) && told.contains(n.target())))
+                        .filter(n -> !n.code().equals(ORDER_ASKED) || starting.contains(n.target()))
                         .toList(),
                 moved.stream()
                         .filter(m -> seen.containsKey(m.item()))
