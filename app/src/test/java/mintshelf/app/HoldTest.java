@@ -14,6 +14,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.use.Habits;
 import mintshelf.app.use.Refused;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.hold.CheckIn;
@@ -54,6 +55,27 @@ class HoldTest {
         assertThat(server.checkIn("priya", item, "same", false)).isEqualTo(item + "u1");
         assertThat(server.document(item).head().number()).isEqualTo(1);
         assertThat(server.document(item).holder()).isEmpty();
+    }
+
+    @Test
+    void plansPassUnseenOnceThreeWereTakenAsProposedAndNeverOverOthersWork() {
+        String login = "q" + Server.key().substring(0, 8);
+        server.add(login, "Quiet " + login, "designer");
+        Web web = Web.as(server, login);
+        Habits habits = server.bean(Habits.class);
+        for (int i = 0; i < 3; i++) {
+            assertThat(habits.couldBeQuiet(server.actor(login), "check-out")).isFalse();
+            habits.tookAsProposed(server.actor(login), "check-out");
+        }
+        assertThat(habits.couldBeQuiet(server.actor(login), "check-out")).isTrue();
+        habits.choseQuiet(server.actor(login), "check-out", true);
+        assertThat(habits.couldBeQuiet(server.actor(login), "check-out")).isFalse();
+        long mine = server.file(login, server.shelf(), "quiet.txt", "mine", false);
+        long others = server.file("priya", server.shelf(), "loud.txt", "theirs", true);
+        assertThat(web.get("/check-out?items=" + mine).body()).contains("data-unseen");
+        assertThat(web.get("/check-out?items=" + mine + "," + others).body())
+                .contains("held by")
+                .doesNotContain("data-unseen");
     }
 
     @Test
