@@ -14,7 +14,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import mintshelf.app.use.Refused;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.person.SignIn;
 import org.junit.jupiter.api.Test;

@@ -8,9 +8,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.store.house.CheckRuleStore;
-import mintshelf.app.use.CheckSheets;
-import mintshelf.app.use.Refused;
 import mintshelf.app.use.check.KeepCheckRules;
 import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.app.use.record.ReadRecord;
@@ -168,8 +168,8 @@ class CheckRulesTest {
                 .get("/documents/" + text + "/versions/2/checks")
                 .body();
         assertThat(page).contains("The sheet is not read.").contains("not an exchange drawing");
-        mintshelf.app.use.Refused refused = org.assertj.core.api.Assertions.catchThrowableOfType(
-                mintshelf.app.use.Refused.class, () -> review.send("priya", text));
+        mintshelf.app.ground.Refused refused = org.assertj.core.api.Assertions.catchThrowableOfType(
+                mintshelf.app.ground.Refused.class, () -> review.send("priya", text));
         assertThat(refused.refusal().reason()).contains("The sheet is not read");
         // Let pass in words by a checker, it goes; the release says that nothing was written into it.
         Web hedda = Web.as(server, "hedda");

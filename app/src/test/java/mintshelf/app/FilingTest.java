@@ -11,9 +11,9 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.store.filing.FilingStore;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Refused;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.core.base.Refusal;
 import org.junit.jupiter.api.Test;
@@ -199,7 +199,7 @@ class FilingTest {
     void readersFileNothingAndStrangersSeeNoSheet() {
         long sheet = open(server.shelf(), "x.txt");
         assertThatThrownBy(() -> filing.sheet(server.actor("tomasz"), sheet))
-                .isInstanceOf(mintshelf.app.use.NotThere.class);
+                .isInstanceOf(mintshelf.app.ground.NotThere.class);
         assertThatThrownBy(() -> filing.open(server.actor("hedda"), server.shelf(), OptionalLong.empty(), List.of("x")))
                 .isInstanceOf(Refused.class);
     }

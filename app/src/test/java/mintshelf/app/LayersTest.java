@@ -3,17 +3,54 @@ package mintshelf.app;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.springframework.stereotype.Repository;
 
-/** Three floors and one way down. */
+/** The floors, and one way down: page and api, use, effect, sight, ground; stores below effect and sight. */
 class LayersTest {
+    private static final Path STORES = Path.of("src/main/java/mintshelf/app/store");
+
+    /** From the top. Each may ask those after it. */
+    private static final List<String> FLOORS = List.of("page", "api", "use", "effect", "sight", "ground");
+
+    /** Which stores know another one, beside the values in the packages below. */
+    private static final Map<String, Set<String>> ARROWS = Map.of(
+            "structure", Set.of("shelf", "content"),
+            "document", Set.of("shelf", "house", "content"),
+            "content", Set.of("document"),
+            "output", Set.of("content"),
+            "hold", Set.of("content"),
+            "change", Set.of("document"));
+
+    private static final Pattern WRITES =
+            Pattern.compile("(?:insertInto|update|deleteFrom|mergeInto|batchInsert)\\(\\s*([A-Z][A-Z_]+)\\b");
+    private static final Pattern KNOWS = Pattern.compile("mintshelf\\.app\\.store\\.(\\w+)\\.");
+
     private final JavaClasses app = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("mintshelf.app");
+
+    private static String floor(String name) {
+        return "mintshelf.app." + name + "..";
+    }
 
     @Test
     void onlyStoresKnowTheDatabase() {
@@ -30,18 +67,62 @@ class LayersTest {
     void theWayLeadsDownOnly() {
         noClasses()
                 .that()
-                .resideInAPackage("mintshelf.app.store..")
+                .resideInAPackage(floor("store"))
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("mintshelf.app.use..", "mintshelf.app.page..", "mintshelf.app.api..")
+                .resideInAnyPackage(FLOORS.stream().map(LayersTest::floor).toArray(String[]::new))
                 .check(app);
+        for (int at = 2; at < FLOORS.size(); at++) {
+            noClasses()
+                    .that()
+                    .resideInAPackage(floor(FLOORS.get(at)))
+                    .should()
+                    .dependOnClassesThat()
+                    .resideInAnyPackage(FLOORS.subList(0, at).stream()
+                            .map(LayersTest::floor)
+                            .toArray(String[]::new))
+                    .check(app);
+        }
+    }
+
+    /** An act is done once: that its key was used is all that the ground keeps itself. */
+    @Test
+    void theGroundKeepsActsAlone() {
         noClasses()
                 .that()
-                .resideInAPackage("mintshelf.app.use..")
+                .resideInAPackage(floor("ground"))
+                .should()
+                .dependOnClassesThat(JavaClass.Predicates.resideInAPackage(floor("store"))
+                        .and(JavaClass.Predicates.resideOutsideOfPackage(floor("store.act"))))
+                .check(app);
+    }
+
+    @Test
+    void pagesAndTheInterfaceAskNoStore() {
+        noClasses()
+                .that()
+                .resideInAnyPackage(floor("page"), floor("api"))
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("mintshelf.app.page..", "mintshelf.app.api..")
+                .areAnnotatedWith(Repository.class)
                 .check(app);
+    }
+
+    @Test
+    void everyUseCaseStandsInTheFolderOfItsNoun() {
+        assertThat(app.stream().filter(c -> c.getPackageName().equals("mintshelf.app.use")))
+                .isEmpty();
+    }
+
+    @Test
+    void everyPackageSaysWhatItIsFor() throws IOException {
+        try (Stream<Path> all = Files.walk(Path.of("src/main/java/mintshelf/app"))) {
+            assertThat(all.filter(f -> f.toString().endsWith(".java"))
+                            .map(Path::getParent)
+                            .distinct())
+                    .allSatisfy(folder ->
+                            assertThat(folder.resolve("package-info.java")).exists());
+        }
     }
 
     @Test
@@ -57,13 +138,50 @@ class LayersTest {
     }
 
     @Test
-    void useCasesKnowNoHttp() {
+    void nothingBelowThePagesKnowsHttp() {
         classes()
                 .that()
-                .resideInAPackage("mintshelf.app.use..")
+                .resideInAnyPackage(floor("use"), floor("effect"), floor("sight"), floor("ground"), floor("store"))
                 .should()
                 .onlyDependOnClassesThat()
                 .resideOutsideOfPackages("jakarta.servlet..", "org.springframework.web..", "org.springframework.ui..")
                 .check(app);
+    }
+
+    @Test
+    void aTableIsWrittenByOneStore() throws IOException {
+        Map<String, Set<String>> writers = new TreeMap<>();
+        for (Path file : sources()) {
+            Matcher written = WRITES.matcher(Files.readString(file));
+            while (written.find()) {
+                writers.computeIfAbsent(written.group(1), t -> new TreeSet<>())
+                        .add(file.getFileName().toString());
+            }
+        }
+        assertThat(writers).as("the sources are read").hasSizeGreaterThan(50);
+        writers.forEach((table, stores) -> assertThat(stores).as(table).hasSize(1));
+    }
+
+    @Test
+    void storesKnowEachOtherAsListed() throws IOException {
+        Map<String, Set<String>> found = new TreeMap<>();
+        for (Path file : sources()) {
+            Path within = STORES.relativize(file);
+            if (within.getNameCount() < 2) continue;
+            String mine = within.getName(0).toString();
+            Matcher known = KNOWS.matcher(Files.readString(file));
+            while (known.find()) {
+                if (!known.group(1).equals(mine))
+                    found.computeIfAbsent(mine, s -> new TreeSet<>()).add(known.group(1));
+            }
+        }
+        assertThat(found).isEqualTo(ARROWS);
+    }
+
+    private static List<Path> sources() throws IOException {
+        try (Stream<Path> all = Files.walk(STORES)) {
+            return new ArrayList<>(
+                    all.filter(f -> f.toString().endsWith(".java")).toList());
+        }
     }
 }

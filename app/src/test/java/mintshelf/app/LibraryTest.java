@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import mintshelf.app.use.Refused;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.hold.CheckOut;

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.Map;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Refused;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.KeepFacts;

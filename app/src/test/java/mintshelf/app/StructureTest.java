@@ -12,12 +12,12 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import mintshelf.app.effect.References;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
-import mintshelf.app.use.References;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.TakeAlong.With;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.structure.FetchStructure;
@@ -282,7 +282,7 @@ class StructureTest {
         CheckOut.Plan next = checkOut.plan(server.actor("priya"), List.of(top), Optional.empty());
         assertThat(next.remembered()).isTrue();
         assertThat(next.rows().stream().filter(CheckOut.Row::opens)).hasSize(2);
-        server.bean(mintshelf.app.use.Habits.class).forget(server.actor("priya"), Optional.empty());
+        server.bean(mintshelf.app.effect.Habits.class).forget(server.actor("priya"), Optional.empty());
         assertThat(checkOut.plan(server.actor("priya"), List.of(top), Optional.empty())
                         .rows())
                 .hasSize(1);

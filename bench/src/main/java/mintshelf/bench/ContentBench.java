@@ -7,8 +7,8 @@ import java.sql.Statement;
 import java.util.List;
 import java.util.Random;
 import mintshelf.app.Server;
+import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.content.ContentStore;
-import mintshelf.app.use.UnitOfWork;
 
 /** How fast contents come in and how much room they take. */
 final class ContentBench {

@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.Set;
 import mintshelf.app.ManyDocuments;
 import mintshelf.app.Server;
-import mintshelf.app.use.StructureMirror;
+import mintshelf.app.sight.StructureMirror;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.core.base.ContentHash;

@@ -14,7 +14,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import mintshelf.app.ManyDocuments;
 import mintshelf.app.Server;
 import mintshelf.app.Web;
-import mintshelf.app.use.Refused;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.core.document.Document;

@@ -9,14 +9,13 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.desk.DeskStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.Seen;
-import mintshelf.app.use.Sight;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
@@ -48,23 +47,14 @@ class DeskApi {
     private final Desks desks;
     private final Tokens tokens;
     private final ReceiveContent receive;
-    private final ListStore lists;
     private final Sight sight;
 
-    DeskApi(
-            CheckOut checkOut,
-            CheckIn checkIn,
-            Desks desks,
-            Tokens tokens,
-            ReceiveContent receive,
-            ListStore lists,
-            Sight sight) {
+    DeskApi(CheckOut checkOut, CheckIn checkIn, Desks desks, Tokens tokens, ReceiveContent receive, Sight sight) {
         this.checkOut = checkOut;
         this.checkIn = checkIn;
         this.desks = desks;
         this.tokens = tokens;
         this.receive = receive;
-        this.lists = lists;
         this.sight = sight;
     }
 
@@ -91,7 +81,7 @@ class DeskApi {
 
     @GetMapping("/holds")
     List<DocumentApi.Document> holds(Actor actor) {
-        return sight.of(actor, lists.heldBy(actor.person(), CheckOut.MOST)).values().stream()
+        return checkIn.held(actor, List.of()).stream()
                 .map(s -> DocumentApi.Document.of(actor, s))
                 .toList();
     }

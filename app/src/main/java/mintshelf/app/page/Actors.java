@@ -1,10 +1,10 @@
 package mintshelf.app.page;
 
 import jakarta.servlet.http.HttpServletRequest;
+import mintshelf.app.ground.Actor;
 import mintshelf.app.setup.Security;
 import mintshelf.app.setup.Security.SignedIn;
-import mintshelf.app.store.person.PersonStore;
-import mintshelf.app.use.Actor;
+import mintshelf.app.sight.Grants;
 import org.springframework.core.MethodParameter;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
@@ -17,10 +17,10 @@ import org.springframework.web.method.support.ModelAndViewContainer;
 @Component
 public class Actors implements HandlerMethodArgumentResolver {
     private static final String KEPT = Actors.class.getName();
-    private final PersonStore people;
+    private final Grants grants;
 
-    public Actors(PersonStore people) {
-        this.people = people;
+    public Actors(Grants grants) {
+        this.grants = grants;
     }
 
     @Override
@@ -42,10 +42,7 @@ public class Actors implements HandlerMethodArgumentResolver {
         if (request.getAttribute(KEPT) instanceof Actor kept) return kept;
         var signedIn = SecurityContextHolder.getContext().getAuthentication();
         if (signedIn == null || !(signedIn.getPrincipal() instanceof SignedIn person)) return null;
-        String zone =
-                people.person(person.person()).map(PersonStore.Person::zone).orElse("UTC");
-        Actor actor = new Actor(
-                people.access(person.person(), person.name()), person.login(), zone, Security.address(request));
+        Actor actor = grants.actor(person.person(), person.login(), person.name(), Security.address(request));
         request.setAttribute(KEPT, actor);
         return actor;
     }

@@ -5,7 +5,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.sight.Contents;
 import mintshelf.app.store.content.StoredContent;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -17,9 +17,9 @@ import org.springframework.stereotype.Component;
 public class FileAnswer {
     public static final String SANDBOX = "default-src 'none'; style-src 'unsafe-inline'; sandbox";
 
-    private final ContentStore contents;
+    private final Contents contents;
 
-    public FileAnswer(ContentStore contents) {
+    public FileAnswer(Contents contents) {
         this.contents = contents;
     }
 
@@ -74,6 +74,6 @@ public class FileAnswer {
             }
         }
         response.setContentLengthLong(to - from);
-        contents.send(content.id(), from, to, response.getOutputStream());
+        contents.send(content, from, to, response.getOutputStream());
     }
 }

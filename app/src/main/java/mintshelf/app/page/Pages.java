@@ -2,7 +2,7 @@ package mintshelf.app.page;
 
 import java.util.Arrays;
 import java.util.List;
-import mintshelf.app.use.NotThere;
+import mintshelf.app.ground.NotThere;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.CacheControl;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;

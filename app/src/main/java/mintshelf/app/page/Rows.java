@@ -2,7 +2,7 @@ package mintshelf.app.page;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import mintshelf.app.use.Seen;
+import mintshelf.app.sight.Seen;
 
 /** Helps lists of documents. */
 public final class Rows {

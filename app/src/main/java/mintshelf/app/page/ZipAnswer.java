@@ -11,8 +11,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
-import mintshelf.app.store.content.ContentStore;
-import mintshelf.app.use.Packed;
+import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.Packed;
 import mintshelf.core.document.FileName;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -21,9 +21,9 @@ import org.springframework.stereotype.Component;
 /** Sends many files as one archive, streamed; equal names get a number. */
 @Component
 public class ZipAnswer {
-    private final ContentStore contents;
+    private final Contents contents;
 
-    public ZipAnswer(ContentStore contents) {
+    public ZipAnswer(Contents contents) {
         this.contents = contents;
     }
 
@@ -55,7 +55,7 @@ public class ZipAnswer {
                 path = asked.substring(0, slash) + i + " " + asked.substring(slash);
             }
             out.putNextEntry(entry(path));
-            contents.send(file.content().id(), 0, file.content().size(), out);
+            contents.send(file.content(), 0, file.content().size(), out);
             out.closeEntry();
         }
         if (says.isPresent()) {

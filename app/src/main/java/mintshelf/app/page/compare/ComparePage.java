@@ -1,11 +1,11 @@
 package mintshelf.app.page.compare;
 
 import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Compared;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Compared;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.Seen;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.search.Search;

@@ -1,7 +1,7 @@
 package mintshelf.app.page.desk;
 
+import mintshelf.app.ground.Actor;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.use.Actor;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
 import org.springframework.stereotype.Controller;

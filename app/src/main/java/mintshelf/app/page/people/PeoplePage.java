@@ -1,9 +1,9 @@
 package mintshelf.app.page.people;
 
 import java.util.List;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.store.person.PersonStore.Person;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Refused;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.person.Sessions;
 import mintshelf.core.access.Right;

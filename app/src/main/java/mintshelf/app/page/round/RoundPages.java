@@ -9,17 +9,17 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import mintshelf.app.effect.Asking;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.sight.RoundSight.Line;
+import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.Kind;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Asking;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.ReadingRoom;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.RoundSight.Line;
-import mintshelf.app.use.RoundSight.RoundView;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.AskOthers;
@@ -161,7 +161,7 @@ public class RoundPages {
         model.addAttribute(
                 "compared",
                 before.flatMap(old -> room.soon(
-                                () -> compare.ringed(old, version), Optional.<mintshelf.app.use.Compared>empty()))
+                                () -> compare.ringed(old, version), Optional.<mintshelf.app.sight.Compared>empty()))
                         .orElse(null));
         model.addAttribute("isModel", ReadModel.format(version).isPresent());
         model.addAttribute("changes", rounds.changes(shown));

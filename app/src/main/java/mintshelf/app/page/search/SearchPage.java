@@ -1,7 +1,7 @@
 package mintshelf.app.page.search;
 
 import java.util.List;
-import mintshelf.app.use.Actor;
+import mintshelf.app.ground.Actor;
 import mintshelf.app.use.search.Search;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;

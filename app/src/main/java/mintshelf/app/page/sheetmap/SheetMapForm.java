@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import mintshelf.app.use.Refused;
+import mintshelf.app.ground.Refused;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
 

@@ -2,9 +2,9 @@ package mintshelf.app.page.signin;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.setup.Security;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.use.Refused;
 import mintshelf.app.use.person.People;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Controller;

@@ -8,7 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.function.ToIntFunction;
 import java.util.function.ToLongFunction;
-import mintshelf.app.use.Seen;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.structure.ReadWhereUsed.Box;
 import mintshelf.app.use.structure.ReadWhereUsed.Line;

@@ -2,7 +2,7 @@ package mintshelf.app.page.today;
 
 import java.util.List;
 import java.util.Locale;
-import mintshelf.app.use.Actor;
+import mintshelf.app.ground.Actor;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.core.base.Numbers;

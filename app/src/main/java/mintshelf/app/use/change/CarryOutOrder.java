@@ -16,7 +16,21 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import mintshelf.app.effect.FallingSignOffs;
+import mintshelf.app.effect.FilePaper;
+import mintshelf.app.effect.KeepContent;
+import mintshelf.app.effect.Moves;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.SheetPdf;
+import mintshelf.app.effect.SheetWriter;
+import mintshelf.app.effect.Telling;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
@@ -24,20 +38,6 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.round.RoundStore;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Acts;
-import mintshelf.app.use.Contents;
-import mintshelf.app.use.FallingSignOffs;
-import mintshelf.app.use.FilePaper;
-import mintshelf.app.use.Moves;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Recorder;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.Seen;
-import mintshelf.app.use.SheetPdf;
-import mintshelf.app.use.SheetWriter;
-import mintshelf.app.use.Sight;
-import mintshelf.app.use.Telling;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.ChangeNotice;
 import mintshelf.core.change.OrderLine;
@@ -75,7 +75,7 @@ public class CarryOutOrder {
     private final FilePaper papers;
     private final OrderPaper orderPapers;
     private final SheetPdf pdf;
-    private final Contents contents;
+    private final KeepContent contents;
     private final Telling telling;
     private final Acts acts;
     private final Recorder recorder;
@@ -95,7 +95,7 @@ public class CarryOutOrder {
             FilePaper papers,
             OrderPaper orderPapers,
             SheetPdf pdf,
-            Contents contents,
+            KeepContent contents,
             Telling telling,
             Acts acts,
             Recorder recorder,

@@ -2,17 +2,17 @@ package mintshelf.app.use.check;
 
 import java.util.List;
 import java.util.Map;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.HouseRules;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.person.PersonStore;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Acts;
-import mintshelf.app.use.HouseRules;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Recorder;
-import mintshelf.app.use.Refused;
 import mintshelf.core.drawing.check.CheckRules;
 import org.springframework.stereotype.Service;
 

@@ -2,12 +2,12 @@ package mintshelf.app.use.content;
 
 import java.time.Clock;
 import java.time.Duration;
+import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.act.ActStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.structure.StructureLogStore;
-import mintshelf.app.use.UnitOfWork;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 

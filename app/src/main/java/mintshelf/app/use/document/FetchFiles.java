@@ -2,15 +2,15 @@ package mintshelf.app.use.document;
 
 import java.util.ArrayList;
 import java.util.List;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.Packed;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Packed;
-import mintshelf.app.use.Recorder;
-import mintshelf.app.use.Seen;
-import mintshelf.app.use.Sight;
-import mintshelf.app.use.UnitOfWork;
 import org.springframework.stereotype.Service;
 
 /** Hands out files. A copy never needs a hold; every copy is noted in the record. */

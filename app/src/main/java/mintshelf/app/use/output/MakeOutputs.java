@@ -6,6 +6,11 @@ import java.time.Instant;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Optional;
+import mintshelf.app.effect.KeepContent;
+import mintshelf.app.effect.SheetPdf;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
@@ -13,11 +18,6 @@ import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.output.OutputStore.Wanted;
-import mintshelf.app.use.Contents;
-import mintshelf.app.use.ReadingRoom;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.SheetPdf;
-import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
@@ -40,7 +40,7 @@ public class MakeOutputs {
 
     private final OutputStore outputs;
     private final DocumentStore documents;
-    private final Contents contents;
+    private final KeepContent contents;
     private final SheetPdf pages;
     private final ReadingRoom room;
     private final UnitOfWork unit;
@@ -50,7 +50,7 @@ public class MakeOutputs {
     public MakeOutputs(
             OutputStore outputs,
             DocumentStore documents,
-            Contents contents,
+            KeepContent contents,
             SheetPdf pages,
             ReadingRoom room,
             UnitOfWork unit,

@@ -3,11 +3,11 @@ package mintshelf.app.use.search;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.TextStore;
 import mintshelf.app.store.document.ListStore;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Seen;
-import mintshelf.app.use.Sight;
 import mintshelf.core.search.SearchText;
 import org.springframework.stereotype.Service;
 

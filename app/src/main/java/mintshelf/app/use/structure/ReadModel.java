@@ -16,6 +16,16 @@ import java.util.Optional;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Supplier;
 import javax.imageio.ImageIO;
+import mintshelf.app.effect.KeepContent;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Recent;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.ContentInput;
+import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
@@ -23,15 +33,6 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.structure.PictureStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.ContentInput;
-import mintshelf.app.use.Contents;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Recent;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.Seen;
-import mintshelf.app.use.Sight;
-import mintshelf.app.use.UnitOfWork;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
@@ -67,6 +68,7 @@ public class ReadModel {
     private final PictureStore pictures;
     private final ContentStore contents;
     private final Contents whole;
+    private final KeepContent keep;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -77,6 +79,7 @@ public class ReadModel {
             PictureStore pictures,
             ContentStore contents,
             Contents whole,
+            KeepContent keep,
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
@@ -85,6 +88,7 @@ public class ReadModel {
         this.pictures = pictures;
         this.contents = contents;
         this.whole = whole;
+        this.keep = keep;
         this.unit = unit;
         this.clock = clock;
     }
@@ -378,7 +382,7 @@ public class ReadModel {
             throw Refused.because("picture.bad", "That is no small PNG picture.", "Nothing was kept.");
         }
         unit.run(() -> {
-            StoredContent kept = whole.keep(png);
+            StoredContent kept = keep.keep(png);
             pictures.keep(version.content().id(), kept.id(), actor.person(), clock.instant());
         });
     }

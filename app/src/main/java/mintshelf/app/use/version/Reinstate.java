@@ -1,17 +1,17 @@
 package mintshelf.app.use.version;
 
 import java.util.Optional;
+import mintshelf.app.effect.NewVersions;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.References;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.use.Actor;
-import mintshelf.app.use.Acts;
-import mintshelf.app.use.NewVersions;
-import mintshelf.app.use.NotThere;
-import mintshelf.app.use.Recorder;
-import mintshelf.app.use.References;
-import mintshelf.app.use.Refused;
-import mintshelf.app.use.Seen;
-import mintshelf.app.use.Sight;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;

@@ -1,0 +1,75 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.util.Map;
+import java.util.OptionalLong;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.numbering.NumberKey;
+import mintshelf.core.numbering.NumberPattern;
+import org.springframework.stereotype.Component;
+
+/** Numbers of documents and papers: one rule of scope, one year, the house's. Within the caller's transaction. */
+@Component
+public class DrawNumbers {
+    /** Numbers of a series that are tried when others were typed ahead of it. */
+    private static final int TRIES = 1000;
+
+    private final NumberStore numbers;
+    private final Settings settings;
+    private final Clock clock;
+
+    public DrawNumbers(NumberStore numbers, Settings settings, Clock clock) {
+        this.numbers = numbers;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** A kind's series as it counts on one shelf for a document with these facts. */
+    private record Counting(NumberStore.Series series, NumberPattern pattern, Outcome<String> scope, int year) {}
+
+    private Counting counting(Kind kind, long shelf, Map<String, String> facts) {
+        NumberStore.Series series = numbers.series(kind.numberSeries());
+        NumberPattern pattern = NumberPattern.parse(series.pattern()).orElseThrow(Refused::new);
+        int year = clock.instant().atZone(settings.zone()).getYear();
+        String within = switch (series.scope()) {
+            case "SHELF" -> "shelf " + shelf + ": ";
+            case "KIND" -> "kind " + kind.id() + ": ";
+            default -> "";
+        };
+        Outcome<String> scope = pattern.scopeKey(year, facts);
+        return new Counting(
+                series,
+                pattern,
+                scope instanceof Outcome.Granted<String> g ? Outcome.granted(within + g.value()) : scope,
+                year);
+    }
+
+    /** The next free number of a kind's series on a shelf, or why there is none. */
+    public Outcome<NumberKey> next(Kind kind, long shelf, Map<String, String> facts) {
+        Counting c = counting(kind, shelf, facts);
+        if (!(c.scope() instanceof Outcome.Granted<String> scope)) {
+            return Outcome.refused(c.scope().refusal().orElseThrow());
+        }
+        for (int tries = 0; tries < TRIES; tries++) {
+            long value = numbers.draw(c.series().id(), scope.value());
+            NumberKey number = NumberKey.of(
+                            c.pattern().render(value, c.year(), facts).orElseThrow(Refused::new))
+                    .orElseThrow(Refused::new);
+            if (!numbers.isUsed(kind.aspect(), number)) return Outcome.granted(number);
+        }
+        return Outcome.refused("series.used", "The next thousand numbers of the series are used.", "Type a number.");
+    }
+
+    /** A number was typed: one that fits the series pushes its counter on. */
+    public void typed(Kind kind, long shelf, NumberKey number, Map<String, String> facts) {
+        Counting c = counting(kind, shelf, facts);
+        OptionalLong counter = c.pattern().counterIn(number.number(), c.year(), facts);
+        if (counter.isPresent() && c.scope() instanceof Outcome.Granted<String> scope) {
+            numbers.push(c.series().id(), scope.value(), counter.getAsLong());
+        }
+    }
+}

@@ -1,0 +1,131 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.VersionDigest;
+import mintshelf.core.numbering.NumberKey;
+import org.springframework.stereotype.Component;
+
+/** Files the papers that changes make: orders, notices. Within the caller's transaction. */
+@Component
+public class FilePaper {
+    /** The folder of each shelf in which change papers lie. */
+    public static final String FOLDER = "Changes";
+
+    private final DocumentStore documents;
+    private final NumberStore numbers;
+    private final HouseStore house;
+    private final ShelfStore shelves;
+    private final KeepContent contents;
+    private final DrawNumbers draw;
+    private final Clock clock;
+
+    public FilePaper(
+            DocumentStore documents,
+            NumberStore numbers,
+            HouseStore house,
+            ShelfStore shelves,
+            KeepContent contents,
+            DrawNumbers draw,
+            Clock clock) {
+        this.documents = documents;
+        this.numbers = numbers;
+        this.house = house;
+        this.shelves = shelves;
+        this.contents = contents;
+        this.draw = draw;
+        this.clock = clock;
+    }
+
+    /** The next number of a kind's series on a shelf. */
+    public NumberKey number(Kind kind, long shelf) {
+        return draw.next(kind, shelf, Map.of()).orElseThrow(Refused::new);
+    }
+
+    /**
+     * Files a paper with its first version in the folder for changes of a shelf.
+     *
+     * @param fileName with its ending; the paper's number is unused until now, so the name is free
+     * @return its id
+     */
+    public long file(
+            Actor actor,
+            Kind kind,
+            long shelf,
+            NumberKey number,
+            String title,
+            String fileName,
+            byte[] bytes,
+            String says) {
+        Instant now = clock.instant();
+        Folder folder = folder(shelf);
+        FileName file = FileName.of(fileName);
+        long item = documents.add(
+                new DocumentStore.NewDocument(
+                        kind.aspect().name(),
+                        kind.id(),
+                        shelf,
+                        folder.id(),
+                        number,
+                        Texts.shorten(title, 200),
+                        file,
+                        actor.person()),
+                now);
+        numbers.claim(kind.aspect(), number, item, now);
+        long revision = documents.startRevision(
+                item, Optional.empty(), house.latest(kind.route()).firstStage(), actor.person(), "", "", now);
+        version(actor.person(), item, revision, file.name(), bytes, VersionRow.MadeBy.FILED, says);
+        return item;
+    }
+
+    /** Adds a version of a paper: what it says has changed. */
+    public int version(
+            long author,
+            long item,
+            long revision,
+            String fileName,
+            byte[] bytes,
+            VersionRow.MadeBy madeBy,
+            String says) {
+        StoredContent content = contents.keep(bytes);
+        return documents
+                .addVersion(
+                        new DocumentStore.NewVersion(
+                                item,
+                                revision,
+                                content.id(),
+                                fileName,
+                                VersionDigest.of(content.hash(), Map.of()),
+                                says,
+                                author,
+                                madeBy,
+                                Optional.empty(),
+                                Optional.empty(),
+                                Map.of()),
+                        clock.instant())
+                .number();
+    }
+
+    private Folder folder(long shelf) {
+        Optional<Folder> there = shelves.folders(shelf).stream()
+                .filter(f -> f.depth() == 1 && Texts.key(f.name()).equals(Texts.key(FOLDER)))
+                .findFirst();
+        if (there.isPresent()) return there.get();
+        long id = shelves.addFolder(shelves.root(shelf), FOLDER);
+        return shelves.folder(id).orElseThrow();
+    }
+}

@@ -1,0 +1,42 @@
+package mintshelf.app.effect;
+
+import com.github.luben.zstd.Zstd;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.Piece;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.content.ChunkCutter;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.content.CutSize;
+import org.springframework.stereotype.Component;
+
+/** Keeps bytes that the shelf made itself, within the caller's transaction. */
+@Component
+public class KeepContent {
+    private final ContentStore contents;
+    private final Clock clock;
+
+    public KeepContent(ContentStore contents, Clock clock) {
+        this.contents = contents;
+        this.clock = clock;
+    }
+
+    /** Keeps bytes that the shelf made, within the caller's transaction. */
+    public StoredContent keep(byte[] bytes) {
+        byte[] sample = Arrays.copyOf(bytes, Math.min(bytes.length, CutSize.SAMPLE));
+        CutSize size = CutSize.forSample(sample.length, Zstd.compress(sample, 1).length);
+        ChunkCutter cutter = new ChunkCutter(size);
+        List<Piece> pieces = new ArrayList<>();
+        for (int at = 0; at < bytes.length; ) {
+            int length = cutter.cut(bytes, at, bytes.length - at, true);
+            pieces.add(Piece.of(bytes, at, length));
+            at += length;
+        }
+        return contents.keep(
+                ContentHash.compute(bytes), bytes.length, ContentKind.of(sample), size, pieces, clock.instant());
+    }
+}

@@ -1,0 +1,128 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Sheets;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.DocumentStore.Added;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.VersionDigest;
+import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactValue;
+import org.springframework.stereotype.Component;
+
+/** Makes the next version of a document of what came back; within the transaction of the act, under the document's lock. */
+@Component
+public class NewVersions {
+    private final DocumentStore documents;
+    private final ListStore lists;
+    private final HouseStore house;
+    private final Sheets sheets;
+    private final References references;
+    private final Links links;
+    private final FallingSignOffs signOffs;
+    private final Clock clock;
+
+    public NewVersions(
+            DocumentStore documents,
+            ListStore lists,
+            HouseStore house,
+            Sheets sheets,
+            References references,
+            Links links,
+            FallingSignOffs signOffs,
+            Clock clock) {
+        this.documents = documents;
+        this.lists = lists;
+        this.house = house;
+        this.sheets = sheets;
+        this.references = references;
+        this.links = links;
+        this.signOffs = signOffs;
+        this.clock = clock;
+    }
+
+    /**
+     * What a version is made of.
+     *
+     * @param refersTo what its content refers to, resolved
+     * @param base the version that its author started from
+     * @param copyOf the version whose content it brings back
+     * @param says why a round's sign-offs fall by it, after "since": "version 4 came"
+     */
+    public record Made(
+            StoredContent content,
+            List<Reference> refersTo,
+            String comment,
+            VersionRow.MadeBy madeBy,
+            Optional<Long> base,
+            Optional<Long> copyOf,
+            String says) {}
+
+    /** Adds the version, with what it refers to; links of the document are held against their targets' latest versions. */
+    public Added add(Actor actor, Document document, Made made) {
+        Instant now = clock.instant();
+        long revision = document.pending().orElseThrow().id();
+        Map<String, String> facts = documents.facts(revision);
+        Added added = documents.addVersion(
+                new DocumentStore.NewVersion(
+                        document.id(),
+                        revision,
+                        made.content().id(),
+                        document.fileName(),
+                        VersionDigest.of(made.content().hash(), facts, References.digests(made.refersTo())),
+                        made.comment(),
+                        actor.person(),
+                        made.madeBy(),
+                        made.base(),
+                        made.copyOf(),
+                        facts),
+                now);
+        references.keep(added.version(), made.refersTo());
+        links.capture(document.id());
+        lists.noteRecent(actor.person(), document.id(), "changed", now);
+        signOffs.changed(
+                actor, document.id(), made.says().isEmpty() ? "version " + added.number() + " came" : made.says());
+        return added;
+    }
+
+    /**
+     * Takes over what the designer changed in the title block. What stands there as it stood before leaves the record alone, for
+     * somebody may have put it right there meanwhile.
+     *
+     * @return what was taken over, in words; empty for nothing
+     */
+    public String takeFacts(Document document, StoredContent content) {
+        Map<String, String> now = sheets.facts(content);
+        if (now.isEmpty()) return "";
+        Map<String, String> before = sheets.facts(documents
+                .version(document.id(), document.head().number())
+                .orElseThrow()
+                .content());
+        long revision = document.pending().orElseThrow().id();
+        Map<String, String> kept = documents.facts(revision);
+        List<String> taken = new ArrayList<>();
+        for (KindFact fact : house.factSheets().getOrDefault(document.place().kind(), List.of())) {
+            String name = fact.fact().name();
+            String said = now.get(name);
+            if (said == null || said.equals(before.get(name)) || said.equals(kept.get(name))) continue;
+            if (!(FactReader.read(fact.fact(), said) instanceof Outcome.Granted<Optional<FactValue>> read)) continue;
+            documents.setFact(revision, fact.fact().id(), read.value());
+            taken.add(fact.fact().label() + " “" + Texts.shorten(said, 60) + "”");
+        }
+        return Texts.shorten(String.join(", ", taken), 300);
+    }
+}

@@ -1,0 +1,52 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.util.OptionalInt;
+import java.util.OptionalLong;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.store.record.RecordStore;
+import org.springframework.stereotype.Component;
+
+/** Writes an act into the record, within the act's own transaction. */
+@Component
+public class Recorder {
+    private final RecordStore record;
+    private final Clock clock;
+
+    public Recorder(RecordStore record, Clock clock) {
+        this.record = record;
+        this.clock = clock;
+    }
+
+    /** @param says a sentence without its subject: "checked in version 6" */
+    public void note(Actor actor, long item, String act, int version, String says, String why) {
+        record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.of(version), says, why));
+    }
+
+    public void note(Actor actor, long item, String act, String says, String why) {
+        record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
+    }
+
+    /** For what the server did to a document by itself. */
+    public void noteByItself(long item, String act, String says) {
+        record.appendTo(
+                item,
+                clock.instant(),
+                new RecordStore.Line(OptionalLong.empty(), "", act, OptionalInt.empty(), says, ""));
+    }
+
+    /** For what concerns no single document. */
+    public void noteHouse(Actor actor, String act, String says, String why) {
+        record.appendToHouse(clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
+    }
+
+    /** For what the server did by itself, or what somebody did who is not signed in. */
+    public void noteHouse(OptionalLong person, String address, String act, String says) {
+        record.appendToHouse(
+                clock.instant(), new RecordStore.Line(person, address, act, OptionalInt.empty(), says, ""));
+    }
+
+    private static RecordStore.Line line(Actor actor, String act, OptionalInt version, String says, String why) {
+        return new RecordStore.Line(OptionalLong.of(actor.person()), actor.address(), act, version, says, why);
+    }
+}

@@ -1,0 +1,217 @@
+package mintshelf.app.effect;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.sight.ContentInput;
+import mintshelf.app.sight.Sheets;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.store.structure.Reference.Component;
+import mintshelf.app.store.structure.Reference.State;
+import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.FileName;
+import mintshelf.core.model.step.StepModel;
+import mintshelf.core.model.step.StepReader;
+import mintshelf.core.reference.Resolution;
+import mintshelf.core.reference.Resolution.Filed;
+import mintshelf.core.reference.Written;
+import mintshelf.core.structure.StructureGraph;
+
+/** What contents refer to: read from their bytes, looked up on the shelves, kept with the version that is made of them. */
+@org.springframework.stereotype.Component
+public class References {
+    private final ContentStore contents;
+    private final Sheets sheets;
+    private final ReadingRoom room;
+    private final ReferenceStore store;
+    private final DocumentStore documents;
+
+    public References(
+            ContentStore contents, Sheets sheets, ReadingRoom room, ReferenceStore store, DocumentStore documents) {
+        this.contents = contents;
+        this.sheets = sheets;
+        this.room = room;
+        this.store = store;
+        this.documents = documents;
+    }
+
+    /**
+     * What a complete upload refers to. Reads it all, so before the transaction that takes it. What cannot be read refers to
+     * nothing.
+     */
+    public List<Written> read(Upload upload) {
+        return read(upload.content(), upload.size(), upload.kind().orElse(ContentKind.OTHER));
+    }
+
+    public List<Written> read(StoredContent content) {
+        return read(content.id(), content.size(), content.kind());
+    }
+
+    private List<Written> read(long content, long size, ContentKind kind) {
+        try {
+            if (kind == ContentKind.DXF) {
+                StoredContent file = new StoredContent(content, ContentHash.compute(new byte[0]), size, kind);
+                return room.apart(() -> sheets.opened(file).map(Written::of).orElse(List.of()));
+            }
+            if (kind == ContentKind.STEP) {
+                Outcome<StepModel> model = StepReader.read(new ContentInput(contents, content, size));
+                return model instanceof Outcome.Granted<StepModel> read ? Written.of(read.value()) : List.of();
+            }
+            return List.of();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The digest of each captured component by path, for the digest of the version. */
+    public static Map<String, ContentHash> digests(Collection<Reference> references) {
+        Map<String, ContentHash> digests = new HashMap<>();
+        references.forEach(
+                r -> r.component().ifPresent(c -> digests.put(r.written().path(), c.digest())));
+        return digests;
+    }
+
+    /**
+     * Looks up what a document's new content refers to; within the caller's transaction, under the document's lock.
+     *
+     * @param former version before, whose picks are remembered; empty for the first one
+     * @param worked ids of the versions of components that the author worked with, by document; else the latest is assumed
+     * @return refused when the document would contain itself, with the ring spelled out
+     */
+    public Outcome<List<Reference>> resolve(
+            long document, List<Written> written, Optional<Long> former, Map<Long, Long> worked) {
+        if (written.isEmpty()) return Outcome.granted(List.of());
+        Filed parent = store.filed(document);
+        Map<String, Long> picked = new HashMap<>();
+        former.map(store::of)
+                .orElse(List.of())
+                .forEach(
+                        r -> r.component().ifPresent(c -> picked.put(r.written().path(), c.item())));
+        Map<String, List<Filed>> named = store.named(
+                written.stream().map(w -> FileName.of(w.path()).key()).toList());
+        List<Resolution> meant = written.stream()
+                .map(w -> Resolution.of(
+                        w.path(),
+                        parent,
+                        named.getOrDefault(FileName.of(w.path()).key(), List.of()),
+                        Optional.ofNullable(picked.get(w.path()))))
+                .toList();
+        Set<Long> components = new HashSet<>();
+        for (Resolution r : meant) if (r instanceof Resolution.Found found) components.add(found.document());
+        Optional<Refusal> ring = ring(document, components, new HashSet<>(picked.values()));
+        if (ring.isPresent()) return Outcome.refused(ring.get());
+        Map<Long, Component> captured = new HashMap<>(store.heads(components));
+        Map<Long, Long> known = new HashMap<>(worked);
+        known.keySet().retainAll(components);
+        if (!known.isEmpty()) captured.putAll(store.worked(known));
+        List<Reference> references = new ArrayList<>();
+        for (int i = 0; i < written.size(); i++) {
+            references.add(reference(i + 1, written.get(i), meant.get(i), captured));
+        }
+        return Outcome.granted(references);
+    }
+
+    private static Reference reference(int seq, Written written, Resolution meant, Map<Long, Component> captured) {
+        if (meant instanceof Resolution.Found found) {
+            return new Reference(seq, written, State.FOUND, Optional.of(captured.get(found.document())));
+        }
+        State state = meant instanceof Resolution.Missing ? State.MISSING : State.AMBIGUOUS;
+        return new Reference(seq, written, state, Optional.empty());
+    }
+
+    /** The ring that a reference which was not there before would close. */
+    private Optional<Refusal> ring(long document, Set<Long> components, Set<Long> before) {
+        List<Long> fresh =
+                components.stream().filter(c -> !before.contains(c)).sorted().toList();
+        if (fresh.isEmpty()) return Optional.empty();
+        store.closeGate();
+        StructureGraph graph = StructureGraph.of(store.usesBelow(fresh));
+        return fresh.stream()
+                .map(c -> graph.cycle(document, c))
+                .flatMap(Optional::stream)
+                .findFirst()
+                .map(this::refusal);
+    }
+
+    private Refusal refusal(List<Long> ring) {
+        Map<Long, Spine> spines = documents.spines(ring);
+        List<String> numbers =
+                ring.stream().map(id -> spines.get(id).document().number()).toList();
+        return Refusal.of(
+                "reference.ring",
+                numbers.get(0) + " would stand in itself: " + String.join(" › ", numbers) + ".",
+                "Take one of these references out of its file.");
+    }
+
+    /** What the latest references of a version are when its components' latest versions are captured anew. */
+    public List<Reference> takenUp(List<Reference> references) {
+        Map<Long, Component> heads = store.heads(references.stream()
+                .flatMap(r -> r.component().stream())
+                .map(Component::item)
+                .toList());
+        return references.stream()
+                .map(r -> new Reference(
+                        r.seq(),
+                        r.written(),
+                        r.state(),
+                        r.component()
+                                .map(c -> heads.getOrDefault(c.item(), c).substance() > c.substance()
+                                        ? heads.get(c.item())
+                                        : c)))
+                .toList();
+    }
+
+    /** What a version did that only takes up newer components, in words. */
+    public static String tookUp(int components) {
+        return "took up " + Numbers.count(components, "newer component", "newer components");
+    }
+
+    /** How many components of one list are captured at another version than in the other. */
+    public static int moved(List<Reference> before, List<Reference> now) {
+        Map<String, Integer> was = new HashMap<>();
+        before.forEach(r -> r.component().ifPresent(c -> was.put(r.written().path(), c.substance())));
+        return (int) now.stream()
+                .filter(r -> r.component()
+                        .filter(c -> !Optional.of(c.substance())
+                                .equals(Optional.ofNullable(was.get(r.written().path()))))
+                        .isPresent())
+                .count();
+    }
+
+    /** What the latest versions of documents refer to. */
+    public List<StructureGraph.Use> usesOf(Collection<Long> items) {
+        return store.headUses(items);
+    }
+
+    /** What versions refer to, by version; one statement. */
+    public Map<Long, List<Reference>> of(Collection<Long> versions) {
+        return store.of(versions);
+    }
+
+    public List<Reference> of(long version) {
+        return store.of(version);
+    }
+
+    /** Keeps the references of a version that was just made. */
+    public void keep(long version, List<Reference> references) {
+        store.keep(version, references);
+    }
+}

@@ -1,0 +1,321 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.sight.SheetHistory;
+import mintshelf.app.sight.Sheets;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.store.output.OutputStore;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.VersionDigest;
+import mintshelf.core.drawing.Lettering;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.RevisionBlock;
+import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOff;
+import mintshelf.core.stamp.SheetStamp;
+import mintshelf.core.stamp.SheetStamp.Stamped;
+import org.springframework.stereotype.Component;
+
+/**
+ * Writes what the record says into a sheet, as a version of its own with a proof; the version that was signed stays as it is.
+ * Within the transaction of the act that asks for it.
+ */
+@Component
+public class SheetWriter {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
+
+    private final DocumentStore documents;
+    private final Sheets sheets;
+    private final SheetHistory history;
+    private final ReadingRoom room;
+    private final KeepContent contents;
+    private final OutputStore outputs;
+    private final OrderStore orders;
+    private final HouseStore house;
+    private final Settings settings;
+    private final Clock clock;
+
+    public SheetWriter(
+            DocumentStore documents,
+            Sheets sheets,
+            SheetHistory history,
+            ReadingRoom room,
+            KeepContent contents,
+            OutputStore outputs,
+            OrderStore orders,
+            HouseStore house,
+            Settings settings,
+            Clock clock) {
+        this.documents = documents;
+        this.sheets = sheets;
+        this.history = history;
+        this.room = room;
+        this.contents = contents;
+        this.outputs = outputs;
+        this.orders = orders;
+        this.house = house;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** What goes onto a sheet that is released. Dates are days of the house, as ISO 8601. */
+    public Map<String, String> released(Document document, String label, String stage, Optional<Round> signed) {
+        Map<String, String> values = unsigned(document, label, stage);
+        values.put("issued", day(clock.instant()));
+        if (signed.isEmpty()) return values;
+        for (Ask ask : signed.get().asks()) {
+            String fact = ask.line().fact();
+            List<SignOff> given = signed.get().answers(ask).stream()
+                    .filter(s -> s.decision().signs())
+                    .toList();
+            if (fact.isEmpty() || given.isEmpty()) continue;
+            values.put(fact, given.stream().map(SignOff::name).collect(Collectors.joining(", ")));
+            values.put(
+                    fact.replaceFirst("_by$", ""),
+                    day(given.get(given.size() - 1).at()));
+        }
+        return values;
+    }
+
+    /** What goes onto a sheet that work begins on: the label it is reserved, and nobody's signature. */
+    public Map<String, String> unsigned(Document document, String label, String stage) {
+        Map<String, String> values = new HashMap<>();
+        values.put("number", document.number());
+        values.put("revision", label);
+        values.put("status", stage);
+        values.put("issued", "");
+        // Whatever route it goes or went: the signatures of a former revision are nobody's on this one.
+        for (String fact : house.signOffFacts()) {
+            values.put(fact, "");
+            values.put(fact.replaceFirst("_by$", ""), "");
+        }
+        return values;
+    }
+
+    private String day(Instant at) {
+        return DAY.format(at.atZone(settings.zone()));
+    }
+
+    /**
+     * What the revision block of a sheet says of the document's revisions, the first one first. Revisions without a label, and
+     * those that were dropped, have no row.
+     *
+     * @param revision the one that is written now; when it is released with this writing, {@code values} names its day and who
+     *     approved it
+     */
+    List<Map<String, String>> rows(Document document, long revision, RevisionBlock block, Map<String, String> values) {
+        List<RevisionRow> all = documents.revisions(document.id()).stream()
+                .filter(r -> !r.dropped() && r.revision().label().isPresent())
+                .toList();
+        Map<Long, String> onOrders =
+                orders.numbers(all.stream().map(r -> r.revision().id()).toList());
+        Map<Long, List<String>> designers = documents.designers(document.id());
+        boolean hasOrders = block.columns().stream().anyMatch(c -> c.fact().equals("order"));
+        List<Map<String, String>> rows = new ArrayList<>();
+        for (RevisionRow r : all) {
+            boolean now = r.revision().id() == revision;
+            String issued = now
+                    ? values.getOrDefault("issued", "")
+                    : r.releasedAt().map(this::day).orElse("");
+            if (block.releasedOnly() && issued.isEmpty()) continue;
+            Map<String, String> row = new LinkedHashMap<>();
+            row.put("revision", r.revision().label().orElseThrow());
+            Optional<String> order =
+                    Optional.ofNullable(onOrders.get(r.revision().id()));
+            row.put("description", words(r.revision().reason(), order.filter(o -> hasOrders)));
+            row.put("date", issued);
+            row.put("by", by(designers.getOrDefault(r.revision().id(), List.of()), r.startedBy()));
+            row.put("approved", now ? values.getOrDefault("approved_by", "") : approved(document, r));
+            order.ifPresent(o -> row.put("order", o));
+            rows.add(row);
+        }
+        return rows;
+    }
+
+    /** Why a revision was begun; an order that has a column of its own is not said twice. */
+    private static String words(String reason, Optional<String> order) {
+        if (reason.isEmpty()) return "First release";
+        return order.filter(o -> reason.startsWith(o + ": "))
+                .map(o -> reason.substring(o.length() + 2))
+                .orElse(reason);
+    }
+
+    /** Who drew a revision; before anybody did, who began it. Of several the first names are initials. */
+    private static String by(List<String> designers, String startedBy) {
+        if (designers.isEmpty()) return startedBy;
+        if (designers.size() == 1) return designers.get(0);
+        return Lettering.initials(String.join(", ", designers));
+    }
+
+    /** Who approved a revision that is or was in force, as its own sheet said. */
+    private String approved(Document document, RevisionRow row) {
+        return row.releasedVersion()
+                .flatMap(n -> documents.version(document.id(), n))
+                .flatMap(v -> outputs.proof(v.id()))
+                .map(p -> p.values().values().getOrDefault("approved_by", ""))
+                .orElse("");
+    }
+
+    /** Why nothing would be written into a content; empty where a map has places on it. */
+    public Optional<String> silent(StoredContent content) {
+        return room.apart(() -> {
+            Optional<DxfDrawing> drawing = sheets.opened(content);
+            if (drawing.isEmpty()) return sheets.whyUnread(content).or(() -> Optional.of("It cannot be read."));
+            return sheets.mapFor(drawing.get()).isPresent()
+                    ? Optional.empty()
+                    : Optional.of("No sheet map has a place on it.");
+        });
+    }
+
+    /** A sheet as it will be written, with the map and the values that it is written with. */
+    public record Draft(SheetMapStore.Edition map, SheetStamp.Values values, byte[] signed, Stamped stamped) {}
+
+    /**
+     * Writes the values into a copy of a sheet; nothing is kept.
+     *
+     * @param chosen the map to write with; without one the one that fits
+     * @param place whether a sheet without a revision block gets one
+     * @return nothing when the content is no sheet that a map knows
+     */
+    public Optional<Draft> draft(
+            Document document,
+            long revision,
+            StoredContent content,
+            Map<String, String> values,
+            Optional<SheetMapStore.Edition> chosen,
+            boolean place) {
+        return room.apart(() -> drafted(document, revision, content, values, chosen, place));
+    }
+
+    private Optional<Draft> drafted(
+            Document document,
+            long revision,
+            StoredContent content,
+            Map<String, String> values,
+            Optional<SheetMapStore.Edition> chosen,
+            boolean place) {
+        Optional<byte[]> signed = sheets.drawing(content);
+        Optional<DxfDrawing> drawing = signed.flatMap(sheets::opened);
+        if (drawing.isEmpty()) return Optional.empty();
+        Optional<SheetMapStore.Edition> map = chosen.or(() -> sheets.mapFor(drawing.get()));
+        if (map.isEmpty()) return Optional.empty();
+        List<Map<String, String>> rows = map.get()
+                .map()
+                .revisions()
+                .filter(r -> place || r.drawn() || r.isOn(drawing.get()))
+                .map(r -> rows(document, revision, r, values))
+                .orElse(List.of());
+        SheetStamp.Values all = new SheetStamp.Values(values, rows, place);
+        Stamped stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);
+        boolean released = !values.getOrDefault("issued", "").isEmpty();
+        if (released && !rows.isEmpty()) {
+            String zones = changedZones(document, map.get().map(), all, stamped.bytes());
+            if (!zones.isEmpty()) {
+                all = new SheetStamp.Values(values, withZones(rows, values.getOrDefault("revision", ""), zones), place);
+                stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);
+            }
+        }
+        return Optional.of(new Draft(map.get(), all, signed.get(), stamped));
+    }
+
+    /**
+     * Where the sheet differs from the one that was signed for the revision before. Both carry the same blocks for that, so that
+     * only the designer's changes count.
+     */
+    private String changedZones(Document document, SheetMap map, SheetStamp.Values values, byte[] written) {
+        VersionRow head =
+                documents.version(document.id(), document.head().number()).orElseThrow();
+        return history.ofFormerRevision(document.id(), head)
+                .flatMap(v -> sheets.drawing(v.content()))
+                .flatMap(old -> SheetStamp.write(old, map, values) instanceof Outcome.Granted<Stamped> same
+                        ? Optional.of(same.value().bytes())
+                        : Optional.empty())
+                .map(old -> history.changedZones(old, written))
+                .orElse("");
+    }
+
+    private static List<Map<String, String>> withZones(List<Map<String, String>> rows, String label, String zones) {
+        return rows.stream()
+                .map(row -> {
+                    Map<String, String> all = new LinkedHashMap<>(row);
+                    if (label.equals(row.get("revision"))) all.put("zone", zones);
+                    return all;
+                })
+                .toList();
+    }
+
+    /**
+     * Writes the values into the sheet of a document's head and makes it the next version.
+     *
+     * @param revision to which the version belongs
+     * @param content of the head
+     * @return its number; nothing when the content is no sheet that a map knows, or nothing on it changes
+     */
+    public Optional<Integer> write(
+            Actor actor,
+            Document document,
+            long revision,
+            StoredContent content,
+            Map<String, String> values,
+            String comment) {
+        return draft(document, revision, content, values, Optional.empty(), false)
+                .flatMap(draft -> keep(actor, document, revision, draft, comment));
+    }
+
+    /** Proves a written sheet and makes it the next version; nothing when nothing on it changes. */
+    public Optional<Integer> keep(Actor actor, Document document, long revision, Draft draft, String comment) {
+        Stamped stamped = draft.stamped();
+        if (stamped.edits().isEmpty()) return Optional.empty();
+        SheetStamp.prove(draft.signed(), stamped.bytes(), draft.map().map(), draft.values())
+                .ifPresent(differs -> {
+                    throw new Refused(differs);
+                });
+        Instant now = clock.instant();
+        StoredContent written = contents.keep(stamped.bytes());
+        Map<String, String> facts = documents.facts(revision);
+        long head = document.head().version();
+        DocumentStore.Added added = documents.addVersion(
+                new DocumentStore.NewVersion(
+                        document.id(),
+                        revision,
+                        written.id(),
+                        document.fileName(),
+                        VersionDigest.of(written.hash(), facts),
+                        comment,
+                        actor.person(),
+                        VersionRow.MadeBy.STAMPED,
+                        Optional.of(head),
+                        Optional.of(documents.substance(head)),
+                        Optional.empty(),
+                        facts),
+                now);
+        outputs.prove(
+                new OutputStore.Proof(
+                        added.version(), head, draft.map().id(), stamped.signed(), stamped.hash(), draft.values()),
+                stamped.edits());
+        return Optional.of(added.number());
+    }
+}

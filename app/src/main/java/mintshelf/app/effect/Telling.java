@@ -1,0 +1,169 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.core.access.Place;
+import mintshelf.core.base.Texts;
+import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOffRules;
+import org.springframework.stereotype.Component;
+
+/** Tells people what is asked of them and what became of their work: on Today at once, by mail through the outbox. */
+@Component
+public class Telling {
+    private final PersonStore people;
+    private final OutboxStore outbox;
+    private final NoticeStore notices;
+    private final Clock clock;
+
+    public Telling(PersonStore people, OutboxStore outbox, NoticeStore notices, Clock clock) {
+        this.people = people;
+        this.outbox = outbox;
+        this.notices = notices;
+        this.clock = clock;
+    }
+
+    /** The people who have a role at all the places. */
+    public List<Long> withRole(String role, Collection<Place> places) {
+        return people.withRole(role).stream()
+                .filter(p -> places.stream()
+                        .allMatch(place -> people.access(p.id(), p.name()).has(role, place)))
+                .map(PersonStore.Person::id)
+                .toList();
+    }
+
+    /** The people who could answer an ask, by name. */
+    public List<PersonStore.Person> candidates(String role, Set<Long> authors, Collection<Place> places) {
+        return people.withRole(role).stream()
+                .filter(p -> !authors.contains(p.id()))
+                .filter(p -> SignOffRules.hasRole(people.access(p.id(), p.name()), role, places))
+                .toList();
+    }
+
+    /** Mails an ask to the person it names, or to everybody who may answer it. */
+    public void ask(Actor by, Round round, Ask ask, Set<Long> authors, Collection<Place> places, String what) {
+        Instant now = clock.instant();
+        long event = outbox.event(
+                "sign.asked",
+                Optional.of(round.id()),
+                Optional.empty(),
+                by.person(),
+                what,
+                "/rounds/" + round.id(),
+                now);
+        for (PersonStore.Person person : candidates(ask.line().role(), authors, places)) {
+            boolean asked = ask.person().map(p -> p == person.id()).orElse(true);
+            if (asked && !person.mail().isEmpty()) outbox.mail(event, person.id(), Optional.of(ask.id()), now);
+        }
+    }
+
+    /** The asks of a round that wait and that nobody is left to answer. */
+    public List<Ask> nobodyLeft(Round round, Set<Long> authors, Collection<Place> places) {
+        Map<Long, Set<Long>> could = new HashMap<>();
+        for (Ask ask : round.waiting()) {
+            Set<Long> people = new LinkedHashSet<>();
+            candidates(ask.line().role(), authors, places).forEach(p -> people.add(p.id()));
+            could.put(ask.id(), people);
+        }
+        return SignOffRules.nobodyLeft(round, could);
+    }
+
+    /** Tells who sent a round when nobody is left to answer it: it would wait without end. */
+    public void tellWhenStuck(
+            Actor by, Round round, Set<Long> authors, Collection<Place> places, long item, String named) {
+        List<Ask> stuck = nobodyLeft(round, authors, places);
+        if (stuck.isEmpty()) return;
+        String what = String.join(
+                ", ", stuck.stream().map(a -> "“" + a.line().meaning() + "”").toList());
+        notices.tell(
+                round.by(),
+                "round.stuck",
+                Optional.of(item),
+                by.person(),
+                stuckSays(named, what),
+                "/rounds/" + round.id(),
+                clock.instant());
+        if (round.by() == by.person()) return;
+        boolean hasMail = people.person(round.by())
+                .filter(p -> !p.left() && !p.mail().isEmpty())
+                .isPresent();
+        if (!hasMail) return;
+        long event = outbox.event(
+                "round.stuck",
+                Optional.of(round.id()),
+                Optional.of(item),
+                by.person(),
+                stuckSays(named, what),
+                "/rounds/" + round.id(),
+                clock.instant());
+        outbox.mail(event, round.by(), Optional.empty(), clock.instant());
+    }
+
+    private static String stuckSays(String named, String what) {
+        return "Nobody is left who could sign " + named + " as " + what + ": ask others, or take it back";
+    }
+
+    /** Everybody who was asked in a round so far: the people named, and whoever has the role that an ask names. */
+    public Set<Long> asked(Round round, Set<Long> authors, Collection<Place> places) {
+        int until = round.openStep().orElse(Integer.MAX_VALUE);
+        Set<Long> all = new LinkedHashSet<>();
+        for (Ask ask : round.asks()) {
+            if (ask.line().step() > until) continue;
+            ask.person()
+                    .ifPresentOrElse(
+                            all::add,
+                            () -> candidates(ask.line().role(), authors, places).forEach(p -> all.add(p.id())));
+        }
+        return all;
+    }
+
+    /** Mails a link that sets a password; once it is sent, the outbox forgets it. */
+    public void invite(Actor by, PersonStore.Person person, String token) {
+        if (person.mail().isEmpty()) return;
+        Instant now = clock.instant();
+        long event = outbox.event(
+                OutboxStore.INVITED,
+                Optional.empty(),
+                Optional.empty(),
+                by.person(),
+                by.name() + " invites you to Mint Shelf; you sign in as " + person.login(),
+                "/invitations/" + token,
+                now);
+        outbox.mail(event, person.id(), Optional.empty(), now);
+    }
+
+    /** Tells people on Today and by mail; who did it is not told. */
+    public void tell(
+            Actor by,
+            Collection<Long> receivers,
+            String code,
+            Optional<Long> round,
+            long item,
+            String says,
+            String to) {
+        Instant now = clock.instant();
+        Set<Long> others = new LinkedHashSet<>(receivers);
+        others.remove(by.person());
+        if (others.isEmpty()) return;
+        long event = outbox.event(code, round, Optional.of(item), by.person(), says, Texts.shorten(to, 200), now);
+        for (long person : others) {
+            notices.tell(person, code, Optional.of(item), by.person(), says, to, now);
+            boolean hasMail = people.person(person)
+                    .filter(p -> !p.left() && !p.mail().isEmpty())
+                    .isPresent();
+            if (hasMail) outbox.mail(event, person, Optional.empty(), now);
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Changes, an order, what it will do, its board. */
+package mintshelf.app.page.change;

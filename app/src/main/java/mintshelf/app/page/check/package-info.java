@@ -1,0 +1,2 @@
+/** The rules that sheets are checked by. */
+package mintshelf.app.page.check;

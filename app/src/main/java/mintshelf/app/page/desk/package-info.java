@@ -1,0 +1,2 @@
+/** The desk in this browser, the programs that keep others. */
+package mintshelf.app.page.desk;

@@ -1,0 +1,2 @@
+/** The filing sheet. */
+package mintshelf.app.page.filing;

@@ -1,0 +1,2 @@
+/** Check-out, check-in, undo, break, strays. */
+package mintshelf.app.page.hold;

@@ -1,0 +1,2 @@
+/** What all pages share: the frame, the words, answers with files, what a fault says. */
+package mintshelf.app.page;

@@ -1,0 +1,2 @@
+/** People, grants, invitations. */
+package mintshelf.app.page.people;

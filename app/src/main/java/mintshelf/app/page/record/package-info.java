@@ -1,0 +1,2 @@
+/** The record of the house and of a document. */
+package mintshelf.app.page.record;

@@ -1,0 +1,2 @@
+/** Starting, dropping, moving, reinstating. */
+package mintshelf.app.page.revision;

@@ -1,0 +1,2 @@
+/** Sending, signing, the in-tray. */
+package mintshelf.app.page.round;

@@ -1,0 +1,2 @@
+/** The search and its hints. */
+package mintshelf.app.page.search;

@@ -1,0 +1,2 @@
+/** Shelves, folders, rows. */
+package mintshelf.app.page.shelf;

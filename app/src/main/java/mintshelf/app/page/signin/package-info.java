@@ -1,0 +1,2 @@
+/** Signing in, first start, invitations. */
+package mintshelf.app.page.signin;

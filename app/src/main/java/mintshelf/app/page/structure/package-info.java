@@ -1,0 +1,2 @@
+/** Components, where used, the model. */
+package mintshelf.app.page.structure;

@@ -1,0 +1,2 @@
+/** The start page. */
+package mintshelf.app.page.today;

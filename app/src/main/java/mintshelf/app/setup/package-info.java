@@ -1,0 +1,2 @@
+/** Settings, sign-in, what is started with the server. */
+package mintshelf.app.setup;

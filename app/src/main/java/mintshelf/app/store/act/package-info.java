@@ -1,0 +1,2 @@
+/** Acts that were done, by their keys. */
+package mintshelf.app.store.act;

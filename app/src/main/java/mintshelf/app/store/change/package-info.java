@@ -1,0 +1,2 @@
+/** Orders, their lines, what they made. */
+package mintshelf.app.store.change;

@@ -1,0 +1,2 @@
+/** Contents as pieces, uploads, words on sheets, pictures. */
+package mintshelf.app.store.content;

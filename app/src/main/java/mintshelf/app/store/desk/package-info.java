@@ -1,0 +1,2 @@
+/** Desks and what was brought to them. */
+package mintshelf.app.store.desk;

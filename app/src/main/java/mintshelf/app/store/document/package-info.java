@@ -1,0 +1,2 @@
+/** Items, spines, revisions, versions, facts, lists. */
+package mintshelf.app.store.document;

@@ -1,0 +1,2 @@
+/** Filing sheets that are not done. */
+package mintshelf.app.store.filing;

@@ -1,0 +1,2 @@
+/** Holds and strays. */
+package mintshelf.app.store.hold;

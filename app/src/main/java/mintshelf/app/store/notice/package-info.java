@@ -1,0 +1,2 @@
+/** What people were told on their page. */
+package mintshelf.app.store.notice;

@@ -1,0 +1,2 @@
+/** Mails that wait to be sent. */
+package mintshelf.app.store.outbox;

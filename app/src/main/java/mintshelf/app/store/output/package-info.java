@@ -1,0 +1,2 @@
+/** Files that are made of versions. */
+package mintshelf.app.store.output;

@@ -1,0 +1,2 @@
+/** People, groups, grants, tokens, sessions. */
+package mintshelf.app.store.person;

@@ -1,0 +1,2 @@
+/** Bundles, rounds, who is asked, who signed. */
+package mintshelf.app.store.round;

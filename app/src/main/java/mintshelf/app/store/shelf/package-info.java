@@ -1,0 +1,2 @@
+/** Shelves and folders. */
+package mintshelf.app.store.shelf;

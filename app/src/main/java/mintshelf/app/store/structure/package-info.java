@@ -1,0 +1,2 @@
+/** References and links. */
+package mintshelf.app.store.structure;

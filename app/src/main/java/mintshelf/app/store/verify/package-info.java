@@ -1,0 +1,2 @@
+/** What is read to prove that all is whole. */
+package mintshelf.app.store.verify;

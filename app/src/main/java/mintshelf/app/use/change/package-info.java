@@ -1,0 +1,2 @@
+/** Asking for a change, moving an order along, carrying it out. */
+package mintshelf.app.use.change;

@@ -1,0 +1,2 @@
+/** Comparing versions and strays. */
+package mintshelf.app.use.compare;

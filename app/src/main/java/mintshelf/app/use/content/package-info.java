@@ -1,0 +1,2 @@
+/** Bytes that come in, in slices. */
+package mintshelf.app.use.content;

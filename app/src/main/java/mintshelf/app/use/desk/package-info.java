@@ -1,0 +1,2 @@
+/** Desks, and tokens for programs. */
+package mintshelf.app.use.desk;

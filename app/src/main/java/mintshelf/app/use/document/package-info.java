@@ -1,0 +1,2 @@
+/** Reading a document, its facts, dropping it. */
+package mintshelf.app.use.document;

@@ -1,0 +1,2 @@
+/** Files become documents. */
+package mintshelf.app.use.filing;

@@ -1,0 +1,2 @@
+/** Holds: taking, giving back, breaking, bringing back, strays. */
+package mintshelf.app.use.hold;

@@ -1,0 +1,2 @@
+/** Mails on their way. */
+package mintshelf.app.use.mail;

@@ -1,0 +1,2 @@
+/** Reading the record. */
+package mintshelf.app.use.record;

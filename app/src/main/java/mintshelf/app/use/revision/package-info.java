@@ -1,0 +1,2 @@
+/** Revisions: start, drop, move, reinstate. */
+package mintshelf.app.use.revision;

@@ -1,0 +1,2 @@
+/** Rounds: sending, signing, asking others. */
+package mintshelf.app.use.round;

@@ -1,0 +1,2 @@
+/** The search. */
+package mintshelf.app.use.search;

@@ -1,0 +1,2 @@
+/** Sheet maps: editing, writing sheets. */
+package mintshelf.app.use.sheetmap;

@@ -1,0 +1,2 @@
+/** Structure, where used, references, models. */
+package mintshelf.app.use.structure;

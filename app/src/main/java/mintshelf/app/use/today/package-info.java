@@ -1,0 +1,2 @@
+/** What waits, what moved, what was open. */
+package mintshelf.app.use.today;

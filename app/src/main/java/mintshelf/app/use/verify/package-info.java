@@ -1,0 +1,2 @@
+/** Proving that what is kept is whole. */
+package mintshelf.app.use.verify;

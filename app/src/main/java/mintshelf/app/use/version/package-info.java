@@ -1,0 +1,2 @@
+/** Old versions: reinstating. */
+package mintshelf.app.use.version;
