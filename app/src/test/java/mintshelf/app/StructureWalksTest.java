@@ -208,34 +208,6 @@ class StructureWalksTest {
                 .endsWith("; on your desk Office: even");
     }
 
-    @Test
-    void newPagesHaveNoSeriousFaultOfAccess() {
-        long part = file("axe part", StructureTest.assembly("x" + mark));
-        long top = file("axe top", assembly("axe part", 2, "nowhere", 1));
-        browser.signIn("priya");
-        List<String> faults = new ArrayList<>();
-        for (String path : List.of(
-                "/documents/" + top + "/structure",
-                "/documents/" + top + "/refers-to",
-                "/documents/" + part + "/where-used?ever=",
-                "/check-out?items=" + top + "&along=first-level",
-                "/take-up?items=" + top,
-                "/undo-check-out?items=" + top,
-                "/desk",
-                "/habits")) {
-            for (boolean dark : new boolean[] {false, true}) {
-                browser.dark(dark);
-                browser.open(path);
-                Browser.axe().analyze(browser.driver()).getViolations().stream()
-                        .filter(v -> List.of("serious", "critical").contains(v.getImpact()))
-                        .forEach(v -> faults.add(path + (dark ? " dark: " : ": ") + v.getId() + " "
-                                + v.getNodes().get(0).getHtml()));
-            }
-        }
-        browser.dark(false);
-        assertThat(faults).isEmpty();
-    }
-
     private static final String TRIANGLE = "v 0 0 0\nv 10 0 0\nv 0 10 4\nf 1 2 3\n";
 
     private static byte[] facets() {

@@ -2,8 +2,6 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.deque.html.axecore.results.Rule;
-import com.deque.html.axecore.selenium.AxeBuilder;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.file.Files;
@@ -34,7 +32,7 @@ class WalksTest {
         browser.close();
     }
 
-    private static byte[] sheet(String number, String title, String note) {
+    static byte[] sheet(String number, String title, String note) {
         return Dxf.of(
                 "\r\n",
                 Charset.forName("windows-1252"),
@@ -77,7 +75,7 @@ class WalksTest {
     }
 
     /** Files a drawing as it is read, and gives its id. */
-    private static long drawing(long shelf, String name, String number) {
+    static long drawing(long shelf, String name, String number) {
         var filing = SERVER.bean(mintshelf.app.use.filing.FileDocuments.class);
         long sheet = filing.open(
                 SERVER.actor("priya"),
@@ -439,120 +437,5 @@ class WalksTest {
         browser.driver().switchTo().activeElement().sendKeys(Keys.ARROW_DOWN, Keys.ENTER);
         browser.await(b -> b.path().startsWith("/documents/"));
         assertThat(id()).isPositive();
-    }
-
-    @Test
-    void noPageHasASeriousFaultOfAccessInEitherTheme() {
-        long shelf = SERVER.shelf();
-        long item = SERVER.file("priya", shelf, "axe.txt", "axe", true);
-        long revised = SERVER.released(shelf, "axe released.txt");
-        SERVER.bean(mintshelf.app.use.revision.Revisions.class)
-                .start(SERVER.actor("priya"), List.of(revised), Server.key(), "r", "", true);
-        SERVER.checkIn("priya", revised, "two", false);
-        SERVER.checkIn("tomasz", revised, "unheld", false);
-        long stray = SERVER.bean(StrayStore.class).kept(revised).get(0).id();
-        long sheet = SERVER.bean(mintshelf.app.use.filing.FileDocuments.class)
-                .open(
-                        SERVER.actor("ines"),
-                        shelf,
-                        java.util.OptionalLong.empty(),
-                        List.of(SERVER.bring("ines", "axe.dxf", sheet("AX-1", "Axe", "n" + shelf))));
-        long drawn = drawing(shelf, "axe drawn.dxf", "AX" + shelf + "-2");
-        Review review = new Review(SERVER);
-        long sent = review.drawing(shelf, "axe sent.dxf");
-        long round = review.send("priya", sent, review.drawing(shelf, "axe too.dxf"));
-        review.answer("hedda", round, mintshelf.core.signoff.Decision.REMARKED, "so far so good");
-        long tosend = review.drawing(shelf, "axe to send.dxf");
-        String asked = SERVER.bean(mintshelf.app.use.change.AskForChange.class)
-                .ask(
-                        SERVER.actor("priya"),
-                        List.of(SERVER.released(shelf, "axe ordered.txt")),
-                        Server.key(),
-                        "Order",
-                        "because",
-                        java.util.Map.of());
-        long person = SERVER.actor("priya").person();
-        List<String> faults = new ArrayList<>();
-        browser.open("/sign-in");
-        check("/sign-in", faults);
-        browser.signIn("ines");
-        for (String path : List.of(
-                "/today",
-                "/shelves",
-                "/shelves/" + shelf,
-                "/documents/" + item,
-                "/documents/" + revised,
-                "/documents/" + revised + "?edit=",
-                "/documents/" + item + "/who",
-                "/documents/" + item + "/record",
-                "/documents/" + item + "/break-hold",
-                "/check-out?items=" + item + "," + revised,
-                "/check-in?items=" + item,
-                "/check-in/done?rows=" + item + "v1",
-                "/strays/" + stray,
-                "/start-revision?items=" + revised,
-                "/documents/" + revised + "/drop-revision",
-                "/documents/" + revised + "/moves/release",
-                "/documents/" + revised + "/versions/1/reinstate",
-                "/filings/" + sheet,
-                "/documents/" + drawn + "/title-block",
-                "/write-sheets?items=" + drawn + "&place=true",
-                "/sheet-maps",
-                "/sheet-maps/1",
-                "/check-rules",
-                "/check-rules/drawing",
-                "/documents/" + drawn + "/versions/1/checks",
-                "/people",
-                "/people/" + person,
-                "/people/" + person + "/like",
-                "/documents/" + drawn + "/versions/1/sheet",
-                "/documents/" + drawn,
-                "/documents/" + sent,
-                "/rounds/" + round,
-                "/send-to-review?items=" + tosend + "," + item,
-                "/in-tray",
-                "/desk/programs",
-                "/desk/programs/interface",
-                "/start-revision?items=" + revised + "&stray=" + stray,
-                "/changes",
-                asked,
-                asked + "?edit=",
-                asked + "/carry-out",
-                "/ask-for-change?items=" + revised + "," + sent,
-                "/search?q=axe",
-                "/record",
-                "/documents/0")) {
-            browser.open(path);
-            check(path, faults);
-            // The same page in other colours: only they can be wrong in the dark theme alone.
-            browser.dark(true);
-            check(path + " dark", faults, Browser.axe().withRules(List.of("color-contrast")));
-            browser.dark(false);
-        }
-        browser.signIn("oluwaseun");
-        browser.size(390, 844);
-        for (String path : List.of("/in-tray", "/rounds/" + round)) {
-            browser.open(path);
-            check(path + " on a phone", faults);
-            assertThat((Long) browser.driver().executeScript("return document.documentElement.scrollWidth"))
-                    .as(path + " is no wider than the phone")
-                    .isLessThanOrEqualTo(390);
-        }
-        browser.size(1280, 800);
-        assertThat(faults).isEmpty();
-    }
-
-    /** Drawings are left out: the checker overlooks their white paper; their ink on it is asserted where a sheet is drawn. */
-    private static void check(String path, List<String> faults) {
-        check(path, faults, Browser.axe());
-    }
-
-    private static void check(String path, List<String> faults, AxeBuilder axe) {
-        for (Rule rule : axe.exclude(".drawing").analyze(browser.driver()).getViolations()) {
-            if (rule.getImpact().equals("serious") || rule.getImpact().equals("critical")) {
-                faults.add(path + ": " + rule.getId() + " "
-                        + rule.getNodes().get(0).getHtml());
-            }
-        }
     }
 }
