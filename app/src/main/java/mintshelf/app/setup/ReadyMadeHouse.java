@@ -20,7 +20,7 @@ import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.fact.FactType;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
-import mintshelf.core.route.Gate;
+import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.SignOffLine;
 import org.springframework.boot.ApplicationArguments;
@@ -152,7 +152,13 @@ public class ReadyMadeHouse implements ApplicationRunner {
             new Stage(0, "withdrawn", "Withdrawn", StageClass.WITHDRAWN, 5),
             new Stage(0, "dropped", "Dropped", StageClass.CLOSED, 6));
     private static final Move WITHDRAW = new Move(
-            "withdraw", "Withdraw", "released", "withdrawn", Right.KEEP_SHELF, List.of(Gate.HELD_BY_NOBODY), List.of());
+            "withdraw",
+            "Withdraw",
+            "released",
+            "withdrawn",
+            Right.KEEP_SHELF,
+            List.of(Gates.HELD_BY_NOBODY, Gates.REASON_GIVEN),
+            List.of());
 
     private static List<Stage> stages(Stage... first) {
         return Stream.concat(Arrays.stream(first), AFTER.stream()).toList();
@@ -171,7 +177,13 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                 "preparation",
                                 "released",
                                 Right.CHANGE,
-                                List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+                                List.of(
+                                        Gates.HELD_BY_NOBODY,
+                                        Gates.NOT_ON_AN_ORDER,
+                                        Gates.OWN_VERSION,
+                                        Gates.FACTS_FILLED,
+                                        Gates.REFERENCES_FOUND,
+                                        Gates.CHECKS_PASSED),
                                 List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER)),
                         WITHDRAW));
     }
@@ -204,7 +216,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
                         "under-way",
                         "board",
                         Right.CHANGE,
-                        List.of(Gate.LINES_READY),
+                        List.of(Gates.LINES_READY),
                         List.of(Effect.OPEN_ROUND)),
                 new Move(
                         "carry-out",
@@ -212,12 +224,33 @@ public class ReadyMadeHouse implements ApplicationRunner {
                         "board",
                         "carried-out",
                         Right.DECIDE_CHANGES,
-                        List.of(Gate.BOARD_SIGNED),
+                        List.of(Gates.BOARD_SIGNED),
                         List.of(Effect.RELEASE_LINES),
                         board),
-                new Move("back", "Take back", "board", "under-way", Right.CHANGE, List.of(), List.of(Effect.END_ROUND)),
-                new Move("stop", "Stop", "outlined", "stopped", Right.DECIDE_CHANGES, List.of(), List.of()),
-                new Move("stop-work", "Stop", "under-way", "stopped", Right.DECIDE_CHANGES, List.of(), List.of()));
+                new Move(
+                        "back",
+                        "Take back",
+                        "board",
+                        "under-way",
+                        Right.CHANGE,
+                        List.of(Gates.REASON_GIVEN),
+                        List.of(Effect.END_ROUND)),
+                new Move(
+                        "stop",
+                        "Stop",
+                        "outlined",
+                        "stopped",
+                        Right.DECIDE_CHANGES,
+                        List.of(Gates.REASON_GIVEN),
+                        List.of()),
+                new Move(
+                        "stop-work",
+                        "Stop",
+                        "under-way",
+                        "stopped",
+                        Right.DECIDE_CHANGES,
+                        List.of(Gates.REASON_GIVEN),
+                        List.of()));
         long route = house.addRoute(ORDER, "Change order", stages, moves);
         long issued = house.addRoute(
                 "notice",
@@ -245,7 +278,13 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                 "preparation",
                                 "review",
                                 Right.CHANGE,
-                                List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+                                List.of(
+                                        Gates.HELD_BY_NOBODY,
+                                        Gates.NOT_ON_AN_ORDER,
+                                        Gates.OWN_VERSION,
+                                        Gates.FACTS_FILLED,
+                                        Gates.REFERENCES_FOUND,
+                                        Gates.SHEET_PASSED),
                                 List.of(Effect.OPEN_ROUND)),
                         new Move(
                                 "release",
@@ -253,7 +292,12 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                 "review",
                                 "released",
                                 Right.SIGN,
-                                List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED, Gate.SIGNED_OFF),
+                                List.of(
+                                        Gates.HELD_BY_NOBODY,
+                                        Gates.NOT_ON_AN_ORDER,
+                                        Gates.OWN_VERSION,
+                                        Gates.FACTS_FILLED,
+                                        Gates.SIGNED_OFF),
                                 List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER, Effect.WRITE_SHEET, Effect.MAKE_PDF),
                                 List.of(
                                         new SignOffLine(1, "checker", 1, "checked", "checked_by", 2),
@@ -265,7 +309,7 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                 "review",
                                 "preparation",
                                 Right.CHANGE,
-                                List.of(),
+                                List.of(Gates.REASON_GIVEN),
                                 List.of(Effect.END_ROUND)),
                         WITHDRAW));
     }

@@ -34,8 +34,13 @@ public record Move(
         return effects.contains(effect);
     }
 
+    /** Whether who makes it has to say why. */
+    public boolean asksReason() {
+        return gates.contains(Gates.REASON_GIVEN);
+    }
+
     /** Whether the last sign-off makes it, not a person by hand. */
     public boolean isMadeByRound() {
-        return gates.contains(Gate.SIGNED_OFF);
+        return gates.contains(Gates.SIGNED_OFF);
     }
 }

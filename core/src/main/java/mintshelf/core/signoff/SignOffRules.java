@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,6 +17,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.VersionDigest;
+import mintshelf.core.route.SignOffLine;
 
 /** Who may sign what, and what a signature is bound to. */
 public final class SignOffRules {
@@ -143,5 +145,30 @@ public final class SignOffRules {
 
     private static Optional<Refusal> refusal(String code, String reason, String remedy) {
         return Optional.of(Refusal.of(code, reason, remedy));
+    }
+
+    /**
+     * Whom documents ask together whose rules differ: every line of each, once where two say the same, in the order of the steps.
+     * Of two that differ in number or days the larger number and the fewer days stand.
+     */
+    public static List<SignOffLine> union(Collection<List<SignOffLine>> rules) {
+        Map<List<Object>, SignOffLine> lines = new LinkedHashMap<>();
+        for (List<SignOffLine> rule : rules) {
+            for (SignOffLine line : rule) {
+                lines.merge(
+                        List.of(line.role(), line.meaning(), line.fact()),
+                        line,
+                        (a, b) -> new SignOffLine(
+                                Math.max(a.step(), b.step()),
+                                a.role(),
+                                Math.max(a.needed(), b.needed()),
+                                a.meaning(),
+                                a.fact(),
+                                Math.min(a.days(), b.days())));
+            }
+        }
+        return lines.values().stream()
+                .sorted(Comparator.comparingInt(SignOffLine::step))
+                .toList();
     }
 }

@@ -30,12 +30,12 @@ class MoveRulesTest {
             "preparation",
             "released",
             Right.CHANGE,
-            List.of(Gate.HELD_BY_NOBODY, Gate.FACTS_FILLED),
+            List.of(Gates.HELD_BY_NOBODY, Gates.OWN_VERSION, Gates.FACTS_FILLED),
             List.of(Effect.FIX_LABEL));
     private static final Access DESIGNER = person(PRIYA, Right.SEE_ALL, Right.CHANGE);
 
     private static List<String> codes(Document document, Access access, List<String> empty) {
-        return MoveRules.ask(RELEASE, document, access, empty).stream()
+        return MoveRules.ask(RELEASE, Known.of(document, access).lacking(empty), By.HAND).stream()
                 .map(Refusal::code)
                 .toList();
     }
@@ -82,21 +82,20 @@ class MoveRulesTest {
             "preparation",
             "released",
             Right.SIGN,
-            List.of(Gate.SIGNED_OFF),
+            List.of(Gates.SIGNED_OFF),
             List.of(Effect.FIX_LABEL),
             List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", 2)));
 
     @Test
     void aMoveThatARoundMakesWaitsForItsSignOffsAndAsksNobodysHand() {
-        assertThat(MoveRules.ask(
-                        SIGNED, preparing(Optional.empty()), DESIGNER, List.of(), List.of("checked (a checker)")))
+        Known one = Known.of(preparing(Optional.empty()), DESIGNER);
+        assertThat(MoveRules.ask(SIGNED, one.unsigned("checked (a checker)"), By.HAND))
                 .extracting(Refusal::reason)
                 .containsExactly("Not signed yet: checked (a checker).");
-        assertThat(MoveRules.ask(SIGNED, preparing(Optional.empty()), DESIGNER, List.of(), List.of()))
+        assertThat(MoveRules.ask(SIGNED, one.unsigned("checked (a checker)"), By.LAST_SIGN_OFF))
+                .as("the asking act is the signature")
                 .isEmpty();
-        assertThat(MoveRules.ask(SIGNED, preparing(Optional.empty()), DESIGNER, List.of()))
-                .as("a round that is not known has not signed")
-                .hasSize(1);
+        assertThat(MoveRules.ask(SIGNED, one, By.HAND)).isEmpty();
     }
 
     @Test
@@ -147,7 +146,7 @@ class MoveRulesTest {
                                 "review",
                                 "released",
                                 Right.SIGN,
-                                List.of(Gate.SIGNED_OFF),
+                                List.of(Gates.SIGNED_OFF),
                                 List.of(),
                                 SIGNED.signOffs()),
                         new Move(
@@ -156,14 +155,13 @@ class MoveRulesTest {
                                 "review",
                                 "preparation",
                                 Right.CHANGE,
-                                List.of(),
+                                List.of(Gates.REASON_GIVEN),
                                 List.of(Effect.END_ROUND))));
         assertThat(route.opensRound("preparation").map(Move::code)).contains("send");
         assertThat(route.decided("review").map(Move::code)).contains("release");
         assertThat(route.back("review").map(Move::code)).contains("back");
         assertThat(route.releases("review").map(Move::code)).contains("release");
         assertThat(route.decided("preparation")).isEmpty();
-        assertThat(MoveRules.asksReason(route, route.move("back").orElseThrow()))
-                .isTrue();
+        assertThat(route.move("back").orElseThrow().asksReason()).isTrue();
     }
 }

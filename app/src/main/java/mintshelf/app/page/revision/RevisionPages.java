@@ -202,7 +202,7 @@ public class RevisionPages {
                 .orElseThrow(NotThere::new);
         if (offered.move().does(mintshelf.core.route.Effect.OPEN_ROUND)) return "redirect:/send-to-review?items=" + id;
         model.addAttribute("offered", offered);
-        model.addAttribute("asksReason", mintshelf.core.route.MoveRules.asksReason(view.route(), offered.move()));
+        model.addAttribute("asksReason", offered.move().asksReason());
         model.addAttribute(
                 "silent",
                 revisions.silent(view.seen(), view.route(), offered.move()).orElse(null));

@@ -29,6 +29,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Prepared;
@@ -71,6 +72,12 @@ public class DocumentStore {
             .forUpdate());
     private final Prepared values = new Prepared((db, revisions) -> db.select(
                     FACT.NAME, FACT_VALUE.TEXT_VALUE, FACT_VALUE.NUMBER_VALUE, FACT_VALUE.DATE_VALUE)
+            .from(FACT_VALUE)
+            .join(FACT)
+            .on(FACT.ID.eq(FACT_VALUE.FACT))
+            .where(FACT_VALUE.REVISION.in(revisions)));
+
+    private final Prepared filled = new Prepared((db, revisions) -> db.select(FACT_VALUE.REVISION, FACT.NAME)
             .from(FACT_VALUE)
             .join(FACT)
             .on(FACT.ID.eq(FACT_VALUE.FACT))
@@ -391,6 +398,16 @@ public class DocumentStore {
                         Times.instant(row.get(VERSION.AT)),
                         Optional.ofNullable(row.get(base.NUMBER)),
                         Optional.ofNullable(row.get(copied.NUMBER))));
+    }
+
+    /** The names of the facts that have a value, by revision; one statement. */
+    public Map<Long, Set<String>> filled(Collection<Long> revisions) {
+        Map<Long, Set<String>> names = new HashMap<>();
+        if (revisions.isEmpty()) return names;
+        filled.fetch(db, revisions)
+                .forEach(row -> names.computeIfAbsent(row.get(FACT_VALUE.REVISION), r -> new TreeSet<>())
+                        .add(row.get(FACT.NAME)));
+        return names;
     }
 
     /** The facts of a revision by fact name, as text. */

@@ -16,7 +16,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
@@ -26,9 +28,12 @@ import mintshelf.core.fact.FactType;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
+import mintshelf.core.route.FirstForm;
 import mintshelf.core.route.Gate;
+import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
+import mintshelf.core.route.RouteProof;
 import mintshelf.core.route.SignOffLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -47,7 +52,14 @@ public class HouseStore {
     }
 
     /** The moves of a route edition as kept. */
-    record Definition(List<KeptMove> moves) {}
+    record Definition(Integer form, List<KeptMove> moves) {
+        /** Editions of the first form, which has no number, left to the code what gates say since. */
+        boolean isFirstForm() {
+            return form == null;
+        }
+    }
+
+    private static final int FORM = 2;
 
     /** Sign-offs are null in editions that were kept before rounds were known. */
     record KeptMove(
@@ -102,23 +114,26 @@ public class HouseStore {
 
     /** Adds a route with its first edition. */
     public long addRoute(String code, String name, List<Stage> stages, List<Move> moves) {
+        proved(new Route(0, code, name, stages, moves));
         long route = db.insertInto(ROUTE)
                 .set(ROUTE.CODE, code)
                 .set(ROUTE.NAME, name)
                 .returningResult(ROUTE.ID)
                 .fetchSingle()
                 .value1();
-        Definition definition = new Definition(moves.stream()
-                .map(m -> new KeptMove(
-                        m.code(),
-                        m.name(),
-                        m.from(),
-                        m.to(),
-                        m.who().name(),
-                        m.gates().stream().map(Gate::name).toList(),
-                        m.effects().stream().map(Effect::name).toList(),
-                        m.signOffs()))
-                .toList());
+        Definition definition = new Definition(
+                FORM,
+                moves.stream()
+                        .map(m -> new KeptMove(
+                                m.code(),
+                                m.name(),
+                                m.from(),
+                                m.to(),
+                                m.who().name(),
+                                m.gates().stream().map(Gate::code).toList(),
+                                m.effects().stream().map(Effect::name).toList(),
+                                m.signOffs()))
+                        .toList());
         long edition = db.insertInto(ROUTE_EDITION)
                 .set(ROUTE_EDITION.ROUTE, route)
                 .set(ROUTE_EDITION.EDITION, 1)
@@ -199,11 +214,25 @@ public class HouseStore {
                         m.from(),
                         m.to(),
                         Right.valueOf(m.who()),
-                        m.gates().stream().map(Gate::valueOf).toList(),
+                        m.gates().stream().map(HouseStore::gate).toList(),
                         m.effects().stream().map(Effect::valueOf).toList(),
                         m.signOffs() == null ? List.of() : m.signOffs()))
                 .toList();
-        return new Route(edition, head.get(ROUTE.CODE), head.get(ROUTE.NAME), stages, moves);
+        Route route = new Route(edition, head.get(ROUTE.CODE), head.get(ROUTE.NAME), stages, moves);
+        return proved(definition.isFirstForm() ? FirstForm.completed(route) : route);
+    }
+
+    private static Gate gate(String code) {
+        return Gates.of(code)
+                .orElseThrow(() -> new IllegalStateException(
+                        "A route has the gate " + code + ", which this release does not know"));
+    }
+
+    private static Route proved(Route route) {
+        List<Refusal> wrong = RouteProof.ask(route);
+        if (wrong.isEmpty()) return route;
+        throw new IllegalStateException("The route " + route.name() + " cannot be gone: "
+                + wrong.stream().map(Refusal::says).collect(Collectors.joining(" ")));
     }
 
     /** Adds a kind and gives it with its id. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.FilePaper;
+import mintshelf.app.effect.OrderPaper;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.ground.Actor;

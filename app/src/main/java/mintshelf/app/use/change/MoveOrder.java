@@ -1,49 +1,41 @@
 package mintshelf.app.use.change;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.Asking;
-import mintshelf.app.effect.Moves;
+import mintshelf.app.effect.Bundles;
+import mintshelf.app.effect.OrderPaper;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
+import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
-import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
 import mintshelf.core.document.Document;
+import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
-import mintshelf.core.route.Move;
-import mintshelf.core.route.MoveRules;
-import mintshelf.core.route.Route;
+import mintshelf.core.route.Way;
 import org.springframework.stereotype.Service;
 
 /** Moves an order and its documents along: the work starts, the board is asked, the order is stopped. All lines together. */
 @Service
 public class MoveOrder {
-    private final CheckSheets checks;
     private final Sight sight;
     private final OrderStore orders;
     private final OrderPaper papers;
-    private final DocumentStore documents;
-    private final RoundStore rounds;
-    private final HouseStore house;
-    private final Moves moves;
+    private final Bundles bundles;
     private final Telling telling;
     private final Asking asking;
     private final Acts acts;
@@ -51,27 +43,19 @@ public class MoveOrder {
     private final Clock clock;
 
     public MoveOrder(
-            CheckSheets checks,
             Sight sight,
             OrderStore orders,
             OrderPaper papers,
-            DocumentStore documents,
-            RoundStore rounds,
-            HouseStore house,
-            Moves moves,
+            Bundles bundles,
             Telling telling,
             Asking asking,
             Acts acts,
             Recorder recorder,
             Clock clock) {
-        this.checks = checks;
         this.sight = sight;
         this.orders = orders;
         this.papers = papers;
-        this.documents = documents;
-        this.rounds = rounds;
-        this.house = house;
-        this.moves = moves;
+        this.bundles = bundles;
         this.telling = telling;
         this.asking = asking;
         this.acts = acts;
@@ -80,69 +64,32 @@ public class MoveOrder {
     }
 
     /** The order and its documents, locked together in one order. */
-    private record Locked(Seen paper, List<OrderLine> lines, Map<Long, Seen> documents, Route route) {
+    private record Locked(Seen paper, List<OrderLine> lines, Map<Long, Seen> documents) {
         Document document(OrderLine line) {
             return documents.get(line.item()).document();
-        }
-
-        String stage() {
-            return paper.document().current().stage().code();
         }
     }
 
     private Locked locked(Actor actor, long order) {
         OrderPaper.Locked all = papers.locked(actor, order);
-        Route route = house.edition(all.paper().document().current().stage().edition());
-        return new Locked(all.paper(), all.lines(), all.documents(), route);
-    }
-
-    private static Move move(Actor actor, Locked locked, Effect effect) {
-        Move move = locked.route().doing(effect, locked.stage()).orElseThrow(() -> notFrom(locked));
-        actor.access().ask(move.who(), locked.paper().document().place()).ifPresent(r -> {
-            throw new Refused(r);
-        });
-        return move;
-    }
-
-    private static Refused notFrom(Locked locked) {
-        return Refused.because(
-                "move.stage",
-                locked.paper().document().number() + " is "
-                        + locked.paper().document().current().stage().name() + " now.",
-                "Look at it again; somebody moved it meanwhile.");
-    }
-
-    private static void refuseUnlessEmpty(List<String> why, String kept) {
-        if (!why.isEmpty()) throw Refused.because("order.refused", String.join(" ", why), kept);
+        return new Locked(all.paper(), all.lines(), all.documents());
     }
 
     /** The work starts: each document's next revision begins, reserved under the order. */
     public String start(Actor actor, long order, String key) {
         return acts.once(actor, key, () -> {
             Locked locked = locked(actor, order);
-            Move move = move(actor, locked, Effect.START_LINES);
-            List<String> why = new ArrayList<>();
-            for (OrderLine line : locked.lines()) {
-                OrderRules.start(locked.document(line)).ifPresent(r -> why.add(r.says()));
-            }
-            refuseUnlessEmpty(why, "No work was started.");
+            Plan<Bundles.Going> plan =
+                    bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.START_LINES), By.HAND);
+            Refused.unlessOpen(plan, "order.refused", "No work was started.");
+            Refused.unlessEmpty(
+                    locked.lines().stream()
+                            .flatMap(line -> OrderRules.start(locked.document(line)).stream())
+                            .toList(),
+                    "order.refused",
+                    "No work was started.");
             String number = locked.paper().document().number();
-            String inShort = locked.paper().document().title();
-            for (OrderLine line : locked.lines()) {
-                Document document = locked.document(line);
-                long revision = document.pending().isPresent()
-                        ? document.pending().get().id()
-                        : moves.start(
-                                actor,
-                                document,
-                                Texts.shorten(
-                                        number + ": " + Texts.line(line.reason().isEmpty() ? inShort : line.reason()),
-                                        200),
-                                "");
-                orders.setTo(line.id(), revision);
-            }
-            moves.carryOut(actor, locked.paper().document(), locked.route(), move, "", Optional.empty());
-            papers.write(actor, locked.paper().spine().author(), order, "reserved the revisions");
+            bundles.carryOut(plan, Setting.of(actor, By.HAND, "", clock.instant(), List.of(locked.paper())));
             telling.tell(
                     actor,
                     List.of(locked.paper().spine().author()),
@@ -169,34 +116,16 @@ public class MoveOrder {
         all.add(order);
         Map<Long, Seen> seen = sight.of(actor, all);
         if (seen.size() != all.size() || !seen.get(order).all()) throw new NotThere();
-        Route route = house.edition(seen.get(order).current().stage().edition());
-        return boardPlan(new Locked(seen.get(order), lines, seen, route));
+        return boardPlan(actor, new Locked(seen.get(order), lines, seen));
     }
 
-    private BoardPlan boardPlan(Locked locked) {
-        List<Refusal> inTheWay = new ArrayList<>();
-        for (OrderLine line : locked.lines()) {
-            Document document = locked.document(line);
-            LineState state = OrderRules.state(line, document, moves.emptyFacts(document));
-            if (!state.isReady()) {
-                inTheWay.add(Refusal.of(
-                        "order.line", document.number() + " is not ready: " + state.says() + ".", remedy(state)));
-            }
-            inTheWay.addAll(checks.inTheWay(document, true));
-        }
-        List<Seen> all = bundle(locked);
-        Optional<Move> carry = locked.route()
-                .doing(Effect.OPEN_ROUND, locked.stage())
-                .flatMap(m -> locked.route().decided(m.to()));
-        List<Asking.Line> asked =
-                carry.map(m -> asking.lines(all, m.signOffs())).orElse(List.of());
-        return new BoardPlan(inTheWay, asked, Asking.nobody(asked));
-    }
-
-    private static String remedy(LineState state) {
-        return state.says().startsWith("held by")
-                ? "Ask for it to be checked in."
-                : "Check in what the order asks for.";
+    private BoardPlan boardPlan(Actor actor, Locked locked) {
+        Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.OPEN_ROUND), By.HAND);
+        List<Asking.Line> asked = plan.rows().get(0).of().move().stream()
+                .flatMap(m -> plan.rows().get(0).of().route().decided(m.to()).stream())
+                .flatMap(m -> asking.lines(bundle(locked), m.signOffs()).stream())
+                .toList();
+        return new BoardPlan(plan.refusals(), asked, Asking.nobody(asked));
     }
 
     /** The paper first: a round and its mails go by its name. */
@@ -212,35 +141,24 @@ public class MoveOrder {
         String words = Texts.optionalLines("The note", note, 1000).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             Locked locked = locked(actor, order);
-            Move move = move(actor, locked, Effect.OPEN_ROUND);
-            BoardPlan plan = boardPlan(locked);
-            List<String> why = new ArrayList<>();
-            plan.nobody().ifPresent(r -> why.add(r.says()));
-            plan.inTheWay().forEach(r -> why.add(r.says()));
-            refuseUnlessEmpty(why, "The board was not asked.");
-            Instant now = clock.instant();
+            BoardPlan board = boardPlan(actor, locked);
+            List<Refusal> inTheWay = new ArrayList<>(board.nobody().stream().toList());
+            inTheWay.addAll(board.inTheWay());
+            Refused.unlessEmpty(inTheWay, "order.refused", "The board was not asked.");
             List<Seen> all = bundle(locked);
-            long bundle =
-                    rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), actor.person(), now);
-            asking.open(actor, bundle, all, plan.asked(), words, Asking.Wishes.named(named));
-            moves.carryOut(actor, locked.paper().document(), locked.route(), move, words, Optional.empty());
-            for (OrderLine line : locked.lines()) {
-                Document document = documents.spine(line.item()).orElseThrow().document();
-                Route route = house.edition(document.current().stage().edition());
-                Optional<Move> send =
-                        route.opensRound(document.current().stage().code());
-                send.ifPresent(m -> moves.carryOut(
-                        actor, document, route, m, locked.paper().document().number(), Optional.empty()));
-            }
+            Plan<Bundles.Going> plan = bundles.plan(
+                    actor,
+                    all,
+                    s -> s.spine().id() == order ? Way.doing(Effect.OPEN_ROUND) : Way.toBoard(),
+                    s -> s.spine().id() == order ? By.HAND : By.ORDER);
+            Refused.unlessOpen(plan, "order.refused", "The board was not asked.");
+            bundles.carryOut(
+                    plan,
+                    Setting.of(actor, By.ORDER, words, clock.instant(), all)
+                            .with(locked.paper())
+                            .asking(new Setting.Asks(board.asked(), words, Asking.Wishes.named(named))));
             return "/orders/" + order;
         });
-    }
-
-    /** The move that ends an order without its change, where its stage has one. */
-    private static Optional<Move> stopMove(Seen paper, Route route) {
-        return route.from(paper.current().stage().code()).stream()
-                .filter(m -> route.stage(m.to()).stageClass() == mintshelf.core.revision.StageClass.CLOSED)
-                .findFirst();
     }
 
     /** Ends an order without its change: its documents are free again; revisions that were started stay to be dropped or used. */
@@ -248,12 +166,11 @@ public class MoveOrder {
         String why = Texts.required("The reason", reason, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             Locked locked = locked(actor, order);
-            Move move = stopMove(locked.paper(), locked.route()).orElseThrow(() -> notFrom(locked));
-            List<Refusal> inTheWay =
-                    MoveRules.ask(move, locked.paper().document(), actor.access(), List.of(), List.of());
-            refuseUnlessEmpty(inTheWay.stream().map(Refusal::says).toList(), "It goes on.");
+            By by = By.handSaying(why);
+            Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.closed(), by);
+            Refused.unlessOpen(plan, "order.refused", "It goes on.");
             orders.end(order, Optional.empty(), why, clock.instant());
-            moves.carryOut(actor, locked.paper().document(), locked.route(), move, why, Optional.empty());
+            bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), List.of(locked.paper())));
             for (OrderLine line : locked.lines()) {
                 recorder.note(
                         actor,

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import mintshelf.app.effect.OrderPaper;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.RoundSight;
@@ -39,6 +40,7 @@ public class ReadOrders {
     private final Sight sight;
     private final DocumentStore documents;
     private final HouseStore house;
+    private final OrderPaper papers;
     private final RoundStore rounds;
     private final RoundSight roundSight;
 
@@ -47,12 +49,14 @@ public class ReadOrders {
             Sight sight,
             DocumentStore documents,
             HouseStore house,
+            OrderPaper papers,
             RoundStore rounds,
             RoundSight roundSight) {
         this.orders = orders;
         this.sight = sight;
         this.documents = documents;
         this.house = house;
+        this.papers = papers;
         this.rounds = rounds;
         this.roundSight = roundSight;
     }
@@ -240,7 +244,7 @@ public class ReadOrders {
         Map<Long, Seen> seen =
                 new LinkedHashMap<>(sight.of(actor, orders.visible(actor.access(), Long.MAX_VALUE, 100)));
         return seen.values().stream()
-                .filter(s -> s.all() && s.current().stage().code().equals("outlined"))
+                .filter(s -> s.all() && papers.isOutlined(s))
                 .toList();
     }
 

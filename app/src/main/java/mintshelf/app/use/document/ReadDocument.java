@@ -9,9 +9,8 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
-import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.UnitOfWork;
-import mintshelf.app.sight.CheckSheets;
+import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
@@ -30,7 +29,8 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.next.Act;
 import mintshelf.core.next.NextStep;
 import mintshelf.core.revision.StageClass;
-import mintshelf.core.route.Effect;
+import mintshelf.core.route.By;
+import mintshelf.core.route.Case;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
@@ -39,8 +39,8 @@ import org.springframework.stereotype.Service;
 /** A document as its pages show it, and the bytes of its versions. */
 @Service
 public class ReadDocument {
-    private final CheckSheets checks;
     private final Sight sight;
+    private final Cases cases;
     private final DocumentStore documents;
     private final HouseStore house;
     private final StrayStore strays;
@@ -49,13 +49,12 @@ public class ReadDocument {
     private final OutputStore outputs;
     private final RoundSight rounds;
     private final OrderStore orders;
-    private final ReadingRoom room;
     private final UnitOfWork unit;
     private final Clock clock;
 
     public ReadDocument(
-            CheckSheets checks,
             Sight sight,
+            Cases cases,
             DocumentStore documents,
             HouseStore house,
             StrayStore strays,
@@ -64,11 +63,10 @@ public class ReadDocument {
             OutputStore outputs,
             RoundSight rounds,
             OrderStore orders,
-            ReadingRoom room,
             UnitOfWork unit,
             Clock clock) {
-        this.checks = checks;
         this.sight = sight;
+        this.cases = cases;
         this.documents = documents;
         this.house = house;
         this.strays = strays;
@@ -77,7 +75,6 @@ public class ReadDocument {
         this.outputs = outputs;
         this.rounds = rounds;
         this.orders = orders;
-        this.room = room;
         this.unit = unit;
         this.clock = clock;
     }
@@ -162,7 +159,7 @@ public class ReadDocument {
                 facts,
                 route,
                 next(actor, seen, route, versions, round, returned, order),
-                seen.all() ? moves(actor, seen, route, facts, round, order) : List.of(),
+                seen.all() ? moves(actor, seen, route) : List.of(),
                 seen.all() ? strays(actor, item) : List.of(),
                 round,
                 returned,
@@ -202,41 +199,11 @@ public class ReadDocument {
                 .orElse(List.of());
     }
 
-    private List<Offered> moves(
-            Actor actor,
-            Seen seen,
-            Route route,
-            List<FactLine> facts,
-            Optional<RoundSight.RoundView> round,
-            Optional<OrderStore.On> order) {
-        List<String> missing = round.map(r -> r.round().missing()).orElse(List.of("the sign-offs of its round"));
-        List<String> empty = facts.stream()
-                .filter(f -> f.fact().required() != KindFact.Required.NEVER
-                        && f.value().isEmpty())
-                .map(f -> f.fact().fact().label())
+    private List<Offered> moves(Actor actor, Seen seen, Route route) {
+        Case known = cases.soon(actor, List.of(seen)).get(seen.spine().id());
+        return route.from(seen.current().stage().code()).stream()
+                .map(move -> new Offered(move, MoveRules.ask(move, known, By.HAND)))
                 .toList();
-        List<Offered> offered = new ArrayList<>();
-        for (Move move : route.from(seen.current().stage().code())) {
-            List<Refusal> inTheWay =
-                    new ArrayList<>(MoveRules.ask(move, seen.document(), actor.access(), empty, missing));
-            boolean goesWith =
-                    move.does(Effect.OPEN_ROUND) || route.stage(move.to()).stageClass() == StageClass.RELEASED;
-            if (goesWith && seen.current().stage().stageClass() == StageClass.PREPARING) {
-                // The page does not wait for a sheet that takes long; the act looks at it anyway.
-                inTheWay.addAll(room.soon(
-                        () -> checks.inTheWay(seen.document(), move.does(Effect.OPEN_ROUND)), List.<Refusal>of()));
-            }
-            if (goesWith && order.isPresent()) {
-                inTheWay.add(
-                        0,
-                        Refusal.of(
-                                "order.goes_with",
-                                "It goes with " + order.get().number() + ".",
-                                "The order puts it before the board and releases it."));
-            }
-            offered.add(new Offered(move, inTheWay));
-        }
-        return offered;
     }
 
     /** A version that the actor may fetch: any, or only those that were released. */

@@ -8,14 +8,15 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import mintshelf.app.effect.Moves;
+import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.StartRevision;
 import mintshelf.app.effect.Telling;
+import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
@@ -26,15 +27,17 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.record.RecordStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
 import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
-import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Route;
+import mintshelf.core.route.Way;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
 import org.springframework.stereotype.Service;
@@ -42,14 +45,14 @@ import org.springframework.stereotype.Service;
 /** Revisions: start the next one, drop a pending one, move along the route. */
 @Service
 public class Revisions {
-    private final CheckSheets checks;
     private final Sight sight;
     private final DocumentStore documents;
     private final HoldStore holds;
     private final HouseStore house;
     private final RoundStore rounds;
     private final OrderStore orders;
-    private final Moves moves;
+    private final StartRevision start;
+    private final Bundles bundles;
     private final Telling telling;
     private final RecordStore record;
     private final Acts acts;
@@ -57,27 +60,27 @@ public class Revisions {
     private final Clock clock;
 
     public Revisions(
-            CheckSheets checks,
             Sight sight,
             DocumentStore documents,
             HoldStore holds,
             HouseStore house,
             RoundStore rounds,
             OrderStore orders,
-            Moves moves,
+            StartRevision start,
+            Bundles bundles,
             Telling telling,
             RecordStore record,
             Acts acts,
             Recorder recorder,
             Clock clock) {
-        this.checks = checks;
         this.sight = sight;
         this.documents = documents;
         this.holds = holds;
         this.house = house;
         this.rounds = rounds;
         this.orders = orders;
-        this.moves = moves;
+        this.start = start;
+        this.bundles = bundles;
         this.telling = telling;
         this.record = record;
         this.acts = acts;
@@ -87,12 +90,12 @@ public class Revisions {
 
     /** The label that the next revision of a document gets, or why there is none. */
     public String nextLabel(Document document) {
-        return moves.nextLabel(document);
+        return start.nextLabel(document);
     }
 
     /** Why a move of a document writes nothing into its sheet, though it is meant to; else empty. */
     public Optional<String> silent(Seen seen, Route route, Move move) {
-        return moves.silent(route, move, seen.spine().content());
+        return bundles.silent(route, move, seen.spine().content());
     }
 
     /** What is in the way of starting the next revision. */
@@ -139,7 +142,7 @@ public class Revisions {
     }
 
     private void startOne(Actor actor, Document document, String why, String details, boolean checkOut) {
-        moves.start(actor, document, why, details);
+        start.start(actor, document, why, details);
         if (!checkOut) return;
         Document started = documents.spine(document.id()).orElseThrow().document();
         holds.take(List.of(started), actor.person(), "", why, clock.instant());
@@ -250,60 +253,31 @@ public class Revisions {
                     all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
             if (!seen.all()) throw new NotThere();
             Sight.expectVersion(seen, expectedVersion);
-            Document document = seen.document();
-            Route route = house.edition(document.current().stage().edition());
-            Move move = route.move(moveCode).orElseThrow(NotThere::new);
-            List<Refusal> inTheWay =
-                    new ArrayList<>(MoveRules.ask(move, document, actor.access(), moves.emptyFacts(document)));
-            boolean unreviewed = document.current().stage().stageClass() == StageClass.PREPARING
-                    && route.stage(move.to()).stageClass() == StageClass.RELEASED;
-            if (unreviewed) inTheWay.addAll(checks.inTheWay(document, false));
-            if (!inTheWay.isEmpty()) {
-                throw Refused.because(
-                        inTheWay.get(0).code(),
-                        String.join(" ", inTheWay.stream().map(Refusal::says).toList()),
-                        "It stays where it is.");
-            }
-            if (MoveRules.asksReason(route, move) && why.isEmpty()) {
-                throw Refused.because("move.reason", move.name() + " needs a reason.", "Others read it.");
-            }
-            if (route.stage(move.to()).stageClass() == StageClass.RELEASED) {
-                Optional.ofNullable(orders.open(List.of(item)).get(item)).ifPresent(on -> {
-                    throw Refused.because(
-                            "order.goes_with",
-                            document.number() + " is released with " + on.number() + ".",
-                            "Carry out the order; it stays where it is.");
-                });
-            }
+            By by = By.handSaying(why);
+            Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.named(moveCode), by);
+            Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
+            Move move = plan.going().get(0).move().orElseThrow();
             if (move.does(Effect.OPEN_ROUND)) throw new NotThere(); // goes by its own page, which says who is asked
-            if (move.does(Effect.END_ROUND)) takeBack(actor, document, all, open.orElseThrow(NotThere::new), why);
-            else moves.carryOut(actor, document, route, move, why, Optional.empty());
-            return "/documents/" + item + (move.does(Effect.END_ROUND) ? "?taken-back" : "");
+            if (move.does(Effect.END_ROUND)) {
+                takeBack(actor, seen, all, open.orElseThrow(NotThere::new), why);
+                return "/documents/" + item + "?taken-back";
+            }
+            bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all));
+            return "/documents/" + item;
         });
     }
 
     /** Takes the bundle of a document back from its signers: all of it, for it was sent together. */
-    private void takeBack(Actor actor, Document document, List<Seen> all, long open, String why) {
+    private void takeBack(Actor actor, Seen seen, List<Seen> all, long open, String why) {
         rounds.lock(open);
         Round round = rounds.round(open).orElseThrow();
         if (round.state() != Round.State.OPEN && round.state() != Round.State.SIGNED) {
             throw Refused.because("round.ended", "This round has ended meanwhile.", "Look at the document again.");
         }
-        Instant now = clock.instant();
-        rounds.fall(round.id(), "taken back by " + actor.name(), now);
-        rounds.end(round.id(), Round.State.TAKEN_BACK, actor.person(), why, now);
-        rounds.closeBundle(round.bundle(), now);
-        for (Seen seen : all) {
-            Document one = seen.document();
-            actor.access().ask(Right.CHANGE, one.place()).ifPresent(r -> {
-                throw new Refused(r);
-            });
-            Route route = house.edition(one.current().stage().edition());
-            // One that is decided on without leaving its preparation stays there.
-            if (one.current().stage().stageClass() != StageClass.DECIDING) continue;
-            moves.carryOut(
-                    actor, one, route, route.back(one.current().stage().code()).orElseThrow(), why, Optional.empty());
-        }
+        By by = By.handSaying(why);
+        Plan<Bundles.Going> plan = bundles.plan(actor, all, Way.back(), by);
+        Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
+        bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all).ending(round, Round.State.TAKEN_BACK));
         Set<Long> asked = new LinkedHashSet<>(
                 round.signOffs().stream().map(SignOff::person).toList());
         Set<Long> authors = rounds.authors(List.of(round.id())).getOrDefault(round.id(), Set.of());
@@ -314,8 +288,8 @@ public class Revisions {
                 asked,
                 "round.taken_back",
                 Optional.of(round.id()),
-                document.id(),
-                actor.name() + " took " + document.number() + " back from review: " + why,
+                seen.spine().id(),
+                actor.name() + " took " + seen.document().number() + " back from review: " + why,
                 "/rounds/" + round.id());
     }
 }

@@ -1,7 +1,6 @@
 package mintshelf.app.use.round;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashSet;
@@ -9,71 +8,46 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 import mintshelf.app.effect.Asking;
-import mintshelf.app.effect.Moves;
-import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.Bundles;
+import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
-import mintshelf.core.route.Move;
-import mintshelf.core.route.MoveRules;
+import mintshelf.core.route.By;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.SignOffLine;
+import mintshelf.core.route.Way;
+import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Service;
 
 /** Sends documents to review together: who will be asked is seen before, then it happens whole or not at all. */
 @Service
 public class SendToReview {
-    private final CheckSheets checks;
     private final Sight sight;
-    private final DocumentStore documents;
     private final HouseStore house;
-    private final HoldStore holds;
     private final RoundStore rounds;
-    private final Moves moves;
+    private final Bundles bundles;
     private final Asking asking;
-    private final OrderStore orders;
     private final Acts acts;
-    private final Recorder recorder;
     private final Clock clock;
 
     public SendToReview(
-            CheckSheets checks,
-            Sight sight,
-            DocumentStore documents,
-            HouseStore house,
-            HoldStore holds,
-            RoundStore rounds,
-            Moves moves,
-            Asking asking,
-            OrderStore orders,
-            Acts acts,
-            Recorder recorder,
-            Clock clock) {
-        this.checks = checks;
+            Sight sight, HouseStore house, RoundStore rounds, Bundles bundles, Asking asking, Acts acts, Clock clock) {
         this.sight = sight;
-        this.documents = documents;
         this.house = house;
-        this.holds = holds;
         this.rounds = rounds;
-        this.moves = moves;
+        this.bundles = bundles;
         this.asking = asking;
-        this.orders = orders;
         this.acts = acts;
-        this.recorder = recorder;
         this.clock = clock;
     }
 
@@ -95,11 +69,13 @@ public class SendToReview {
     }
 
     /** What will happen. It opens when no row and no line has anything in the way. */
-    public record Plan(List<Row> rows, List<Asking.Line> lines, Optional<Refusal> refusal) {
+    public record Plan(
+            List<Row> rows,
+            List<Asking.Line> lines,
+            Optional<Refusal> refusal,
+            mintshelf.core.base.Plan<Bundles.Going> way) {
         public boolean opens() {
-            return refusal.isEmpty()
-                    && !rows.isEmpty()
-                    && rows.stream().allMatch(r -> r.inTheWay().isEmpty());
+            return refusal.isEmpty() && way.opens();
         }
     }
 
@@ -107,7 +83,7 @@ public class SendToReview {
         List<Seen> all = List.copyOf(sight.of(actor, items).values());
         if (all.isEmpty() || all.stream().anyMatch(s -> !s.all())) throw new NotThere();
         Plan plan = plan(actor, all);
-        return new Plan(plan.rows().stream().map(this::told).toList(), plan.lines(), plan.refusal());
+        return new Plan(plan.rows().stream().map(this::told).toList(), plan.lines(), plan.refusal(), plan.way());
     }
 
     private Row told(Row row) {
@@ -116,67 +92,24 @@ public class SendToReview {
         return row.saying(route.opensRound(document.current().stage().code())
                 .flatMap(send -> route.decided(send.to()))
                 .flatMap(release ->
-                        moves.silent(route, release, row.seen().spine().content())));
+                        bundles.silent(route, release, row.seen().spine().content())));
     }
 
     private Plan plan(Actor actor, List<Seen> all) {
+        var way = bundles.plan(actor, all, Way.toReview(), By.SENDING);
         List<Row> rows = new ArrayList<>();
         Set<List<SignOffLine>> rules = new LinkedHashSet<>();
-        List<Long> ids = all.stream().map(s -> s.spine().id()).toList();
-        Map<Long, Long> inRounds = rounds.openRounds(ids);
-        Map<Long, OrderStore.On> onOrders = orders.open(ids);
-        for (Seen seen : all) {
-            Document document = seen.document();
-            Route route = house.edition(document.current().stage().edition());
-            Optional<Move> send = route.opensRound(document.current().stage().code());
-            boolean mine =
-                    document.holder().filter(h -> h.person() == actor.person()).isPresent();
-            if (onOrders.containsKey(document.id())) {
-                rows.add(new Row(seen, false, List.of(goesWith(document, onOrders.get(document.id())))));
-                continue;
-            }
-            rows.add(new Row(seen, mine, inTheWay(actor, document, send, inRounds.containsKey(document.id()), mine)));
-            send.flatMap(m -> route.decided(m.to())).ifPresent(m -> rules.add(m.signOffs()));
+        for (var row : way.rows()) {
+            Bundles.Going going = row.of();
+            boolean mine = going.document()
+                    .holder()
+                    .filter(h -> h.person() == actor.person())
+                    .isPresent();
+            rows.add(new Row(going.seen(), mine, row.refusals()));
+            going.move().flatMap(m -> going.route().decided(m.to())).ifPresent(m -> rules.add(m.signOffs()));
         }
-        Optional<Refusal> refusal = Optional.empty();
-        List<Asking.Line> lines = List.of();
-        if (rules.size() > 1) {
-            refusal = Optional.of(Refusal.of(
-                    "round.rules",
-                    "These documents are signed by different people.",
-                    "Send those of one kind together, the others apart."));
-        } else if (rules.size() == 1) {
-            lines = asking.lines(all, rules.iterator().next());
-            refusal = Asking.nobody(lines);
-        }
-        return new Plan(rows, lines, refusal);
-    }
-
-    private static Refusal goesWith(Document document, OrderStore.On order) {
-        return Refusal.of(
-                "order.goes_with",
-                document.number() + " goes before the board with " + order.number() + ".",
-                "Put the order before the board.");
-    }
-
-    private List<Refusal> inTheWay(Actor actor, Document document, Optional<Move> send, boolean inRound, boolean mine) {
-        if (inRound) {
-            return List.of(
-                    Refusal.of("round.open", document.number() + " is in review already.", "Look at its round."));
-        }
-        if (send.isEmpty()) {
-            return List.of(Refusal.of(
-                    "route.no_review",
-                    document.number() + " is " + document.current().stage().name()
-                            + "; from there nothing goes to review.",
-                    "Start its next revision, or leave it out."));
-        }
-        // The actor's own check-out ends in the same act.
-        return Stream.concat(
-                        MoveRules.ask(send.get(), document, actor.access(), moves.emptyFacts(document)).stream()
-                                .filter(r -> !(mine && r.code().equals("gate.held"))),
-                        checks.inTheWay(document, true).stream())
-                .toList();
+        List<Asking.Line> lines = rules.isEmpty() ? List.of() : asking.lines(all, SignOffRules.union(rules));
+        return new Plan(rows, lines, Asking.nobody(lines), way);
     }
 
     /**
@@ -203,34 +136,11 @@ public class SendToReview {
             }
             Plan plan = plan(actor, all);
             refuseUnlessOpen(plan);
-            Instant now = clock.instant();
-            for (Row row : plan.rows()) {
-                row.seen().document().holder().ifPresent(h -> {
-                    holds.end(h.hold(), HoldStore.Ending.REVIEW, actor.person(), "", now);
-                    recorder.note(
-                            actor,
-                            row.seen().spine().id(),
-                            "hold.undone",
-                            row.seen().document().head().number(),
-                            "ended the check-out by sending it to review",
-                            "");
-                });
-            }
-            long bundle =
-                    rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), actor.person(), now);
-            long id = asking.open(actor, bundle, all, plan.lines(), words, wishes);
-            for (Seen seen : all) {
-                Document document =
-                        documents.spine(seen.spine().id()).orElseThrow().document();
-                Route route = house.edition(document.current().stage().edition());
-                moves.carryOut(
-                        actor,
-                        document,
-                        route,
-                        route.opensRound(document.current().stage().code()).orElseThrow(),
-                        words,
-                        Optional.empty());
-            }
+            bundles.carryOut(
+                    plan.way(),
+                    Setting.of(actor, By.SENDING, words, clock.instant(), all)
+                            .asking(new Setting.Asks(plan.lines(), words, wishes)));
+            long id = rounds.openRound(all.get(0).spine().id()).orElseThrow();
             return "/rounds/" + id;
         });
     }

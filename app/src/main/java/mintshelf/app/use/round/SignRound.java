@@ -2,30 +2,31 @@ package mintshelf.app.use.round;
 
 import java.time.Clock;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.FallingSignOffs;
-import mintshelf.app.effect.Moves;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
+import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
-import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.By;
 import mintshelf.core.route.Move;
-import mintshelf.core.route.MoveRules;
-import mintshelf.core.route.Route;
+import mintshelf.core.route.Way;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Round;
@@ -37,9 +38,8 @@ import org.springframework.stereotype.Service;
 public class SignRound {
     private final RoundSight sight;
     private final RoundStore rounds;
-    private final DocumentStore documents;
     private final HouseStore house;
-    private final Moves moves;
+    private final Bundles bundles;
     private final FallingSignOffs signOffs;
     private final Telling telling;
     private final Acts acts;
@@ -49,9 +49,8 @@ public class SignRound {
     public SignRound(
             RoundSight sight,
             RoundStore rounds,
-            DocumentStore documents,
             HouseStore house,
-            Moves moves,
+            Bundles bundles,
             FallingSignOffs signOffs,
             Telling telling,
             Acts acts,
@@ -59,9 +58,8 @@ public class SignRound {
             Clock clock) {
         this.sight = sight;
         this.rounds = rounds;
-        this.documents = documents;
         this.house = house;
-        this.moves = moves;
+        this.bundles = bundles;
         this.signOffs = signOffs;
         this.telling = telling;
         this.acts = acts;
@@ -148,41 +146,32 @@ public class SignRound {
     }
 
     private void giveBack(Actor actor, RoundView view, Round round, String why, Instant now) {
-        rounds.end(round.id(), Round.State.RETURNED, actor.person(), why, now);
-        rounds.closeBundle(round.bundle(), now);
-        for (RoundSight.Line line : view.lines()) {
-            Document document = line.seen().document();
-            Route route = house.edition(document.current().stage().edition());
-            // One that is decided on without leaving its preparation stays there.
-            if (document.current().stage().stageClass() != StageClass.DECIDING) continue;
-            Move back = route.back(document.current().stage().code()).orElseThrow();
-            moves.carryOut(actor, document, route, back, why, Optional.empty());
-        }
+        List<Seen> all = seen(view);
+        Plan<Bundles.Going> plan = bundles.plan(actor, all, Way.back(), By.LAST_SIGN_OFF);
+        Refused.unlessOpen(plan, "gate.closed", "Nothing was signed.");
+        bundles.carryOut(
+                plan, Setting.of(actor, By.LAST_SIGN_OFF, why, now, all).ending(round, Round.State.RETURNED));
         tell(actor, view, round, "round.returned", " returned " + named(view) + ": " + why);
     }
 
     private void release(Actor actor, RoundView view, Round round, Instant now) {
-        List<String> inTheWay = new ArrayList<>();
-        for (RoundSight.Line line : view.lines()) {
-            Document document = line.seen().document();
-            MoveRules.ask(decided(document), document, actor.access(), moves.emptyFacts(document), List.of())
-                    .forEach(r -> inTheWay.add(r.says()));
-        }
-        if (!inTheWay.isEmpty()) {
+        List<Seen> all = seen(view);
+        Plan<Bundles.Going> plan = bundles.plan(actor, all, Way.decided(), By.LAST_SIGN_OFF);
+        if (!plan.opens()) {
             throw Refused.because(
                     "gate.closed",
-                    "Your signature would be the last, and the release does not open: " + String.join(" ", inTheWay),
+                    "Your signature would be the last, and the release does not open: "
+                            + plan.refusals().stream().map(Refusal::says).collect(Collectors.joining(" ")),
                     "Nothing was signed.");
         }
         rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
         rounds.closeBundle(round.bundle(), now);
-        for (RoundSight.Line line : view.lines()) {
-            Document document =
-                    documents.spine(line.item().item()).orElseThrow().document();
-            Route route = house.edition(document.current().stage().edition());
-            moves.carryOut(actor, document, route, decided(document), "", Optional.of(round));
-        }
+        bundles.carryOut(plan, Setting.of(actor, By.LAST_SIGN_OFF, "", now, all).signed(round));
         tell(actor, view, round, "round.signed", " gave the last sign-off on " + named(view) + "; it is released");
+    }
+
+    private static List<Seen> seen(RoundView view) {
+        return view.lines().stream().map(RoundSight.Line::seen).toList();
     }
 
     /** Whether somebody's hand makes the move that this round opens, as with a change order. */
@@ -201,12 +190,9 @@ public class SignRound {
     }
 
     private Move decided(Document document) {
-        return decides(document).orElseThrow();
-    }
-
-    private Optional<Move> decides(Document document) {
-        Route route = house.edition(document.current().stage().edition());
-        return route.decided(document.current().stage().code());
+        return house.edition(document.current().stage().edition())
+                .decided(document.current().stage().code())
+                .orElseThrow();
     }
 
     private void goOn(Actor actor, RoundView view, Round after) {

@@ -1,12 +1,10 @@
-package mintshelf.app.use.change;
+package mintshelf.app.effect;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
-import mintshelf.app.effect.FilePaper;
-import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -16,33 +14,39 @@ import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.Stage;
+import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
 /** An order as a paper: its versions are what its lines say, as canonical JSON, so that sign-offs bind to them. */
 @Component
-class OrderPaper {
+public class OrderPaper {
     private final Sight sight;
     private final OrderStore orders;
     private final DocumentStore documents;
     private final FilePaper file;
+    private final HouseStore house;
     private final Recorder recorder;
     private final JsonMapper json;
 
-    OrderPaper(
+    public OrderPaper(
             Sight sight,
             OrderStore orders,
             DocumentStore documents,
             FilePaper file,
+            HouseStore house,
             Recorder recorder,
             JsonMapper json) {
         this.sight = sight;
         this.orders = orders;
         this.documents = documents;
         this.file = file;
+        this.house = house;
         this.recorder = recorder;
         this.json = json;
     }
@@ -51,9 +55,9 @@ class OrderPaper {
      * An order's paper with its documents under one lock, in one order, and its lines as they stand under it. A line that came between
      * looking and locking is refused in words, for its document is not locked.
      */
-    record Locked(Seen paper, List<OrderLine> lines, Map<Long, Seen> documents) {}
+    public record Locked(Seen paper, List<OrderLine> lines, Map<Long, Seen> documents) {}
 
-    Locked locked(Actor actor, long order) {
+    public Locked locked(Actor actor, long order) {
         if (orders.order(order).isEmpty()) throw new NotThere();
         List<Long> all = new ArrayList<>(
                 orders.lines(order).stream().map(OrderLine::item).toList());
@@ -72,7 +76,7 @@ class OrderPaper {
     }
 
     /** The paper as bytes: keys in one order, lines in theirs. */
-    byte[] json(String number, String title, String reason, List<Map<String, Object>> lines) {
+    public byte[] json(String number, String title, String reason, List<Map<String, Object>> lines) {
         Map<String, Object> paper = new LinkedHashMap<>();
         paper.put("order", number);
         paper.put("title", title);
@@ -86,7 +90,7 @@ class OrderPaper {
      *
      * @param author whose work it is: who reserves revisions by starting an order has not worked on what it asks for
      */
-    void write(Actor actor, long author, long order, String says) {
+    public void write(Actor actor, long author, long order, String says) {
         Spine spine = documents.spine(order).orElseThrow();
         List<OrderLine> lines = orders.lines(order);
         Map<Long, Spine> items =
@@ -121,12 +125,12 @@ class OrderPaper {
     }
 
     /** The paper among the locked ones, in the stage in which its lines may change, for somebody who may change it. */
-    Seen outlined(Actor actor, List<Seen> locked, long order) {
+    public Seen outlined(Actor actor, List<Seen> locked, long order) {
         Seen paper = paper(locked, order);
         actor.access().ask(Right.CHANGE, paper.document().place()).ifPresent(r -> {
             throw new Refused(r);
         });
-        if (!paper.document().current().stage().code().equals("outlined")) {
+        if (!isOutlined(paper)) {
             throw Refused.because(
                     "order.frozen",
                     paper.document().number() + " is "
@@ -136,7 +140,15 @@ class OrderPaper {
         return paper;
     }
 
-    static Seen paper(List<Seen> locked, long order) {
+    /** Whether its work could still be started: until then its lines may change. */
+    public boolean isOutlined(Seen paper) {
+        Stage stage = paper.current().stage();
+        return house.edition(stage.edition())
+                .doing(Effect.START_LINES, stage.code())
+                .isPresent();
+    }
+
+    private static Seen paper(List<Seen> locked, long order) {
         return locked.stream()
                 .filter(s -> s.spine().id() == order && s.all())
                 .findFirst()

@@ -1,0 +1,88 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.core.document.Document;
+import mintshelf.core.revision.RevisionRules;
+import mintshelf.core.revision.RevisionSeries;
+import mintshelf.core.revision.ShippedSeries;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Route;
+import org.springframework.stereotype.Component;
+
+/** Starts revisions, within the caller's transaction; that they may start was asked before. */
+@Component
+public class StartRevision {
+    private final DocumentStore documents;
+    private final HouseStore house;
+    private final ListStore lists;
+    private final SheetWriter sheets;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public StartRevision(
+            DocumentStore documents,
+            HouseStore house,
+            ListStore lists,
+            SheetWriter sheets,
+            Recorder recorder,
+            Clock clock) {
+        this.documents = documents;
+        this.house = house;
+        this.lists = lists;
+        this.sheets = sheets;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** The label that the next revision of a document gets, or why there is none. */
+    public String nextLabel(Document document) {
+        Kind kind = house.kind(document.place().kind());
+        RevisionSeries series = ShippedSeries.of(kind.revisionSeries());
+        return RevisionRules.nextLabel(series, documents.usedLabels(document.id()))
+                .orElseThrow(Refused::new);
+    }
+
+    /**
+     * Starts the next revision of a released document; where its label is reserved now, the sheet shows it at once.
+     *
+     * @return the new revision's id
+     */
+    public long start(Actor actor, Document document, String why, String details) {
+        Instant now = clock.instant();
+        Kind kind = house.kind(document.place().kind());
+        Route route = house.latest(kind.route());
+        Optional<String> label = kind.labelAtStart() ? Optional.of(nextLabel(document)) : Optional.empty();
+        long revision =
+                documents.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
+        documents.copyFacts(document.released().orElseThrow().id(), revision);
+        boolean written = route.moves().stream().anyMatch(m -> m.does(Effect.WRITE_SHEET));
+        if (label.isPresent() && written) {
+            Spine spine = documents.spine(document.id()).orElseThrow();
+            sheets.write(
+                    actor,
+                    document,
+                    revision,
+                    spine.content(),
+                    sheets.unsigned(document, label.get(), route.firstStage().name()),
+                    "title block shows revision " + label.get());
+        }
+        documents.touch(document.id(), now);
+        lists.noteRecent(actor.person(), document.id(), "started revision", now);
+        recorder.note(
+                actor,
+                document.id(),
+                "revision.started",
+                label.map(l -> "started revision " + l).orElse("started the next revision"),
+                why);
+        return revision;
+    }
+}

@@ -1,0 +1,61 @@
+package mintshelf.app.effect.deed;
+
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.effect.OrderPaper;
+import mintshelf.app.effect.StartRevision;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.Spine;
+import mintshelf.core.base.Texts;
+import mintshelf.core.change.OrderLine;
+import mintshelf.core.document.Document;
+import mintshelf.core.route.Effect;
+import org.springframework.stereotype.Component;
+
+/** Begins the next revision of each line, reserved under the order; one that is under way already is taken along. */
+@Component
+class StartLines implements Deed {
+    private final OrderStore orders;
+    private final DocumentStore documents;
+    private final OrderPaper papers;
+    private final StartRevision start;
+
+    StartLines(OrderStore orders, DocumentStore documents, OrderPaper papers, StartRevision start) {
+        this.orders = orders;
+        this.documents = documents;
+        this.papers = papers;
+        this.start = start;
+    }
+
+    @Override
+    public Effect effect() {
+        return Effect.START_LINES;
+    }
+
+    @Override
+    public void carryOut(Setting setting, List<Mover> movers) {
+        for (Mover order : movers) {
+            List<OrderLine> lines = orders.lines(order.document().id());
+            Map<Long, Spine> items =
+                    documents.spines(lines.stream().map(OrderLine::item).toList());
+            for (OrderLine line : lines) {
+                Document document = items.get(line.item()).document();
+                long revision = document.pending().isPresent()
+                        ? document.pending().get().id()
+                        : start.start(setting.actor(), document, why(order.document(), line), "");
+                orders.setTo(line.id(), revision);
+            }
+            papers.write(
+                    setting.actor(),
+                    order.seen().spine().author(),
+                    order.document().id(),
+                    "reserved the revisions");
+        }
+    }
+
+    private static String why(Document order, OrderLine line) {
+        String says = line.reason().isEmpty() ? order.title() : line.reason();
+        return Texts.shorten(order.number() + ": " + Texts.line(says), 200);
+    }
+}

@@ -1,0 +1,181 @@
+package mintshelf.core.route;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.core.access.Access;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Document;
+
+/** What is known of a document, said in a test: nothing is in the way but what is added. */
+record Known(
+        Document document,
+        Access access,
+        List<String> emptyFacts,
+        Optional<Refusal> lostReferences,
+        List<Refusal> sheet,
+        List<Refusal> unread,
+        List<Case.Within> components,
+        List<String> newerModels,
+        List<String> missingSignOffs,
+        Optional<String> order,
+        List<Refusal> linesInTheWay,
+        Set<Long> along)
+        implements Case {
+    static Known of(Document document, Access access) {
+        return new Known(
+                document,
+                access,
+                List.of(),
+                Optional.empty(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                Optional.empty(),
+                List.of(),
+                Set.of());
+    }
+
+    Known lacking(List<String> facts) {
+        return new Known(
+                document,
+                access,
+                facts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along);
+    }
+
+    Known unsigned(String... missing) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                List.of(missing),
+                order,
+                linesInTheWay,
+                along);
+    }
+
+    Known lost(Refusal file) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                Optional.of(file),
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along);
+    }
+
+    Known found(List<Refusal> findings, List<Refusal> ofReading) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                findings,
+                ofReading,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along);
+    }
+
+    Known consisting(List<Case.Within> of, Set<Long> moving) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                of,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                moving);
+    }
+
+    Known showing(String... newer) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                List.of(newer),
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along);
+    }
+
+    Known on(String number) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                Optional.of(number),
+                linesInTheWay,
+                along);
+    }
+
+    Known lines(Refusal... inTheWay) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                List.of(inTheWay),
+                along);
+    }
+
+    @Override
+    public List<Refusal> findings(boolean review) {
+        return review
+                ? java.util.stream.Stream.concat(sheet.stream(), unread.stream())
+                        .toList()
+                : sheet;
+    }
+
+    @Override
+    public boolean movesAlong(long item) {
+        return along.contains(item);
+    }
+}
