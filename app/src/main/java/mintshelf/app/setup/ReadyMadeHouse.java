@@ -183,7 +183,8 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                         Gates.OWN_VERSION,
                                         Gates.FACTS_FILLED,
                                         Gates.REFERENCES_FOUND,
-                                        Gates.CHECKS_PASSED),
+                                        Gates.CHECKS_PASSED,
+                                        Gates.COMPONENTS_RELEASED),
                                 List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER)),
                         WITHDRAW));
     }
@@ -297,6 +298,8 @@ public class ReadyMadeHouse implements ApplicationRunner {
                                         Gates.NOT_ON_AN_ORDER,
                                         Gates.OWN_VERSION,
                                         Gates.FACTS_FILLED,
+                                        Gates.COMPONENTS_RELEASED,
+                                        Gates.DRAWING_NOT_OLDER,
                                         Gates.SIGNED_OFF),
                                 List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER, Effect.WRITE_SHEET, Effect.MAKE_PDF),
                                 List.of(
