@@ -44,7 +44,7 @@ class LayersTest {
             Pattern.compile("(?:insertInto|update|deleteFrom|mergeInto|batchInsert)\\(\\s*([A-Z][A-Z_]+)\\b");
     private static final Pattern KNOWS = Pattern.compile("mintshelf\\.app\\.store\\.(\\w+)\\.");
 
-    private final JavaClasses app = new ClassFileImporter()
+    private static final JavaClasses APP = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("mintshelf.app");
 
@@ -60,7 +60,7 @@ class LayersTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("org.jooq..", "mintshelf.database.schema..")
-                .check(app);
+                .check(APP);
     }
 
     @Test
@@ -71,7 +71,7 @@ class LayersTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage(FLOORS.stream().map(LayersTest::floor).toArray(String[]::new))
-                .check(app);
+                .check(APP);
         for (int at = 2; at < FLOORS.size(); at++) {
             noClasses()
                     .that()
@@ -81,7 +81,7 @@ class LayersTest {
                     .resideInAnyPackage(FLOORS.subList(0, at).stream()
                             .map(LayersTest::floor)
                             .toArray(String[]::new))
-                    .check(app);
+                    .check(APP);
         }
     }
 
@@ -94,7 +94,7 @@ class LayersTest {
                 .should()
                 .dependOnClassesThat(JavaClass.Predicates.resideInAPackage(floor("store"))
                         .and(JavaClass.Predicates.resideOutsideOfPackage(floor("store.act"))))
-                .check(app);
+                .check(APP);
     }
 
     @Test
@@ -105,12 +105,12 @@ class LayersTest {
                 .should()
                 .dependOnClassesThat()
                 .areAnnotatedWith(Repository.class)
-                .check(app);
+                .check(APP);
     }
 
     @Test
     void everyUseCaseStandsInTheFolderOfItsNoun() {
-        assertThat(app.stream().filter(c -> c.getPackageName().equals("mintshelf.app.use")))
+        assertThat(APP.stream().filter(c -> c.getPackageName().equals("mintshelf.app.use")))
                 .isEmpty();
     }
 
@@ -130,11 +130,11 @@ class LayersTest {
         slices().matching("mintshelf.app.page.(*)..")
                 .should()
                 .notDependOnEachOther()
-                .check(app);
+                .check(APP);
         slices().matching("mintshelf.app.use.(*)..")
                 .should()
                 .notDependOnEachOther()
-                .check(app);
+                .check(APP);
     }
 
     @Test
@@ -145,7 +145,7 @@ class LayersTest {
                 .should()
                 .onlyDependOnClassesThat()
                 .resideOutsideOfPackages("jakarta.servlet..", "org.springframework.web..", "org.springframework.ui..")
-                .check(app);
+                .check(APP);
     }
 
     @Test

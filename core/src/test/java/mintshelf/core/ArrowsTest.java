@@ -46,13 +46,13 @@ class ArrowsTest {
             Map.entry("drawing.dxf", Set.of("base", "drawing")),
             Map.entry("drawing.titleblock", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "fact")));
 
-    private final JavaClasses core = new ClassFileImporter()
+    private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("mintshelf.core");
 
     @Test
     void packagesImportOnlyAlongTheAllowedArrows() {
-        ArchRuleDefinition.classes().should(followTheArrows()).check(core);
+        ArchRuleDefinition.classes().should(followTheArrows()).check(CORE);
     }
 
     private static ArchCondition<com.tngtech.archunit.core.domain.JavaClass> followTheArrows() {
@@ -86,7 +86,7 @@ class ArrowsTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("org.apache.pdfbox..")
-                .check(core);
+                .check(CORE);
     }
 
     @Test
@@ -95,8 +95,8 @@ class ArrowsTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("org.springframework..", "org.jooq..", "jakarta..", "java.sql..", "java.net.http..")
-                .check(core);
-        noClasses().should().callMethod(java.time.Instant.class, "now").check(core);
-        noClasses().should().callMethod(java.time.LocalDate.class, "now").check(core);
+                .check(CORE);
+        noClasses().should().callMethod(java.time.Instant.class, "now").check(CORE);
+        noClasses().should().callMethod(java.time.LocalDate.class, "now").check(CORE);
     }
 }

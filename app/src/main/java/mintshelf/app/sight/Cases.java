@@ -111,6 +111,7 @@ public class Cases {
         private final Later<Map<Long, Spine>> components = new Later<>(this::componentSpines);
         private final Later<Map<Long, List<String>>> newer = new Later<>(this::newer);
         private final Later<Map<Long, Round>> open = new Later<>(this::open);
+        private final Later<Map<Long, CheckSheets.Due>> due = new Later<>(() -> checks.due(all.values()));
         private final Later<Map<Long, OrderStore.On>> on = new Later<>(() -> orders.open(all.keySet()));
 
         Together(Actor actor, Collection<Seen> seen, boolean soon) {
@@ -194,7 +195,9 @@ public class Cases {
 
             @Override
             public List<Refusal> findings(boolean review) {
-                Supplier<List<Refusal>> reading = () -> checks.inTheWay(document, review);
+                CheckSheets.Due sheet = due.get().get(document.id());
+                if (sheet == null) return List.of();
+                Supplier<List<Refusal>> reading = () -> checks.inTheWay(sheet, review);
                 return soon ? room.soon(reading, List.of()) : reading.get();
             }
 

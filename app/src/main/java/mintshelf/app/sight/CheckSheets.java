@@ -1,6 +1,6 @@
 package mintshelf.app.sight;
 
-import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -13,9 +13,6 @@ import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.CheckRuleStore.Waiver;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.structure.Reference;
-import mintshelf.app.store.structure.Reference.State;
-import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -25,7 +22,6 @@ import mintshelf.core.document.Document;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.check.SheetCheck;
-import mintshelf.core.reference.ReferenceRules;
 import org.springframework.stereotype.Service;
 
 /** What the rules of its kind say of a version's sheet. That the actor may see the version was asked before. */
@@ -39,7 +35,6 @@ public class CheckSheets {
     private final HouseStore house;
     private final DocumentStore documents;
     private final CheckRuleStore rules;
-    private final ReferenceStore references;
 
     private record Key(String hash, Map<String, String> record, CheckRules rules) {}
 
@@ -51,13 +46,7 @@ public class CheckSheets {
     };
 
     public CheckSheets(
-            Sheets sheets,
-            ReadingRoom room,
-            HouseStore house,
-            DocumentStore documents,
-            CheckRuleStore rules,
-            ReferenceStore references) {
-        this.references = references;
+            Sheets sheets, ReadingRoom room, HouseStore house, DocumentStore documents, CheckRuleStore rules) {
         this.sheets = sheets;
         this.room = room;
         this.house = house;
@@ -83,26 +72,78 @@ public class CheckSheets {
         return rules.latest(document.place().kind());
     }
 
+    /**
+     * What is to be known of a version before the rules of its kind are asked.
+     *
+     * @param record what the record says that a sheet should say too
+     */
+    public record Due(
+            Document document, VersionRow version, Edition edition, Map<String, String> record, List<Waiver> waivers) {}
+
+    /** Of the latest versions of documents, those whose kinds have binding rules; the number of statements does not grow with them. */
+    public Map<Long, Due> due(Collection<Document> all) {
+        Map<Long, Edition> editions =
+                rules.latest(all.stream().map(d -> d.place().kind()).distinct().toList());
+        List<Document> bound = all.stream()
+                .filter(d -> editions.get(d.place().kind()).rules().isBinding())
+                .toList();
+        Map<Long, Due> due = new HashMap<>();
+        if (bound.isEmpty()) return due;
+        Map<Long, VersionRow> heads = documents.versionsById(
+                bound.stream().map(d -> d.head().version()).toList());
+        List<Long> revisions =
+                heads.values().stream().map(VersionRow::revision).distinct().toList();
+        Map<Long, Map<String, String>> facts = documents.facts(revisions);
+        Map<Long, String> titles = documents.titles(revisions);
+        Map<Long, List<Waiver>> waivers = rules.waivers(revisions);
+        for (Document document : bound) {
+            VersionRow head = heads.get(document.head().version());
+            Map<String, String> record = new HashMap<>(facts.getOrDefault(head.revision(), Map.of()));
+            record.put("number", document.number());
+            record.put("title", titles.get(head.revision()));
+            due.put(
+                    document.id(),
+                    new Due(
+                            document,
+                            head,
+                            editions.get(document.place().kind()),
+                            Map.copyOf(record),
+                            waivers.getOrDefault(head.revision(), List.of())));
+        }
+        return due;
+    }
+
     /** The findings, those in the way first; nothing for what is no drawing and needs not be one. */
     public Optional<List<Held>> findings(Document document, VersionRow version) {
-        Edition edition = rules(document);
         Map<String, String> record = new HashMap<>(documents.facts(version.revision()));
         record.put("number", document.number());
         record.put("title", documents.title(version.revision()));
-        Key key = new Key(version.content().hash().hex(), Map.copyOf(record), edition.rules());
+        return findings(new Due(
+                document,
+                version,
+                rules(document),
+                Map.copyOf(record),
+                rules.waivers(List.of(version.revision())).getOrDefault(version.revision(), List.of())));
+    }
+
+    private Optional<List<Held>> findings(Due due) {
+        Key key = new Key(
+                due.version().content().hash().hex(),
+                due.record(),
+                due.edition().rules());
         Optional<List<Finding>> found;
         synchronized (kept) {
             found = Optional.ofNullable(kept.get(key));
         }
         if (found.isEmpty()) {
-            found = room.apart(() -> read(document, version, edition, record));
+            found = room.apart(() -> read(due.document(), due.version(), due.edition(), due.record()));
             found.ifPresent(findings -> {
                 synchronized (kept) {
                     kept.put(key, findings);
                 }
             });
         }
-        return found.map(findings -> held(findings, version));
+        return found.map(findings -> held(findings, due.waivers()));
     }
 
     private Optional<List<Finding>> read(
@@ -121,9 +162,7 @@ public class CheckSheets {
                 || house.kind(document.place().kind()).aspect() == Aspect.DRAWING;
     }
 
-    private List<Held> held(List<Finding> findings, VersionRow version) {
-        if (findings.isEmpty()) return List.of();
-        List<Waiver> waivers = rules.waivers(version.revision());
+    private static List<Held> held(List<Finding> findings, List<Waiver> waivers) {
         return findings.stream()
                 .map(f -> new Held(
                         f,
@@ -144,37 +183,16 @@ public class CheckSheets {
     }
 
     /**
-     * What keeps a document's latest version from review and release: files that it refers to and that are not known, and findings
-     * of binding rules. Asks nothing more of kinds whose rules are hints.
+     * The findings that keep a sheet from its way.
      *
      * @param review whether somebody is to look at the sheet: only then one that nobody can read is in the way
      */
-    public List<Refusal> inTheWay(Document document, boolean review) {
-        List<Refusal> inTheWay = new ArrayList<>();
-        List<Reference> references = this.references.of(document.head().version());
-        ReferenceRules.gate(document.number(), paths(references, State.MISSING), paths(references, State.AMBIGUOUS))
-                .ifPresent(inTheWay::add);
-        if (rules(document).rules().isBinding()) inTheWay.addAll(findingsInTheWay(document, review));
-        return inTheWay;
-    }
-
-    private static List<String> paths(List<Reference> references, State state) {
-        return references.stream()
-                .filter(r -> r.state() == state)
-                .map(r -> r.written().path())
+    public List<Refusal> inTheWay(Due due, boolean review) {
+        return findings(due).orElse(List.of()).stream()
+                .filter(Held::isInTheWay)
+                .filter(h -> review || h.finding().rule() != CheckRules.Rule.SHEET_READ)
+                .map(h -> refusal(due.document(), h.finding()))
                 .toList();
-    }
-
-    private List<Refusal> findingsInTheWay(Document document, boolean review) {
-        return documents
-                .version(document.id(), document.head().number())
-                .flatMap(version -> findings(document, version))
-                .map(all -> all.stream()
-                        .filter(Held::isInTheWay)
-                        .filter(h -> review || h.finding().rule() != CheckRules.Rule.SHEET_READ)
-                        .map(h -> refusal(document, h.finding()))
-                        .toList())
-                .orElse(List.of());
     }
 
     private static Refusal refusal(Document document, Finding finding) {

@@ -71,7 +71,11 @@ public class DocumentStore {
             .orderBy(LINE.ID)
             .forUpdate());
     private final Prepared values = new Prepared((db, revisions) -> db.select(
-                    FACT.NAME, FACT_VALUE.TEXT_VALUE, FACT_VALUE.NUMBER_VALUE, FACT_VALUE.DATE_VALUE)
+                    FACT_VALUE.REVISION,
+                    FACT.NAME,
+                    FACT_VALUE.TEXT_VALUE,
+                    FACT_VALUE.NUMBER_VALUE,
+                    FACT_VALUE.DATE_VALUE)
             .from(FACT_VALUE)
             .join(FACT)
             .on(FACT.ID.eq(FACT_VALUE.FACT))
@@ -82,6 +86,12 @@ public class DocumentStore {
             .join(FACT)
             .on(FACT.ID.eq(FACT_VALUE.FACT))
             .where(FACT_VALUE.REVISION.in(revisions)));
+
+    private final Prepared titles = new Prepared((db, revisions) ->
+            db.select(REVISION.ID, REVISION.TITLE).from(REVISION).where(REVISION.ID.in(revisions)));
+
+    /** Ids of one statement that is written anew each time. */
+    private static final int PORTION = 1000;
 
     private static final short MARK = 1;
     private static final Rows MOVED = Rows.added(STRUCTURE_LOG, STRUCTURE_LOG.ITEM);
@@ -363,6 +373,17 @@ public class DocumentStore {
                 .findFirst();
     }
 
+    /** Versions by their ids; a statement for each few hundred. */
+    public Map<Long, VersionRow> versionsById(Collection<Long> ids) {
+        Map<Long, VersionRow> found = new HashMap<>();
+        List<Long> all = List.copyOf(ids);
+        for (int from = 0; from < all.size(); from += PORTION) {
+            versions(VERSION.ID.in(all.subList(from, Math.min(all.size(), from + PORTION))))
+                    .forEach(v -> found.put(v.id(), v));
+        }
+        return found;
+    }
+
     private List<VersionRow> versions(org.jooq.Condition where) {
         var base = VERSION.as("base_version");
         var copied = VERSION.as("copied_version");
@@ -417,21 +438,30 @@ public class DocumentStore {
         return facts;
     }
 
+    /** The facts of revisions by fact name, as text; a statement for each few hundred. */
+    public Map<Long, Map<String, String>> facts(Collection<Long> revisions) {
+        Map<Long, Map<String, String>> facts = new HashMap<>();
+        for (Record row : values.fetch(db, revisions)) {
+            facts.computeIfAbsent(row.get(FACT_VALUE.REVISION), r -> new TreeMap<>())
+                    .put(row.get(FACT.NAME), value(row).text());
+        }
+        return facts;
+    }
+
     /** The facts of a revision by fact name. */
     public Map<String, FactValue> values(long revision) {
         Map<String, FactValue> facts = new TreeMap<>();
-        for (Record row : values.fetch(db, List.of(revision))) {
-            String words = row.get(FACT_VALUE.TEXT_VALUE);
-            BigDecimal number = row.get(FACT_VALUE.NUMBER_VALUE);
-            facts.put(
-                    row.get(FACT.NAME),
-                    words != null
-                            ? new FactValue.Words(words)
-                            : number != null
-                                    ? new FactValue.Quantity(number.stripTrailingZeros())
-                                    : new FactValue.Day(row.get(FACT_VALUE.DATE_VALUE)));
-        }
+        for (Record row : values.fetch(db, List.of(revision))) facts.put(row.get(FACT.NAME), value(row));
         return facts;
+    }
+
+    private static FactValue value(Record row) {
+        String words = row.get(FACT_VALUE.TEXT_VALUE);
+        if (words != null) return new FactValue.Words(words);
+        BigDecimal number = row.get(FACT_VALUE.NUMBER_VALUE);
+        return number != null
+                ? new FactValue.Quantity(number.stripTrailingZeros())
+                : new FactValue.Day(row.get(FACT_VALUE.DATE_VALUE));
     }
 
     public void setFact(long revision, long fact, Optional<FactValue> value) {
@@ -589,6 +619,13 @@ public class DocumentStore {
                 .set(ITEM.OUT_AT, Times.utc(now))
                 .where(REVISION.ID.eq(revision))
                 .execute();
+    }
+
+    /** The titles of revisions; a statement for each few hundred. */
+    public Map<Long, String> titles(Collection<Long> revisions) {
+        Map<Long, String> titles = new HashMap<>();
+        this.titles.fetch(db, revisions).forEach(row -> titles.put(row.get(REVISION.ID), row.get(REVISION.TITLE)));
+        return titles;
     }
 
     /** The title of a revision. */

@@ -5,18 +5,31 @@ import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.WAIVER;
 
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.RuleFile;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.springframework.stereotype.Repository;
 
 /** Rules that sheets are held to, by kind; findings that were let pass. */
 @Repository
 public class CheckRuleStore {
+    private final Prepared waivers = new Prepared((db, revisions) -> db.select(
+                    WAIVER.REVISION, WAIVER.ID, WAIVER.FINDING, WAIVER.WORDS, WAIVER.PERSON, PERSON.NAME, WAIVER.AT)
+            .from(WAIVER)
+            .join(PERSON)
+            .on(PERSON.ID.eq(WAIVER.PERSON))
+            .where(WAIVER.ENDED_AT.isNull(), WAIVER.REVISION.in(revisions)));
+
     private final DSLContext db;
 
     public CheckRuleStore(DSLContext db) {
@@ -43,6 +56,21 @@ public class CheckRuleStore {
                 .orElse(Edition.READY_MADE);
     }
 
+    /** The latest editions of kinds, each of them; one statement. */
+    public Map<Long, Edition> latest(Collection<Long> kinds) {
+        Map<Long, Edition> editions = new HashMap<>();
+        kinds.forEach(kind -> editions.put(kind, Edition.READY_MADE));
+        var later = CHECK_RULES.as("later");
+        db.selectFrom(CHECK_RULES)
+                .where(CHECK_RULES.KIND.in(kinds))
+                .andNotExists(db.selectOne()
+                        .from(later)
+                        .where(later.KIND.eq(CHECK_RULES.KIND), later.EDITION.gt(CHECK_RULES.EDITION)))
+                .forEach(row -> editions.put(
+                        row.getKind(), new Edition(row.getEdition(), read(row.getRules()), row.getWaivedBy())));
+        return editions;
+    }
+
     private static CheckRules read(String text) {
         return RuleFile.read(text) instanceof Outcome.Granted<CheckRules> rules ? rules.value() : CheckRules.hints();
     }
@@ -60,21 +88,20 @@ public class CheckRuleStore {
     /** A finding that was let pass, by its key. */
     public record Waiver(long id, String finding, String words, long person, String name, Instant at) {}
 
-    /** What is let pass for a revision. */
-    public List<Waiver> waivers(long revision) {
-        return db.select(WAIVER.ID, WAIVER.FINDING, WAIVER.WORDS, WAIVER.PERSON, PERSON.NAME, WAIVER.AT)
-                .from(WAIVER)
-                .join(PERSON)
-                .on(PERSON.ID.eq(WAIVER.PERSON))
-                .where(WAIVER.REVISION.eq(revision), WAIVER.ENDED_AT.isNull())
-                .orderBy(WAIVER.ID)
-                .fetch(row -> new Waiver(
-                        row.value1(),
-                        row.value2(),
-                        row.value3(),
-                        row.value4(),
-                        row.value5(),
-                        Times.instant(row.value6())));
+    /** What is let pass for revisions, by revision; a statement for each few hundred. */
+    public Map<Long, List<Waiver>> waivers(Collection<Long> revisions) {
+        Map<Long, List<Waiver>> waivers = new HashMap<>();
+        for (Record row : this.waivers.fetch(db, revisions)) {
+            waivers.computeIfAbsent(row.get(WAIVER.REVISION), r -> new ArrayList<>())
+                    .add(new Waiver(
+                            row.get(WAIVER.ID),
+                            row.get(WAIVER.FINDING),
+                            row.get(WAIVER.WORDS),
+                            row.get(WAIVER.PERSON),
+                            row.get(PERSON.NAME),
+                            Times.instant(row.get(WAIVER.AT))));
+        }
+        return waivers;
     }
 
     public void waive(long revision, String finding, String words, long person, Instant now) {

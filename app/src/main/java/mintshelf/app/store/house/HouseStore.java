@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
@@ -45,6 +46,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class HouseStore {
     private final DSLContext db;
     private final JsonMapper json;
+    private final Map<Long, Route> editions = new ConcurrentHashMap<>();
 
     public HouseStore(DSLContext db, JsonMapper json) {
         this.db = db;
@@ -189,8 +191,16 @@ public class HouseStore {
         return edition(edition);
     }
 
-    /** An edition with its stages in order and its moves; two statements. */
+    /** An edition with its stages in order and its moves. It never changes: read once, kept for ever. */
     public Route edition(long edition) {
+        Route known = editions.get(edition);
+        if (known != null) return known;
+        Route read = read(edition);
+        editions.put(edition, read);
+        return read;
+    }
+
+    private Route read(long edition) {
         Record head = db.select(ROUTE.CODE, ROUTE.NAME, ROUTE_EDITION.DEFINITION)
                 .from(ROUTE_EDITION)
                 .join(ROUTE)

@@ -1,0 +1,201 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowable;
+
+import java.nio.charset.Charset;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.Contents;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.house.CheckRuleStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.document.Stage;
+import mintshelf.core.drawing.check.CheckRules;
+import mintshelf.core.drawing.check.CheckRules.Rule;
+import mintshelf.core.drawing.check.CheckRules.Severity;
+import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.drawing.titleblock.SheetMap.Field;
+import mintshelf.core.drawing.titleblock.SheetMap.Way;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Gates;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.SignOffLine;
+import org.junit.jupiter.api.Test;
+
+/** A route that nobody of the shelf has thought of, loaded as data, is gone from end to end. */
+class RouteAsDataTest {
+    private static final Charset WINDOWS = Charset.forName("windows-1252");
+    private static final List<Effect> OUT =
+            List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER, Effect.WRITE_SHEET, Effect.MAKE_PDF);
+
+    private final Server server = Server.shared();
+    private final Review review = new Review(server);
+    private final String mark = Server.key().substring(0, 6);
+    private final HouseStore house = server.bean(HouseStore.class);
+
+    /** Three sign, the checks are asked at the release, and who keeps the shelf has a shorter way. */
+    private Kind weldment() {
+        List<Stage> stages = List.of(
+                new Stage(0, "shop", "In the shop", StageClass.PREPARING, 1),
+                new Stage(0, "looked-at", "Looked at", StageClass.DECIDING, 2),
+                new Stage(0, "good", "Good to weld", StageClass.RELEASED, 3),
+                new Stage(0, "old", "Superseded", StageClass.SUPERSEDED, 4),
+                new Stage(0, "dropped", "Dropped", StageClass.CLOSED, 5));
+        List<Move> moves = List.of(
+                new Move(
+                        "look",
+                        "Have it looked at",
+                        "shop",
+                        "looked-at",
+                        Right.CHANGE,
+                        List.of(Gates.HELD_BY_NOBODY, Gates.OWN_VERSION),
+                        List.of(Effect.OPEN_ROUND)),
+                new Move(
+                        "good",
+                        "Good to weld",
+                        "looked-at",
+                        "good",
+                        Right.SIGN,
+                        List.of(Gates.HELD_BY_NOBODY, Gates.CHECKS_PASSED, Gates.SIGNED_OFF),
+                        OUT,
+                        List.of(
+                                new SignOffLine(1, "checker", 1, "checked", "checked_by", 1),
+                                new SignOffLine(2, "board-member", 1, "approved", "approved_by", 1),
+                                new SignOffLine(3, "checker", 1, "welded a sample", "welded_by", 1))),
+                new Move("back", "Back", "looked-at", "shop", Right.CHANGE, List.of(), List.of(Effect.END_ROUND)),
+                new Move(
+                        "short",
+                        "Good as before",
+                        "shop",
+                        "good",
+                        Right.KEEP_SHELF,
+                        List.of(Gates.HELD_BY_NOBODY, Gates.OWN_VERSION),
+                        OUT));
+        return server.bean(UnitOfWork.class).run(() -> {
+            long route = house.addRoute("weld-" + mark, "Welded " + mark, stages, moves);
+            Kind drawing = house.kind("drawing");
+            Kind kind = house.addKind(
+                    new Kind(
+                            0,
+                            "weldment-" + mark,
+                            "weldment " + mark,
+                            drawing.aspect(),
+                            drawing.glyph(),
+                            drawing.numberSeries(),
+                            drawing.revisionSeries(),
+                            true,
+                            route),
+                    90);
+            server.bean(SheetMapStore.class)
+                    .add(new SheetMap(
+                            "Weldments " + mark,
+                            "WELD" + mark,
+                            "",
+                            List.of(
+                                    new Field("TITLE", "title", Way.READ),
+                                    new Field("REV", "revision", Way.WRITTEN),
+                                    new Field("CHECKED_BY", "checked_by", Way.WRITTEN),
+                                    new Field("WELDED_BY", "welded_by", Way.WRITTEN)),
+                            Optional.empty()));
+            return kind;
+        });
+    }
+
+    private byte[] sheet(String note) {
+        return new String(Review.sheet(note), WINDOWS)
+                .replace("2\r\nTITLE\r\n 10", "2\r\nWELD" + mark + "\r\n 10")
+                .replace("  2\r\nNUMBER", "  2\r\nWELDED_BY")
+                .getBytes(WINDOWS);
+    }
+
+    private Map<String, String> says(long item) {
+        VersionRow head = server.bean(DocumentStore.class)
+                .version(item, server.document(item).head().number())
+                .orElseThrow();
+        byte[] bytes =
+                server.bean(Contents.class).bytes(head.content(), head.content().size());
+        DxfDrawing drawing = ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes)).value();
+        SheetMap map = server.bean(SheetMapStore.class).latest().stream()
+                .map(SheetMapStore.Edition::map)
+                .filter(m -> m.name().equals("Weldments " + mark))
+                .findFirst()
+                .orElseThrow();
+        return map.read(drawing);
+    }
+
+    @Test
+    void threeSignTheChecksWaitForTheReleaseAndAShorterWayShowsNobodysSignature() {
+        Kind kind = weldment();
+        String welder = "w" + mark;
+        server.add(welder, "Wim Welder", "checker");
+        long item = server.file(
+                "priya", server.shelf(), kind.code(), "bracket " + mark + ".dxf", sheet("first " + mark), false);
+        Map<Rule, Severity> severities = new EnumMap<>(CheckRules.hints().severities());
+        severities.put(Rule.TITLE_BLOCK, Severity.BINDING);
+        CheckRules demanding = new CheckRules(severities, List.of("colour"), 2.5, Set.of());
+        CheckRuleStore rules = server.bean(CheckRuleStore.class);
+        server.bean(UnitOfWork.class).run(() -> {
+            rules.add(kind.id(), new CheckRuleStore.Edition(1, demanding, "checker"));
+            return "";
+        });
+
+        long round = review.send("priya", item);
+        review.sign("hedda", round);
+        review.sign("oluwaseun", round);
+        assertThat(server.document(item).current().stage().name()).isEqualTo("Looked at");
+        assertThat(catchThrowable(() -> review.sign(welder, round)))
+                .as("the checks are asked where this route asks them")
+                .hasMessageContaining("has no colour");
+        server.bean(UnitOfWork.class).run(() -> {
+            rules.add(kind.id(), new CheckRuleStore.Edition(2, CheckRules.hints(), "checker"));
+            return "";
+        });
+        review.sign(welder, round);
+        assertThat(server.document(item).current().stage().name()).isEqualTo("Good to weld");
+        assertThat(says(item))
+                .containsEntry("revision", "A")
+                .containsEntry("checked_by", "Hedda Lysgaard")
+                .containsEntry("welded_by", "Wim Welder");
+
+        Revisions revisions = server.bean(Revisions.class);
+        revisions.start(server.actor("priya"), List.of(item), Server.key(), "thinner", "", true);
+        assertThat(says(item)).containsEntry("revision", "B").doesNotContainKeys("checked_by", "welded_by");
+        server.checkIn("priya", item, sheet("second " + mark), false);
+        int version = server.document(item).head().number();
+        assertThat(catchThrowable(
+                        () -> revisions.move(server.actor("priya"), item, Server.key(), "short", version, "")))
+                .as("the shorter way is not everybody's")
+                .isNotNull();
+        revisions.move(server.actor("ines"), item, Server.key(), "short", version, "");
+        assertThat(server.document(item).released().orElseThrow().label()).contains("B");
+        assertThat(says(item)).containsEntry("revision", "B").doesNotContainKeys("checked_by", "welded_by");
+        assertThat(server.bean(DocumentStore.class).revisions(item))
+                .extracting(r -> r.revision().stage().stageClass())
+                .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
+    }
+
+    @Test
+    void aRouteThatCannotBeGoneIsNotKept() {
+        List<Stage> stages = List.of(
+                new Stage(0, "work", "Work", StageClass.PREPARING, 1),
+                new Stage(0, "board", "Board", StageClass.DECIDING, 2));
+        Move send = new Move("send", "Send", "work", "board", Right.CHANGE, List.of(), List.of(Effect.OPEN_ROUND));
+        assertThat(catchThrowable(() -> house.addRoute("dead-" + mark, "Dead end", stages, List.of(send))))
+                .hasMessageContaining("cannot be gone")
+                .hasMessageContaining("cannot be returned");
+        assertThat(house.route("dead-" + mark)).isEmpty();
+    }
+}
