@@ -97,7 +97,8 @@ class RouteAsDataTest {
                             drawing.numberSeries(),
                             drawing.revisionSeries(),
                             true,
-                            route),
+                            route,
+                            Optional.empty()),
                     90);
             server.bean(SheetMapStore.class)
                     .add(new SheetMap(

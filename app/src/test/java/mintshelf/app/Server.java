@@ -16,6 +16,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.TreeMap;
 import java.util.UUID;
@@ -277,7 +278,8 @@ public final class Server {
                         drawing.numberSeries(),
                         drawing.revisionSeries(),
                         true,
-                        house.route("straight").orElseThrow()),
+                        house.route("straight").orElseThrow(),
+                        Optional.empty()),
                 20);
         // Its files are texts: no sheet is due.
         var rules = new java.util.HashMap<>(
@@ -388,7 +390,7 @@ public final class Server {
                         row.id(),
                         row.upload(),
                         true,
-                        java.util.Optional.of(drawing),
+                        Optional.of(drawing),
                         "",
                         row.number(),
                         "",

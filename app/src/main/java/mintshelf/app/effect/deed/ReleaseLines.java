@@ -28,6 +28,7 @@ import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.change.ChangeNotice;
 import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Document;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.revision.StageClass;
@@ -96,7 +97,7 @@ class ReleaseLines implements Deed {
     }
 
     private long notice(Actor actor, Seen paper, List<OrderLine> lines, Round board, Instant now) {
-        Kind kind = house.kind(Kind.CHANGE_NOTICE);
+        Kind kind = house.kind(PaperType.NOTICE);
         NumberKey number = papers.number(kind, paper.document().place().shelf());
         ChangeNotice notice = write(number.number(), paper, lines, board, now);
         byte[] page = pdf.write(notice.pages(), number.number() + " " + notice.title());

@@ -14,7 +14,6 @@ import mintshelf.app.sight.CheckSheets.Held;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.app.use.compare.CompareSheets;
@@ -105,10 +104,9 @@ public class DocumentPage {
             @ModelAttribute("w") Words words,
             Model model) {
         ReadDocument.View view = read.open(actor, id);
-        String kind = view.seen().spine().kindCode();
-        if (kind.equals(Kind.CHANGE_ORDER)) return "redirect:/orders/" + id;
-        model.addAttribute("changePaper", Kind.isChangePaper(kind));
-        model.addAttribute("isNotice", kind.equals(Kind.CHANGE_NOTICE));
+        if (view.seen().spine().isOrder()) return "redirect:/orders/" + id;
+        model.addAttribute("changePaper", view.seen().spine().isChangePaper());
+        model.addAttribute("isNotice", view.seen().spine().isNotice());
         model.addAttribute("orders", orders.of(actor, id));
         VersionRow shown = version.map(n -> view.versions().stream()
                         .filter(v -> v.number() == n)

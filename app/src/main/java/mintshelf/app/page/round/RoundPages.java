@@ -19,7 +19,6 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight.Line;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.AskOthers;
@@ -191,7 +190,7 @@ public class RoundPages {
     }
 
     private static boolean isOrder(Line line) {
-        return line.seen().spine().kindCode().equals(Kind.CHANGE_ORDER);
+        return line.seen().spine().isOrder();
     }
 
     /** Who is asked after the step that is open now. */

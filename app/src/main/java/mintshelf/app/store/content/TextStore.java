@@ -36,14 +36,19 @@ public class TextStore {
     /**
      * A version whose content nobody has read for words yet.
      *
-     * @param kindCode of its document
+     * @param isPaper whether a change wrote it
      */
-    public record Unread(long version, String kindCode, StoredContent content) {}
+    public record Unread(long version, boolean isPaper, StoredContent content) {}
 
     /** Versions after an id, in their order, whose contents are of some kinds and not read yet. */
     public List<Unread> unread(Collection<ContentKind> kinds, long afterVersion, int most) {
         return db.select(
-                        VERSION_FILE.VERSION, CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND, KIND.CODE)
+                        VERSION_FILE.VERSION,
+                        CONTENT.ID,
+                        CONTENT.SHA256,
+                        CONTENT.SIZE,
+                        CONTENT.CONTENT_KIND,
+                        KIND.PAPER)
                 .from(VERSION_FILE)
                 .join(CONTENT)
                 .on(CONTENT.ID.eq(VERSION_FILE.CONTENT))
@@ -64,7 +69,7 @@ public class TextStore {
                 .limit(most)
                 .fetch(row -> new Unread(
                         row.value1(),
-                        row.value6(),
+                        row.value6() != null,
                         new StoredContent(
                                 row.value2(),
                                 ContentHash.of(row.value3()),

@@ -36,6 +36,7 @@ import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Place;
@@ -166,7 +167,7 @@ public class DocumentStore {
                         ITEM.OUT_TITLE,
                         ITEM.OUT_AT)
                 .select(SHELF.LIBRARY, SHELF.HIDES_REVISING, KIND.HIDES_REVISING)
-                .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.GLYPH, LINE.ID, STRAYS)
+                .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.PAPER, KIND.GLYPH, LINE.ID, STRAYS)
                 .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST, VERSION.MADE_BY)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .select(told(HEAD_REVISION, HEAD_STAGE))
@@ -261,6 +262,7 @@ public class DocumentStore {
                 document,
                 row.get(KIND.NAME),
                 row.get(KIND.CODE),
+                HouseStore.paper(row.get(KIND.PAPER)),
                 row.get(KIND.GLYPH),
                 row.get(AUTHOR.NAME),
                 row.get(ITEM.AUTHOR),

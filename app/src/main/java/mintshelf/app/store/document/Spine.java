@@ -3,14 +3,15 @@ package mintshelf.app.store.document;
 import java.time.Instant;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Head;
 
 /**
  * A document as lists and pages show it.
  *
+ * @param paper what it is in a change; empty for what people bring
  * @param releasedVersion number of the version that the released revision was released with
  * @param content of the head version
  * @param path its folder and those above it, the lowest first
@@ -22,6 +23,7 @@ public record Spine(
         Document document,
         String kindName,
         String kindCode,
+        Optional<PaperType> paper,
         String glyph,
         String authorName,
         long author,
@@ -61,6 +63,7 @@ public record Spine(
                         d.dropped()),
                 kindName,
                 kindCode,
+                paper,
                 glyph,
                 authorName,
                 author,
@@ -81,8 +84,16 @@ public record Spine(
         return path.get(0).id();
     }
 
+    public boolean isOrder() {
+        return paper.filter(p -> p == PaperType.ORDER).isPresent();
+    }
+
+    public boolean isNotice() {
+        return paper.filter(p -> p == PaperType.NOTICE).isPresent();
+    }
+
     /** Whether it is a paper of a change, which its own page moves. */
     public boolean isChangePaper() {
-        return Kind.isChangePaper(kindCode);
+        return paper.isPresent();
     }
 }

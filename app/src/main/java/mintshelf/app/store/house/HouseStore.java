@@ -19,8 +19,10 @@ import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Stage;
@@ -38,6 +40,7 @@ import mintshelf.core.route.RouteProof;
 import mintshelf.core.route.SignOffLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -96,7 +99,22 @@ public class HouseStore {
                 row.get(KIND.NUMBER_SERIES),
                 row.get(KIND.REVISION_SERIES),
                 row.get(KIND.LABEL_TAKEN).equals("START"),
-                row.get(KIND.ROUTE));
+                row.get(KIND.ROUTE),
+                paper(row.get(KIND.PAPER)));
+    }
+
+    /** What the documents of a kind are in a change, as kept. */
+    public static Optional<PaperType> paper(@org.jspecify.annotations.Nullable String kept) {
+        return Optional.ofNullable(kept).map(PaperType::valueOf);
+    }
+
+    /** The kind of the papers of a type: the first one of the house. */
+    public Kind kind(PaperType paper) {
+        return db.selectFrom(KIND)
+                .where(KIND.PAPER.eq(paper.name()))
+                .orderBy(KIND.POSITION)
+                .limit(1)
+                .fetchSingle(HouseStore::kind);
     }
 
     public boolean isEmpty() {
@@ -114,15 +132,32 @@ public class HouseStore {
                 .value1();
     }
 
-    /** Adds a route with its first edition. */
+    /** Adds a route with its first edition, as a house draws it. */
     public long addRoute(String code, String name, List<Stage> stages, List<Move> moves) {
         proved(new Route(0, code, name, stages, moves));
-        long route = db.insertInto(ROUTE)
+        long route = newRoute(code, name);
+        addEdition(route, code, name, stages, moves, Optional.empty());
+        return route;
+    }
+
+    /** Adds a route; it is nothing yet without an edition. */
+    public long newRoute(String code, String name) {
+        return db.insertInto(ROUTE)
                 .set(ROUTE.CODE, code)
                 .set(ROUTE.NAME, name)
                 .returningResult(ROUTE.ID)
                 .fetchSingle()
                 .value1();
+    }
+
+    /**
+     * Adds the next edition of a route, proved before.
+     *
+     * @param shipped hash of the file that it is made from; empty where a house drew it
+     */
+    public long addEdition(
+            long route, String code, String name, List<Stage> stages, List<Move> moves, Optional<ContentHash> shipped) {
+        proved(new Route(0, code, name, stages, moves));
         Definition definition = new Definition(
                 FORM,
                 moves.stream()
@@ -136,10 +171,17 @@ public class HouseStore {
                                 m.effects().stream().map(Effect::name).toList(),
                                 m.signOffs()))
                         .toList());
+        int next = db.select(DSL.coalesce(DSL.max(ROUTE_EDITION.EDITION), 0))
+                        .from(ROUTE_EDITION)
+                        .where(ROUTE_EDITION.ROUTE.eq(route))
+                        .fetchSingle()
+                        .value1()
+                + 1;
         long edition = db.insertInto(ROUTE_EDITION)
                 .set(ROUTE_EDITION.ROUTE, route)
-                .set(ROUTE_EDITION.EDITION, 1)
+                .set(ROUTE_EDITION.EDITION, next)
                 .set(ROUTE_EDITION.DEFINITION, json.writeValueAsString(definition))
+                .set(ROUTE_EDITION.SHIPPED, shipped.map(ContentHash::bytes).orElse(null))
                 .returningResult(ROUTE_EDITION.ID)
                 .fetchSingle()
                 .value1();
@@ -152,7 +194,18 @@ public class HouseStore {
                     .set(STAGE.POSITION, stage.position())
                     .execute();
         }
-        return route;
+        return edition;
+    }
+
+    /** The file that the latest edition of a route was made from; empty where the house drew it. */
+    public Optional<ContentHash> shipped(long route) {
+        return db.select(ROUTE_EDITION.SHIPPED)
+                .from(ROUTE_EDITION)
+                .where(ROUTE_EDITION.ROUTE.eq(route))
+                .orderBy(ROUTE_EDITION.EDITION.desc())
+                .limit(1)
+                .fetchOptional(ROUTE_EDITION.SHIPPED)
+                .map(ContentHash::of);
     }
 
     public String roleName(String code) {
@@ -256,6 +309,7 @@ public class HouseStore {
                 .set(KIND.REVISION_SERIES, kind.revisionSeries())
                 .set(KIND.LABEL_TAKEN, kind.labelAtStart() ? "START" : "RELEASE")
                 .set(KIND.ROUTE, kind.route())
+                .set(KIND.PAPER, kind.paper().map(PaperType::name).orElse(null))
                 .set(KIND.POSITION, position)
                 .returningResult(KIND.ID)
                 .fetchSingle()

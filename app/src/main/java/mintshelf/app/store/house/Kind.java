@@ -1,11 +1,14 @@
 package mintshelf.app.store.house;
 
+import java.util.Optional;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Aspect;
 
 /**
  * A kind of document: what it fixes.
  *
  * @param glyph name of its picture
+ * @param paper what it is in a change; empty for what people bring
  * @param labelAtStart whether a revision's label is taken when work starts, not at release
  */
 public record Kind(
@@ -17,16 +20,10 @@ public record Kind(
         long numberSeries,
         String revisionSeries,
         boolean labelAtStart,
-        long route) {
-    public static final String CHANGE_ORDER = "change-order";
-    public static final String CHANGE_NOTICE = "change-notice";
-
+        long route,
+        Optional<PaperType> paper) {
     /** Whether documents of this kind are made by changes, not filed, checked out or moved by hand. */
     public boolean isChangePaper() {
-        return isChangePaper(code);
-    }
-
-    public static boolean isChangePaper(String code) {
-        return code.equals(CHANGE_ORDER) || code.equals(CHANGE_NOTICE);
+        return paper.isPresent();
     }
 }

@@ -25,6 +25,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Document;
 import mintshelf.core.numbering.NumberKey;
 import org.springframework.stereotype.Service;
@@ -127,7 +128,7 @@ public class AskForChange {
         return acts.once(actor, key, () -> {
             List<Row> rows = rows(actor, sight.locked(actor, items));
             refuseUnlessAll(rows);
-            Kind kind = house.kind(Kind.CHANGE_ORDER);
+            Kind kind = house.kind(PaperType.ORDER);
             long shelf = rows.get(0).seen().document().place().shelf();
             NumberKey number = file.number(kind, shelf);
             long order = file.file(

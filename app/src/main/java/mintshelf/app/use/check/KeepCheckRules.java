@@ -46,7 +46,7 @@ public class KeepCheckRules {
     public List<KindRules> all(Actor actor) {
         HouseRules.ask(actor);
         return house.kinds().stream()
-                .filter(k -> !Kind.isChangePaper(k.code()))
+                .filter(k -> !k.isChangePaper())
                 .map(k -> new KindRules(k, rules.latest(k.id())))
                 .toList();
     }

@@ -13,7 +13,6 @@ import mintshelf.app.sight.Contents;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.TextStore;
-import mintshelf.app.store.house.Kind;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.dxf.DrawingWords;
 import org.slf4j.LoggerFactory;
@@ -74,8 +73,7 @@ public class ReadWords {
                 after = one.version();
                 words.put(
                         one.content().id(),
-                        room.within(() ->
-                                Kind.isChangePaper(one.kindCode()) ? paper(one.content()) : words(one.content())));
+                        room.within(() -> one.isPaper() ? paper(one.content()) : words(one.content())));
             }
             texts.keep(words);
         }

@@ -1,0 +1,208 @@
+package mintshelf.app.use.house;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import mintshelf.core.access.Right;
+import mintshelf.core.access.Role;
+import mintshelf.core.base.ContentHash;
+import mintshelf.core.change.PaperType;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Aspect;
+import mintshelf.core.document.Stage;
+import mintshelf.core.fact.FactType;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Gate;
+import mintshelf.core.route.Gates;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.SignOffLine;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The house rules that are shipped, as files under {@code /house}: usable untouched, readable by whoever wants to know them. */
+@Component
+public class HouseFiles {
+    private static final String FOLDER = "/house/";
+    private static final List<String> ROUTES = List.of("straight", "reviewed", "change-order", "notice");
+
+    private final JsonMapper json;
+
+    public HouseFiles(JsonMapper json) {
+        this.json = json;
+    }
+
+    private static <T> List<T> listed(T @Nullable [] values) {
+        return values == null ? List.of() : List.of(values);
+    }
+
+    private static String said(@Nullable String text) {
+        return text == null ? "" : text;
+    }
+
+    record RoleFile(String code, String name, String[] rights) {
+        /** {@code *} stands for all rights. */
+        Role role() {
+            Set<Right> all = Arrays.asList(rights).contains("*")
+                    ? EnumSet.allOf(Right.class)
+                    : Arrays.stream(rights)
+                            .map(Right::valueOf)
+                            .collect(Collectors.toCollection(() -> EnumSet.noneOf(Right.class)));
+            return new Role(code, name, all);
+        }
+    }
+
+    record SeriesFile(String code, String name, String pattern, String scope) {}
+
+    record FactFile(
+            String name,
+            String label,
+            FactType type,
+            @Nullable String unit,
+            @Nullable String pattern,
+            String @Nullable [] choices) {
+        String unitOrNone() {
+            return said(unit);
+        }
+
+        String patternOrNone() {
+            return said(pattern);
+        }
+
+        List<String> choicesOrNone() {
+            return listed(choices);
+        }
+    }
+
+    record KindFactFile(String fact, @Nullable String required) {
+        String requiredOrNever() {
+            return required == null ? "NEVER" : required;
+        }
+    }
+
+    record KindFile(
+            String code,
+            String name,
+            Aspect aspect,
+            String glyph,
+            String numbers,
+            String revisions,
+            String labelAt,
+            String route,
+            @Nullable PaperType paper,
+            KindFactFile @Nullable [] facts) {
+        List<KindFactFile> factsOrNone() {
+            return listed(facts);
+        }
+    }
+
+    record FilingRuleFile(
+            String @Nullable [] contents, @Nullable String named, String kind) {
+        /** Names of content kinds; one empty one where any will do. */
+        List<String> contentsOrAny() {
+            return contents == null
+                    ? List.of("")
+                    : Arrays.stream(contents)
+                            .map(c -> ContentKind.valueOf(c).name())
+                            .toList();
+        }
+
+        String namedOrAny() {
+            return said(named);
+        }
+    }
+
+    record MoveFile(
+            String code,
+            String name,
+            String from,
+            String to,
+            Right who,
+            String @Nullable [] gates,
+            Effect @Nullable [] effects,
+            SignOffLine @Nullable [] signOffs) {
+        Move move() {
+            return new Move(
+                    code,
+                    name,
+                    from,
+                    to,
+                    who,
+                    listed(gates).stream().map(MoveFile::gate).toList(),
+                    listed(effects),
+                    listed(signOffs));
+        }
+
+        private static Gate gate(String code) {
+            return Gates.of(code).orElseThrow(() -> new IllegalStateException("No gate is called " + code));
+        }
+    }
+
+    /** A stage's class is called {@code class} in the file. */
+    record RouteFile(String code, String name, java.util.Map<String, String>[] stages, MoveFile @Nullable [] moves) {
+        List<Stage> stagesInOrder() {
+            return IntStream.range(0, stages.length)
+                    .mapToObj(i -> new Stage(
+                            0,
+                            stages[i].get("code"),
+                            stages[i].get("name"),
+                            StageClass.valueOf(stages[i].get("class")),
+                            i + 1))
+                    .toList();
+        }
+
+        List<Move> movesInOrder() {
+            return listed(moves).stream().map(MoveFile::move).toList();
+        }
+    }
+
+    /** A route as shipped, with the hash of its file. */
+    record Shipped(RouteFile route, ContentHash hash) {}
+
+    List<RoleFile> roles() {
+        return List.of(read("roles.json", RoleFile[].class));
+    }
+
+    List<SeriesFile> series() {
+        return List.of(read("series.json", SeriesFile[].class));
+    }
+
+    List<FactFile> facts() {
+        return List.of(read("facts.json", FactFile[].class));
+    }
+
+    List<KindFile> kinds() {
+        return List.of(read("kinds.json", KindFile[].class));
+    }
+
+    List<FilingRuleFile> filingRules() {
+        return List.of(read("filing-rules.json", FilingRuleFile[].class));
+    }
+
+    List<Shipped> routes() {
+        return ROUTES.stream()
+                .map(code -> bytes("routes/" + code + ".json"))
+                .map(bytes -> new Shipped(json.readValue(bytes, RouteFile.class), ContentHash.compute(bytes)))
+                .toList();
+    }
+
+    private <T> T read(String name, Class<T> type) {
+        return json.readValue(bytes(name), type);
+    }
+
+    private static byte[] bytes(String name) {
+        try (InputStream in = HouseFiles.class.getResourceAsStream(FOLDER + name)) {
+            if (in == null) throw new IllegalStateException("The house rules lack " + name);
+            return in.readAllBytes();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}
