@@ -11,6 +11,7 @@ public final class Bench {
     private static final Map<String, Runnable> ALL = new TreeMap<>(Map.ofEntries(
             Map.entry("check-in", ContentBench::checkInAgainstPlainInserts),
             Map.entry("versions", ContentBench::tenVersionsOfOneFile),
+            Map.entry("bundles", BundleBench::bundles),
             Map.entry("pages", PageBench::shelfOfTenThousand),
             Map.entry("people", PageBench::twoHundredPeopleForAMinute),
             Map.entry("read-drawing", DrawingBench::reading),
