@@ -85,7 +85,7 @@ class AccessibilityTest {
                 "/documents/" + item + "/break-hold",
                 "/check-out?items=" + item + "," + revised,
                 "/check-in?items=" + item,
-                "/check-in/done?rows=" + item + "v1",
+                "/runs",
                 "/strays/" + stray,
                 "/start-revision?items=" + revised,
                 "/documents/" + revised + "/drop-revision",

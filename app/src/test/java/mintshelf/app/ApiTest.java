@@ -108,7 +108,10 @@ class ApiTest {
         for (String name : schemas.propertyNames()) {
             String outer = name.equals("Progress")
                     ? "UploadApi"
-                    : Set.of("Row", "Desk", "Standing", "Paired").contains(name) ? "DeskApi" : "DocumentApi";
+                    : Set.of("Row", "Desk", "Standing", "Paired", "Run", "RunRow")
+                                    .contains(name)
+                            ? "DeskApi"
+                            : "DocumentApi";
             Class<?> record = Class.forName("mintshelf.app.api." + outer + "$" + name);
             assertThat(schemas.path(name).path("properties").propertyNames())
                     .as(name)
@@ -116,6 +119,25 @@ class ApiTest {
                             .map(java.lang.reflect.RecordComponent::getName)
                             .toArray(String[]::new));
         }
+    }
+
+    @Test
+    void whatACheckInDidIsAskedForByItsAddressByWhoDidIt() {
+        long item = server.file("priya", shelf, "run " + mark + ".txt", "first " + mark, true);
+        server.checkIn("priya", item, "second " + mark, false);
+        String mine = token("priya", false);
+        JsonNode run = JSON.readTree(send(mine, "GET", "/runs", "").body()).get(0);
+        assertThat(run.path("says").asString()).isEqualTo("1 file came back: 1 new version");
+        assertThat(run.path("state").asString()).isEqualTo("done");
+        String address = "/runs/" + run.path("id").asLong();
+        JsonNode row = JSON.readTree(send(mine, "GET", address, "").body())
+                .path("rows")
+                .get(0);
+        assertThat(row.path("document").asLong()).isEqualTo(item);
+        assertThat(row.path("became").asString()).isEqualTo("version");
+        assertThat(row.path("number").asInt()).isEqualTo(2);
+        assertThat(send(token("tomasz", false), "GET", address, "").statusCode())
+                .isEqualTo(404);
     }
 
     @Test

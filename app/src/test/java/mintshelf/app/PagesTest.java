@@ -130,7 +130,7 @@ class PagesTest {
             "/strays/0",
             "/people/0",
             "/files.zip?items=0",
-            "/check-in/done?rows=x",
+            "/runs/x",
             "/record?acts=x",
             "/nowhere",
             "/documents/" + item + "/moves/x",

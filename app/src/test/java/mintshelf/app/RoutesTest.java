@@ -27,6 +27,7 @@ class RoutesTest {
     private final long modelled =
             server.file("priya", shelf, "part-model", "route.stp", StructureTest.assembly(Server.key()), false);
     private final long stray;
+    private final long run;
     private final long sheet;
     private final long round;
     private final long order;
@@ -35,6 +36,10 @@ class RoutesTest {
         server.bean(mintshelf.app.use.revision.Revisions.class)
                 .start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
         server.checkIn("priya", revised, "two", false);
+        run = server.bean(mintshelf.app.use.run.ReadRuns.class)
+                .mine(server.actor("priya"), Long.MAX_VALUE, 1)
+                .get(0)
+                .id();
         server.checkIn("tomasz", revised, "unheld", false);
         stray = server.bean(StrayStore.class).kept(revised).get(0).id();
         Review review = new Review(server);
@@ -193,7 +198,7 @@ class RoutesTest {
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
         row(t, "/strays/{id}/file", "/strays/" + stray + "/file", "302 404 404 200 200 200");
         row(t, "/check-out", "/check-out?items=" + draft, "302 404 404 200 200 200");
-        row(t, "/check-out/done", "/check-out/done?held=" + draft, "302 200 200 200 200 200");
+        row(t, "/runs", "/runs", "302 200 200 200 200 200");
         row(t, "/undo-check-out", "/undo-check-out?items=" + draft, "302 404 404 200 200 200");
         row(t, "/take-up", "/take-up?items=" + draft, "302 404 404 200 200 200");
         row(t, "/desk", "/desk", "302 200 200 200 200 200");
@@ -214,7 +219,7 @@ class RoutesTest {
         row(t, "/check-in", "/check-in", "302 200 200 200 200 200");
         row(t, "/check-in", "/check-in?items=" + draft, "302 200 200 200 200 200");
         row(t, "/check-in/match", "/check-in/match?name=x.txt", "302 200 200 200 200 200");
-        row(t, "/check-in/done", "/check-in/done?rows=" + draft + "v1", "302 404 404 200 200 200");
+        row(t, "/runs/{id}", "/runs/" + run, "302 404 404 404 200 200");
         row(t, "/documents/{id}/break-hold", "/documents/" + draft + "/break-hold", "302 404 404 200 200 200");
         row(t, "/start-revision", "/start-revision?items=" + released, "302 404 200 200 200 200");
         row(t, "/documents/{id}/drop-revision", "/documents/" + revised + "/drop-revision", "302 404 403 403 200 200");

@@ -272,7 +272,7 @@ class StructureTest {
                 .containsExactlyInAnyOrder(top + " [HOLD]", part + " [COPY, HOLD, STAY]", held + " [COPY, STAY]");
         assertThat(plan.sentence()).isEqualTo("1 document will be held by you, 2 come as copies.");
         assertThat(checkOut.take(server.actor("priya"), List.of(top, part), List.of(held), Server.key(), "BENCH-3", ""))
-                .startsWith("/check-out/done?held=" + top + "," + part + "&copies=" + held);
+                .startsWith("/runs/");
         checkOut.remember(server.actor("priya"), top, plan.with(), true);
         assertThat(server.bean(CheckIn.class).plan(server.actor("priya"), List.of(top)))
                 .extracting(l -> l.seen().spine().id() + " " + l.along())

@@ -151,6 +151,9 @@ class StructureWalksTest {
         browser.press("Means this");
         browser.awaitText("chosen by hand");
         browser.open("/documents/" + mast);
+        browser.awaitText("Not released: " + SERVER.document(bracket).number());
+        SERVER.release("priya", bracket);
+        browser.open("/documents/" + mast);
         browser.awaitText("Release revision A…");
     }
 

@@ -36,20 +36,26 @@ public record Became(long document, Fate fate, long number) {
             return word;
         }
 
+        /** The fate of a word as programs are told. */
+        public static Fate of(String word) {
+            for (Fate fate : values()) if (fate.word.equals(word)) return fate;
+            throw new IllegalArgumentException("No fate: " + word);
+        }
+
         static Fate of(char letter) {
             for (Fate fate : values()) if (fate.letter == letter) return fate;
             throw new IllegalArgumentException("No fate: " + letter);
         }
     }
 
-    /** Several, in one short word as addresses carry it; {@link #read} reads it. */
+    /** Several, in one short word as an act's result is kept; {@link #read} reads it. */
     public static String join(List<Became> all) {
         return all.stream()
                 .map(b -> b.document() + "" + b.fate().letter + b.number())
                 .collect(Collectors.joining(","));
     }
 
-    /** What {@link #join} wrote; empty for anything else, for addresses may be made up. */
+    /** What {@link #join} wrote; empty for anything else. */
     public static List<Became> read(String joined) {
         List<Became> all = new ArrayList<>();
         for (String part : joined.split(",", -1)) {

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.Habits;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -22,6 +23,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
+import mintshelf.app.store.run.Run;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.desk.Desks;
@@ -34,6 +36,7 @@ import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.round.SendToReview;
+import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
 import mintshelf.core.hold.Became;
@@ -53,6 +56,7 @@ public class HoldPages {
     private final CheckOut checkOut;
     private final CheckIn checkIn;
     private final Habits habits;
+    private final ReadRuns runs;
     private final Strays strays;
     private final ReadDocument read;
     private final CompareSheets compare;
@@ -69,6 +73,7 @@ public class HoldPages {
             CheckOut checkOut,
             CheckIn checkIn,
             Habits habits,
+            ReadRuns runs,
             Strays strays,
             ReadDocument read,
             CompareSheets compare,
@@ -92,6 +97,7 @@ public class HoldPages {
         this.checkOut = checkOut;
         this.checkIn = checkIn;
         this.habits = habits;
+        this.runs = runs;
         this.read = read;
         this.compare = compare;
     }
@@ -151,18 +157,40 @@ public class HoldPages {
         return "redirect:" + to;
     }
 
-    @GetMapping("/check-out/done")
-    String taken(Actor actor, @RequestParam String held, @RequestParam(defaultValue = "") String copies, Model model) {
-        List<Seen> mine = checkIn.held(actor, Pages.ids(held));
-        List<Seen> along = copies.isEmpty() ? List.of() : checkIn.held(actor, Pages.ids(copies));
-        model.addAttribute("held", mine);
-        model.addAttribute("copies", along);
+    /** What a check-in or a check-out of several did. The address stays: what is gone since is counted. */
+    @GetMapping("/runs/{id}")
+    String run(Actor actor, @PathVariable long id, Model model) {
+        Run run = runs.run(actor, id);
+        model.addAttribute("run", run);
+        return run.what() == Run.What.CHECK_OUT ? taken(actor, run, model) : done(actor, run, model);
+    }
+
+    private String taken(Actor actor, Run run, Model model) {
+        List<Seen> mine = checkIn.still(actor, ids(run, "held"));
+        List<Seen> along = checkIn.still(actor, ids(run, "copy"));
         List<Seen> all = new ArrayList<>(mine);
         all.addAll(along);
+        model.addAttribute("held", mine);
+        List<Seen> now = mine.stream()
+                .filter(s -> s.document()
+                        .holder()
+                        .filter(h -> h.person() == actor.person())
+                        .isPresent())
+                .toList();
+        model.addAttribute("heldNow", now.size());
+        model.addAttribute("copies", along);
         model.addAttribute("all", Rows.joined(all));
-        model.addAttribute("heldIds", Rows.joined(mine));
+        model.addAttribute("heldIds", Rows.joined(now));
+        model.addAttribute("gone", run.rows().size() - all.size());
         model.addAttribute("couldBeQuiet", habits.couldBeQuiet(actor, "check-out"));
         return "hold/taken";
+    }
+
+    private static List<Long> ids(Run run, String became) {
+        return run.rows().stream()
+                .filter(r -> r.became().equals(became))
+                .map(Run.Row::item)
+                .toList();
     }
 
     @GetMapping("/undo-check-out")
@@ -256,7 +284,7 @@ public class HoldPages {
                 became.stream().filter(b -> lying.contains(b.document())).toList());
         // Whoever has a stray among them sees what became of it first.
         boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
-        if (!send || keep || stray) return "redirect:/check-in/done?rows=" + Became.join(became);
+        if (!send || keep || stray) return "redirect:" + runs.address(actor, actKey);
         List<Long> sent = rows.stream().map(CheckIn.Row::item).toList();
         if (!habits.sendsStraight(actor)) return toReview(sent);
         try {
@@ -278,17 +306,31 @@ public class HoldPages {
     public record Done(
             Seen seen, Fate fate, long number, Stray stray, Integer differences, String checked, boolean held) {}
 
-    @GetMapping("/check-in/done")
-    String done(Actor actor, @RequestParam String rows, Model model) {
+    /** Null where it was dropped, or its person may not see it any more. */
+    private Stray stray(Actor actor, long id) {
+        try {
+            return read.stray(actor, id);
+        } catch (NotThere e) {
+            return null;
+        }
+    }
+
+    private String done(Actor actor, Run run, Model model) {
         List<Done> done = new ArrayList<>();
-        List<Became> all = Became.read(rows);
-        if (all.isEmpty() || all.size() > CheckOut.MOST) throw new NotThere();
-        for (Became b : all) {
-            ReadDocument.View view = read.view(actor, b.document());
+        Set<Long> there = checkIn
+                .still(actor, run.rows().stream().map(Run.Row::item).toList())
+                .stream()
+                .map(s -> s.spine().id())
+                .collect(Collectors.toSet());
+        model.addAttribute("gone", run.rows().size() - there.size());
+        for (Run.Row row : run.rows()) {
+            if (!there.contains(row.item())) continue;
+            Fate fate = Fate.of(row.became());
+            ReadDocument.View view = read.view(actor, row.item());
             Seen seen = view.seen();
-            long number = b.number();
-            boolean version = b.fate() == Fate.VERSION;
-            Stray stray = b.fate() == Fate.STRAY ? read.stray(actor, number) : null;
+            long number = row.number();
+            boolean version = fate == Fate.VERSION;
+            Stray stray = fate == Fate.STRAY ? stray(actor, number) : null;
             Integer differences = version && number > 1 ? differences(view, (int) number) : null;
             String checked = version
                     ? version(view, (int) number)
@@ -300,7 +342,7 @@ public class HoldPages {
                     .holder()
                     .filter(h -> h.person() == actor.person())
                     .isPresent();
-            done.add(new Done(seen, b.fate(), number, stray, differences, checked, held));
+            done.add(new Done(seen, fate, number, stray, differences, checked, held));
         }
         model.addAttribute("done", done);
         model.addAttribute(

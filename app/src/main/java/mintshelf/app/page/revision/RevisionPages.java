@@ -18,6 +18,7 @@ import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.run.ReadRuns;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.base.Refusal;
@@ -41,6 +42,7 @@ public class RevisionPages {
     private final ReadDocument read;
     private final TakeAlong takeAlong;
     private final CheckIn checkIn;
+    private final ReadRuns runs;
     private final Strays strays;
     private final CheckOut checkOut;
     private final Desks desks;
@@ -53,10 +55,12 @@ public class RevisionPages {
             ReadDocument read,
             TakeAlong takeAlong,
             CheckIn checkIn,
+            ReadRuns runs,
             Strays strays,
             CheckOut checkOut,
             Desks desks) {
         this.checkIn = checkIn;
+        this.runs = runs;
         this.strays = strays;
         this.checkOut = checkOut;
         this.desks = desks;
@@ -169,7 +173,7 @@ public class RevisionPages {
                 second,
                 new CheckIn.Options(reason, true, true, desks.worked(actor, desk)));
         desks.checkedIn(actor, desk, became);
-        return "redirect:/check-in/done?rows=" + Became.join(became);
+        return "redirect:" + runs.address(actor, second);
     }
 
     @GetMapping("/documents/{id}/drop-revision")

@@ -29,6 +29,8 @@ import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.run.Run;
+import mintshelf.app.store.run.RunStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
@@ -64,6 +66,7 @@ public class CheckIn {
     private final HouseStore house;
     private final OrderStore orders;
     private final Acts acts;
+    private final RunStore runs;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -81,6 +84,7 @@ public class CheckIn {
             HouseStore house,
             OrderStore orders,
             Acts acts,
+            RunStore runs,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
@@ -96,6 +100,7 @@ public class CheckIn {
         this.house = house;
         this.orders = orders;
         this.acts = acts;
+        this.runs = runs;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -121,6 +126,11 @@ public class CheckIn {
      * @param worked ids of the versions that the desk has of documents: what references are captured at; else the latest
      */
     public record Options(String comment, boolean keepHold, boolean keepSaves, Map<Long, Long> worked) {}
+
+    /** Of documents those that the actor still may see. */
+    public List<Seen> still(Actor actor, List<Long> items) {
+        return List.copyOf(sight.of(actor, items).values());
+    }
 
     /** The documents of a check-in page: the asked ones, or all that the actor holds. */
     public List<Seen> held(Actor actor, List<Long> items) {
@@ -223,8 +233,30 @@ public class CheckIn {
             if (!ended.isEmpty()) {
                 holds.end(ended, HoldStore.Ending.CHECKED_IN, actor.person(), "", clock.instant());
             }
+            runs.done(actor.person(), key, Run.What.CHECK_IN, says(became), rows(became), clock.instant());
             return Became.join(became);
         }));
+    }
+
+    private static List<Run.Row> rows(List<Became> became) {
+        return became.stream()
+                .map(b -> new Run.Row(b.document(), b.fate().word(), b.number()))
+                .toList();
+    }
+
+    /** In one sentence: "3 files came back: 2 new versions, 1 stray". */
+    private static String says(List<Became> became) {
+        List<String> parts = new ArrayList<>();
+        count(parts, became, Became.Fate.VERSION, "new version", "new versions");
+        count(parts, became, Became.Fate.UNCHANGED, "unchanged", "unchanged");
+        count(parts, became, Became.Fate.ONLY_SAVED, "only saved", "only saved");
+        count(parts, became, Became.Fate.STRAY, "stray", "strays");
+        return Numbers.count(became.size(), "file", "files") + " came back: " + String.join(", ", parts);
+    }
+
+    private static void count(List<String> parts, List<Became> became, Became.Fate fate, String one, String many) {
+        long n = became.stream().filter(b -> b.fate() == fate).count();
+        if (n > 0) parts.add(Numbers.count(n, one, many));
     }
 
     private static String words(String comment) {

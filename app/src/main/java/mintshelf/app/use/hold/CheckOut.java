@@ -22,6 +22,8 @@ import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.run.Run;
+import mintshelf.app.store.run.RunStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -47,6 +49,7 @@ public class CheckOut {
     private final ListStore lists;
     private final Telling telling;
     private final Acts acts;
+    private final RunStore runs;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -58,6 +61,7 @@ public class CheckOut {
             ListStore lists,
             Telling telling,
             Acts acts,
+            RunStore runs,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
@@ -67,6 +71,7 @@ public class CheckOut {
         this.lists = lists;
         this.telling = telling;
         this.acts = acts;
+        this.runs = runs;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -168,6 +173,14 @@ public class CheckOut {
      *
      * @param copies documents that come along as copies; nothing happens to them here
      */
+    /** In one sentence: "2 documents checked out, 1 copy along". */
+    private static String says(List<Run.Row> rows) {
+        long held = rows.stream().filter(r -> r.became().equals("held")).count();
+        long copied = rows.size() - held;
+        return Numbers.count(held, "document", "documents") + " checked out"
+                + (copied == 0 ? "" : ", " + Numbers.count(copied, "copy", "copies") + " along");
+    }
+
     public String take(
             Actor actor, Collection<Long> items, Collection<Long> copies, String key, String desk, String purpose) {
         String cleanDesk = Texts.optional("The desk", desk, 100).orElseThrow(Refused::new);
@@ -196,14 +209,15 @@ public class CheckOut {
             }
             if (all.size() == 1 && copies.isEmpty())
                 return "/documents/" + all.get(0).spine().id() + "?taken";
-            String to = "/check-out/done?held=" + ids(items) + (copies.isEmpty() ? "" : "&copies=" + ids(copies));
-            // An address has its limits; what was taken stands on Today all the same.
-            return to.length() > 480 ? "/today?taken" : to;
+            List<Run.Row> rows = new ArrayList<>();
+            for (Document document : documents)
+                rows.add(new Run.Row(document.id(), "held", document.head().number()));
+            sight.of(actor, copies)
+                    .values()
+                    .forEach(s -> rows.add(new Run.Row(s.spine().id(), "copy", s.version())));
+            long run = runs.done(actor.person(), key, Run.What.CHECK_OUT, says(rows), rows, now);
+            return "/runs/" + run;
         });
-    }
-
-    private static String ids(Collection<Long> items) {
-        return String.join(",", items.stream().map(String::valueOf).toList());
     }
 
     /** What could be given back together with documents: what the actor holds of what goes along with them. */

@@ -257,7 +257,8 @@ public class Revisions {
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.named(moveCode), by);
             Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
             Move move = plan.going().get(0).move().orElseThrow();
-            if (move.does(Effect.OPEN_ROUND)) throw new NotThere(); // goes by its own page, which says who is asked
+            // Sending goes by its own page, which says who is asked; what a round decides its last signature makes.
+            if (move.does(Effect.OPEN_ROUND) || move.isMadeByRound()) throw new NotThere();
             if (move.does(Effect.END_ROUND)) {
                 takeBack(actor, seen, all, open.orElseThrow(NotThere::new), why);
                 return "/documents/" + item + "?taken-back";

@@ -1,0 +1,2 @@
+/** What acts over sets did: reports with addresses. */
+package mintshelf.app.store.run;

@@ -1,0 +1,2 @@
+/** Reading what acts over sets did. */
+package mintshelf.app.use.run;
