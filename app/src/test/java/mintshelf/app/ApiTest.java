@@ -127,7 +127,7 @@ class ApiTest {
         server.checkIn("priya", item, "second " + mark, false);
         String mine = token("priya", false);
         JsonNode run = JSON.readTree(send(mine, "GET", "/runs", "").body()).get(0);
-        assertThat(run.path("says").asString()).isEqualTo("1 file came back: 1 new version");
+        assertThat(run.path("says").asString()).isEqualTo(server.document(item).number() + " came back: version 2");
         assertThat(run.path("state").asString()).isEqualTo("done");
         String address = "/runs/" + run.path("id").asLong();
         JsonNode row = JSON.readTree(send(mine, "GET", address, "").body())

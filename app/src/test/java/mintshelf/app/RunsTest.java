@@ -47,7 +47,7 @@ class RunsTest {
         CheckIn checkIn = server.bean(CheckIn.class);
         checkIn.take(server.actor(login), rows, key, "both", false);
         Run run = last();
-        assertThat(run.says()).isEqualTo("2 files came back: 1 new version, 1 unchanged");
+        assertThat(run.says()).endsWith(" and 1 more came back: 1 new version, 1 unchanged");
         assertThat(run.rows())
                 .containsExactlyInAnyOrder(new Run.Row(changed, "version", 2), new Run.Row(same, "unchanged", 1));
         assertThat(runs.address(server.actor(login), key)).isEqualTo("/runs/" + run.id());
@@ -57,7 +57,7 @@ class RunsTest {
         String page = Web.as(server, login).get("/runs/" + run.id()).body();
         assertThat(page).contains("new version 2", "nothing changed: no version was made");
         assertThat(Web.as(server, login).get("/runs").body())
-                .contains("2 files came back: 1 new version, 1 unchanged")
+                .contains(run.says())
                 .contains("/runs/" + run.id());
     }
 
@@ -101,12 +101,16 @@ class RunsTest {
         }
         String to = server.bean(CheckOut.class).take(server.actor(login), items, Server.key(), "", "");
         assertThat(to).isEqualTo("/runs/" + last().id());
-        assertThat(last().says()).isEqualTo("60 documents checked out");
+        assertThat(last().says()).isEqualTo(server.document(items.get(0)).number() + " and 59 more checked out");
         assertThat(Web.as(server, login).get(to).body()).contains("You hold 60 documents");
         for (int i = 0; i < 61; i++) {
             long one = items.get(i % 60);
             server.checkIn(login, one, "again " + i + Server.key(), true);
         }
-        assertThat(Web.as(server, login).get("/runs").body()).contains("Earlier");
+        String newest = Web.as(server, login).get("/runs").body();
+        assertThat(newest).contains("Earlier");
+        List<Run> all = runs.mine(server.actor(login), Long.MAX_VALUE, 100);
+        List<Run> later = runs.mine(server.actor(login), all.get(59).id(), 100);
+        assertThat(later).as("no run stands on two pages").isEqualTo(all.subList(60, all.size()));
     }
 }

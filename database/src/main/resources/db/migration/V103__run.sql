@@ -12,6 +12,6 @@ create table if not exists run (
   begun_at datetime(6) not null,
   ended_at datetime(6) null,
   constraint run_act unique (person, act_key),
-  key run_of_person (person, id),
+  key run_of_person (person, begun_at, id),
   constraint run_person foreign key (person) references person (id)
 );

@@ -10,6 +10,7 @@ import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -51,9 +52,13 @@ public class RunStore {
         return runs(RUN.PERSON.eq(person).and(RUN.ACT_KEY.eq(key)), 1).stream().findFirst();
     }
 
-    /** A person's runs, the latest first, before one of them. */
+    /** A person's runs, the latest first, before one of them; an id that there is not begins at the latest. */
     public List<Run> of(long person, long before, int most) {
-        return runs(RUN.PERSON.eq(person).and(RUN.ID.lt(before)), most);
+        Condition mine = RUN.PERSON.eq(person);
+        Condition earlier = run(before)
+                .map(r -> DSL.row(RUN.BEGUN_AT, RUN.ID).lt(Times.utc(r.begun()), before))
+                .orElse(DSL.noCondition());
+        return runs(mine.and(earlier), most);
     }
 
     private List<Run> runs(Condition which, int most) {
@@ -63,7 +68,7 @@ public class RunStore {
                 .join(PERSON)
                 .on(PERSON.ID.eq(RUN.PERSON))
                 .where(which)
-                .orderBy(RUN.ID.desc())
+                .orderBy(RUN.BEGUN_AT.desc(), RUN.ID.desc())
                 .limit(most)
                 .fetch(row -> new Run(
                         row.get(RUN.ID),

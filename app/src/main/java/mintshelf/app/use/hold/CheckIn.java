@@ -233,7 +233,13 @@ public class CheckIn {
             if (!ended.isEmpty()) {
                 holds.end(ended, HoldStore.Ending.CHECKED_IN, actor.person(), "", clock.instant());
             }
-            runs.done(actor.person(), key, Run.What.CHECK_IN, says(became), rows(became), clock.instant());
+            runs.done(
+                    actor.person(),
+                    key,
+                    Run.What.CHECK_IN,
+                    says(became, brought.seen()),
+                    rows(became),
+                    clock.instant());
             return Became.join(became);
         }));
     }
@@ -244,14 +250,19 @@ public class CheckIn {
                 .toList();
     }
 
-    /** In one sentence: "3 files came back: 2 new versions, 1 stray". */
-    private static String says(List<Became> became) {
+    /** In one sentence: "TG40-3030 came back: version 10", "TG40-3030 and 2 more came back: 2 new versions, 1 stray". */
+    private static String says(List<Became> became, Map<Long, Seen> seen) {
+        Became first = became.get(0);
+        String number = seen.get(first.document()).document().number();
+        if (became.size() == 1 && first.fate() == Became.Fate.VERSION)
+            return number + " came back: version " + first.number();
         List<String> parts = new ArrayList<>();
         count(parts, became, Became.Fate.VERSION, "new version", "new versions");
         count(parts, became, Became.Fate.UNCHANGED, "unchanged", "unchanged");
         count(parts, became, Became.Fate.ONLY_SAVED, "only saved", "only saved");
         count(parts, became, Became.Fate.STRAY, "stray", "strays");
-        return Numbers.count(became.size(), "file", "files") + " came back: " + String.join(", ", parts);
+        String others = became.size() == 1 ? "" : " and " + (became.size() - 1) + " more";
+        return number + others + " came back: " + String.join(", ", parts);
     }
 
     private static void count(List<String> parts, List<Became> became, Became.Fate fate, String one, String many) {

@@ -173,11 +173,11 @@ public class CheckOut {
      *
      * @param copies documents that come along as copies; nothing happens to them here
      */
-    /** In one sentence: "2 documents checked out, 1 copy along". */
-    private static String says(List<Run.Row> rows) {
+    /** In one sentence: "TG40-3030 and 1 more checked out, 1 copy along". */
+    private static String says(Document first, List<Run.Row> rows) {
         long held = rows.stream().filter(r -> r.became().equals("held")).count();
         long copied = rows.size() - held;
-        return Numbers.count(held, "document", "documents") + " checked out"
+        return first.number() + (held == 1 ? "" : " and " + (held - 1) + " more") + " checked out"
                 + (copied == 0 ? "" : ", " + Numbers.count(copied, "copy", "copies") + " along");
     }
 
@@ -215,7 +215,7 @@ public class CheckOut {
             sight.of(actor, copies)
                     .values()
                     .forEach(s -> rows.add(new Run.Row(s.spine().id(), "copy", s.version())));
-            long run = runs.done(actor.person(), key, Run.What.CHECK_OUT, says(rows), rows, now);
+            long run = runs.done(actor.person(), key, Run.What.CHECK_OUT, says(documents.get(0), rows), rows, now);
             return "/runs/" + run;
         });
     }
