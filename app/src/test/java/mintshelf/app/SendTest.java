@@ -1,5 +1,6 @@
 package mintshelf.app;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
@@ -11,6 +12,8 @@ import java.util.Map;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.effect.Habits;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.core.Dxf;
@@ -154,5 +157,28 @@ class SendTest {
         assertThat(ines.get("/shelves/" + shelf).body()).contains("Readers are not told");
         ines.post("/shelves/" + shelf + "/being-revised", Map.of("hide", "false"));
         assertThat(ines.get("/shelves/" + shelf).body()).contains("Keep it from them");
+    }
+
+    @Test
+    void whoKeepsTheHouseSaysSoOfAKind() {
+        Kind kind = server.bean(HouseStore.class).kind("report");
+        Web ines = Web.as(server, "ines");
+        String page = "/check-rules/report";
+        assertThat(ines.get(page).body()).contains("beside a report that is about to be replaced");
+        assertThat(Web.as(server, "priya")
+                        .post(page + "/being-revised", Map.of("hide", "true", "actKey", Server.key()))
+                        .statusCode())
+                .isEqualTo(403);
+        ines.post(page + "/being-revised", Map.of("hide", "true", "actKey", Server.key()));
+        assertThat(server.bean(HouseStore.class).hidesRevising(kind.id())).isTrue();
+        assertThat(ines.get(page).body()).contains("Readers are not told when a report is being revised.");
+        long item = server.file("priya", shelf, "report", "r " + Server.key() + ".txt", "one".getBytes(UTF_8), false);
+        server.release("priya", item);
+        server.bean(mintshelf.app.use.revision.Revisions.class)
+                .start(server.actor("priya"), List.of(item), Server.key(), "more", "", false);
+        Web rafael = Web.as(server, "rafael");
+        assertThat(rafael.get("/documents/" + item).body()).doesNotContain("being revised");
+        ines.post(page + "/being-revised", Map.of("hide", "false", "actKey", Server.key()));
+        assertThat(rafael.get("/documents/" + item).body()).contains("being revised");
     }
 }

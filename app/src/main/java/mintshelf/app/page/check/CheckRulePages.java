@@ -48,6 +48,7 @@ public class CheckRulePages {
         CheckRules now = rules.edition().rules();
         model.addAttribute("kind", rules.kind());
         model.addAttribute("edition", rules.edition());
+        model.addAttribute("hides", keep.hidesRevising(actor, kind));
         model.addAttribute(
                 "lines",
                 Arrays.stream(Rule.values())
@@ -62,6 +63,12 @@ public class CheckRulePages {
         model.addAttribute("layers", now.layers().stream().sorted().collect(Collectors.joining(", ")));
         model.addAttribute("roles", keep.roles(actor));
         return "check/edit";
+    }
+
+    @PostMapping("/check-rules/{kind}/being-revised")
+    String hideRevising(
+            Actor actor, @PathVariable String kind, @RequestParam String actKey, @RequestParam boolean hide) {
+        return "redirect:" + keep.hideRevising(actor, actKey, kind, hide);
     }
 
     @PostMapping("/check-rules/{kind}")

@@ -117,6 +117,15 @@ public class HouseStore {
                 .fetchSingle(HouseStore::kind);
     }
 
+    /** Whether readers are not told that documents of a kind are being revised. */
+    public boolean hidesRevising(long kind) {
+        return db.select(KIND.HIDES_REVISING).from(KIND).where(KIND.ID.eq(kind)).fetchSingle(KIND.HIDES_REVISING);
+    }
+
+    public void hideRevising(long kind, boolean hides) {
+        db.update(KIND).set(KIND.HIDES_REVISING, hides).where(KIND.ID.eq(kind)).execute();
+    }
+
     public boolean isEmpty() {
         return !db.fetchExists(KIND);
     }

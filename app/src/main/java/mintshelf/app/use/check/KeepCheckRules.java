@@ -58,6 +58,30 @@ public class KeepCheckRules {
                 .orElseThrow(NotThere::new);
     }
 
+    /** Whether readers are not told that documents of a kind are being revised. */
+    public boolean hidesRevising(Actor actor, String kind) {
+        return house.hidesRevising(of(actor, kind).kind().id());
+    }
+
+    /** Says whether readers are told of documents of a kind that what is released is being revised. */
+    public String hideRevising(Actor actor, String key, String kind, boolean hides) {
+        HouseRules.ask(actor);
+        return acts.once(actor, key, () -> {
+            Kind of = of(actor, kind).kind();
+            if (house.hidesRevising(of.id()) != hides) {
+                house.hideRevising(of.id(), hides);
+                recorder.noteHouse(
+                        actor,
+                        "house.being_revised",
+                        hides
+                                ? "readers are not told any more that a " + of.name() + " is being revised"
+                                : "readers are told that a " + of.name() + " is being revised",
+                        "");
+            }
+            return "/check-rules/" + kind;
+        });
+    }
+
     /** Names of roles by their codes. */
     public Map<String, String> roles(Actor actor) {
         HouseRules.ask(actor);
