@@ -112,13 +112,15 @@ public class Bundles {
      * Does what a plan that opens says, under the locks of the caller: deeds in the order of the routes, then the stages, the record.
      */
     public void carryOut(Plan<Going> plan, Setting setting) {
-        List<Mover> movers = new ArrayList<>();
-        for (Going going : plan.going()) {
-            Document document = going.document();
-            VersionRow head =
-                    documents.version(document.id(), document.head().number()).orElseThrow();
-            movers.add(new Mover(going.seen(), going.route(), going.move().orElseThrow(), head));
-        }
+        Map<Long, VersionRow> heads = documents.versionsById(
+                plan.going().stream().map(g -> g.document().head().version()).toList());
+        List<Mover> movers = plan.going().stream()
+                .map(g -> new Mover(
+                        g.seen(),
+                        g.route(),
+                        g.move().orElseThrow(),
+                        heads.get(g.document().head().version())))
+                .toList();
         if (setting.by().endsOwnHold()) movers.forEach(m -> endHold(setting, m.document()));
         Set<Effect> effects = new LinkedHashSet<>();
         movers.forEach(m -> effects.addAll(m.move().effects()));

@@ -48,12 +48,7 @@ public class CheckRuleStore {
     }
 
     public Edition latest(long kind) {
-        return db.selectFrom(CHECK_RULES)
-                .where(CHECK_RULES.KIND.eq(kind))
-                .orderBy(CHECK_RULES.EDITION.desc())
-                .limit(1)
-                .fetchOptional(row -> new Edition(row.getEdition(), read(row.getRules()), row.getWaivedBy()))
-                .orElse(Edition.READY_MADE);
+        return latest(List.of(kind)).get(kind);
     }
 
     /** The latest editions of kinds, each of them; one statement. */

@@ -23,7 +23,6 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
-import mintshelf.core.document.Document;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Way;
@@ -63,28 +62,18 @@ public class MoveOrder {
         this.clock = clock;
     }
 
-    /** The order and its documents, locked together in one order. */
-    private record Locked(Seen paper, List<OrderLine> lines, Map<Long, Seen> documents) {
-        Document document(OrderLine line) {
-            return documents.get(line.item()).document();
-        }
-    }
-
-    private Locked locked(Actor actor, long order) {
-        OrderPaper.Locked all = papers.locked(actor, order);
-        return new Locked(all.paper(), all.lines(), all.documents());
-    }
-
     /** The work starts: each document's next revision begins, reserved under the order. */
     public String start(Actor actor, long order, String key) {
         return acts.once(actor, key, () -> {
-            Locked locked = locked(actor, order);
+            OrderPaper.Locked locked = papers.locked(actor, order);
             Plan<Bundles.Going> plan =
                     bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.START_LINES), By.HAND);
             Refused.unlessOpen(plan, "order.refused", "No work was started.");
             Refused.unlessEmpty(
                     locked.lines().stream()
-                            .flatMap(line -> OrderRules.start(locked.document(line)).stream())
+                            .flatMap(line -> OrderRules.start(
+                                    locked.documents().get(line.item()).document())
+                                    .stream())
                             .toList(),
                     "order.refused",
                     "No work was started.");
@@ -116,10 +105,10 @@ public class MoveOrder {
         all.add(order);
         Map<Long, Seen> seen = sight.of(actor, all);
         if (seen.size() != all.size() || !seen.get(order).all()) throw new NotThere();
-        return boardPlan(actor, new Locked(seen.get(order), lines, seen));
+        return boardPlan(actor, new OrderPaper.Locked(seen.get(order), lines, seen));
     }
 
-    private BoardPlan boardPlan(Actor actor, Locked locked) {
+    private BoardPlan boardPlan(Actor actor, OrderPaper.Locked locked) {
         Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.OPEN_ROUND), By.HAND);
         List<Asking.Line> asked = plan.rows().get(0).of().move().stream()
                 .flatMap(m -> plan.rows().get(0).of().route().decided(m.to()).stream())
@@ -129,7 +118,7 @@ public class MoveOrder {
     }
 
     /** The paper first: a round and its mails go by its name. */
-    private static List<Seen> bundle(Locked locked) {
+    private static List<Seen> bundle(OrderPaper.Locked locked) {
         List<Seen> all = new ArrayList<>();
         all.add(locked.paper());
         locked.lines().forEach(l -> all.add(locked.documents().get(l.item())));
@@ -140,7 +129,7 @@ public class MoveOrder {
     public String toBoard(Actor actor, long order, String key, String note, Map<Integer, Long> named) {
         String words = Texts.optionalLines("The note", note, 1000).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
-            Locked locked = locked(actor, order);
+            OrderPaper.Locked locked = papers.locked(actor, order);
             BoardPlan board = boardPlan(actor, locked);
             List<Refusal> inTheWay = new ArrayList<>(board.nobody().stream().toList());
             inTheWay.addAll(board.inTheWay());
@@ -165,7 +154,7 @@ public class MoveOrder {
     public String stop(Actor actor, long order, String key, String reason) {
         String why = Texts.required("The reason", reason, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
-            Locked locked = locked(actor, order);
+            OrderPaper.Locked locked = papers.locked(actor, order);
             By by = By.handSaying(why);
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.closed(), by);
             Refused.unlessOpen(plan, "order.refused", "It goes on.");
