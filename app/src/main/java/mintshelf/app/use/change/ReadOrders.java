@@ -12,14 +12,13 @@ import java.util.stream.Stream;
 import mintshelf.app.effect.OrderPaper;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.LineState;
@@ -38,7 +37,7 @@ import org.springframework.stereotype.Service;
 public class ReadOrders {
     private final OrderStore orders;
     private final Sight sight;
-    private final DocumentStore documents;
+    private final Cases cases;
     private final HouseStore house;
     private final OrderPaper papers;
     private final RoundStore rounds;
@@ -47,14 +46,14 @@ public class ReadOrders {
     public ReadOrders(
             OrderStore orders,
             Sight sight,
-            DocumentStore documents,
+            Cases cases,
             HouseStore house,
             OrderPaper papers,
             RoundStore rounds,
             RoundSight roundSight) {
         this.orders = orders;
         this.sight = sight;
-        this.documents = documents;
+        this.cases = cases;
         this.house = house;
         this.papers = papers;
         this.rounds = rounds;
@@ -181,12 +180,13 @@ public class ReadOrders {
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
-        Map<Long, List<KindFact>> sheets = house.factSheets();
+        Map<Long, List<String>> empty = cases.emptyFacts(
+                seen.values().stream().filter(Seen::all).map(Seen::document).toList());
         List<Line> shown = new ArrayList<>();
         for (OrderLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
             LineState state = one.filter(Seen::all)
-                    .map(s -> OrderRules.state(line, s.document(), emptyFacts(s, sheets)))
+                    .map(s -> OrderRules.state(line, s.document(), empty.getOrDefault(line.item(), List.of())))
                     .orElseGet(
                             () -> one.isPresent() ? new LineState(LineState.LAST, "released") : new LineState(0, ""));
             shown.add(new Line(
@@ -197,18 +197,6 @@ public class ReadOrders {
                     state));
         }
         return shown;
-    }
-
-    private List<String> emptyFacts(Seen seen, Map<Long, List<KindFact>> sheets) {
-        List<KindFact> required = sheets.getOrDefault(seen.document().place().kind(), List.of()).stream()
-                .filter(f -> f.required() != KindFact.Required.NEVER)
-                .toList();
-        if (required.isEmpty() || seen.pending().isEmpty()) return List.of();
-        Map<String, String> values = documents.facts(seen.pending().get().id());
-        return required.stream()
-                .filter(f -> !values.containsKey(f.fact().name()))
-                .map(f -> f.fact().label())
-                .toList();
     }
 
     /** A row of the changes page. */
