@@ -21,6 +21,7 @@ import java.util.concurrent.Future;
 import java.util.stream.Stream;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
+import mintshelf.app.use.hold.CheckOut;
 import mintshelf.companion.Companion;
 import mintshelf.core.base.ContentHash;
 import org.junit.jupiter.api.Test;
@@ -108,10 +109,10 @@ class ApiTest {
         for (String name : schemas.propertyNames()) {
             String outer = name.equals("Progress")
                     ? "UploadApi"
-                    : Set.of("Row", "Desk", "Standing", "Paired", "Run", "RunRow")
+                    : Set.of("Act", "PlanOf", "Planned", "Why", "Run", "RunRow", "Report")
                                     .contains(name)
-                            ? "DeskApi"
-                            : "DocumentApi";
+                            ? "RunApi"
+                            : Set.of("Row", "Desk", "Standing", "Paired").contains(name) ? "DeskApi" : "DocumentApi";
             Class<?> record = Class.forName("mintshelf.app.api." + outer + "$" + name);
             assertThat(schemas.path(name).path("properties").propertyNames())
                     .as(name)
@@ -128,9 +129,10 @@ class ApiTest {
         String mine = token("priya", false);
         JsonNode run = JSON.readTree(send(mine, "GET", "/runs", "").body()).get(0);
         assertThat(run.path("says").asString()).isEqualTo(server.document(item).number() + " came back: version 2");
-        assertThat(run.path("state").asString()).isEqualTo("done");
+        assertThat(run.path("state").asString()).isEqualTo("DONE");
         String address = "/runs/" + run.path("id").asLong();
         JsonNode row = JSON.readTree(send(mine, "GET", address, "").body())
+                .path("report")
                 .path("rows")
                 .get(0);
         assertThat(row.path("document").asLong()).isEqualTo(item);
@@ -138,6 +140,48 @@ class ApiTest {
         assertThat(row.path("number").asInt()).isEqualTo(2);
         assertThat(send(token("tomasz", false), "GET", address, "").statusCode())
                 .isEqualTo(404);
+    }
+
+    @Test
+    void aPlanIsAskedForWithATokenThatReadsAndARunNeedsThePlanThatWasSeen() {
+        long item = server.file("priya", shelf, "planned " + mark + ".txt", "p" + mark, false);
+        long other = server.file("priya", shelf, "planned too " + mark + ".txt", "q" + mark, false);
+        String wish = "{\"act\":\"move\",\"move\":\"release\",\"documents\":[" + item + "," + other + "]";
+        HttpResponse<String> planned = act(token("priya", false), "/plans", wish + "}");
+        assertThat(planned.statusCode()).isEqualTo(200);
+        JsonNode plan = JSON.readTree(planned.body());
+        assertThat(plan.path("sentence").asString()).isEqualTo("2 go.");
+        assertThat(plan.path("rows").get(0).path("to").asString()).isEqualTo("Released");
+        String writes = token("priya", true);
+        String asked = wish + ",\"plan\":\"" + plan.path("digest").asString() + "\"}";
+        assertThat(act(token("priya", false), "/runs", asked).statusCode()).isEqualTo(403);
+        assertThat(act(writes, "/runs", wish + "}").body()).contains("act.plan");
+        assertThat(act(writes, "/plans", "{\"act\":\"move\",\"documents\":[" + item + "]}")
+                        .body())
+                .contains("act.field");
+        assertThat(act(writes, "/plans", "{\"act\":\"swap\",\"documents\":[" + item + "]}")
+                        .body())
+                .contains("act.unknown");
+        assertThat(act(token("rafael", false), "/plans", wish + "}").statusCode())
+                .isEqualTo(404);
+
+        server.checkOut("tomasz", other);
+        HttpResponse<String> moved = act(writes, "/runs", asked);
+        assertThat(moved.statusCode()).isEqualTo(409);
+        assertThat(JSON.readTree(moved.body()).path("opens").asBoolean()).isFalse();
+        assertThat(moved.body()).contains("is held by Tomasz Okrent");
+        assertThat(server.document(item).released()).isEmpty();
+
+        server.bean(CheckOut.class).undo(server.actor("tomasz"), List.of(other), Server.key());
+        HttpResponse<String> done = act(writes, "/runs", asked);
+        assertThat(done.statusCode()).isEqualTo(201);
+        JsonNode run = JSON.readTree(done.body());
+        assertThat(done.headers().firstValue("Location"))
+                .contains("/api/v1/runs/" + run.path("id").asLong());
+        assertThat(run.path("state").asString()).isEqualTo("DONE");
+        assertThat(run.path("report").path("rows").get(1).path("became").asString())
+                .isEqualTo("moved");
+        assertThat(server.document(item).released()).isPresent();
     }
 
     @Test

@@ -81,7 +81,9 @@ class BundlesTest {
                 .extracting(Plan.Row::stand)
                 .containsExactly(Plan.Stand.GOES, Plan.Stand.CANNOT, Plan.Stand.STAYS);
         assertThat(plan.opens()).isFalse();
-        assertThat(plan.refusals()).extracting(Refusal::reason).containsExactly("It is held by Tomasz Okrent.");
+        assertThat(plan.refusals())
+                .extracting(Refusal::reason)
+                .containsExactly(server.document(held).number() + " is held by Tomasz Okrent.");
     }
 
     @Test

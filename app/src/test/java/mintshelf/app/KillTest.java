@@ -2,6 +2,7 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.icegreen.greenmail.util.GreenMailUtil;
 import java.io.IOException;
 import java.net.ServerSocket;
 import java.net.URI;
@@ -9,10 +10,30 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
+import mintshelf.app.effect.run.Wish;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.run.Run;
+import mintshelf.app.store.run.RunStore;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.CarryOutOrder;
+import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.change.ReadOrders;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.mail.SendMail;
+import mintshelf.app.use.output.MakeOutputs;
+import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.core.base.ContentHash;
 import org.junit.jupiter.api.Tag;
@@ -180,7 +201,7 @@ class KillTest {
                     "/rounds/" + round + "/answer",
                     Map.of("seen", seen, "decision", "signed"),
                     times > 1 && i < 2 ? i * 6_000 : random.nextInt(400));
-            long released = java.util.Arrays.stream(items)
+            long released = Arrays.stream(items)
                     .filter(item -> server.document(item).released().isPresent())
                     .count();
             assertThat(released).isIn(0L, 3L);
@@ -197,10 +218,23 @@ class KillTest {
 
     /** Posts a form as the head of design on a node that is killed so many milliseconds later. */
     private void killedPosting(String path, Map<String, String> form, int delay) throws Exception {
+        Map<String, String> fields = new HashMap<>(form);
+        fields.put("actKey", Server.key());
+        killedPosting(
+                "oluwaseun",
+                lead -> {
+                    lead.get(path.replaceFirst("/answer$", ""));
+                    return () -> lead.post(path, fields);
+                },
+                delay);
+    }
+
+    /** Acts on a node that is killed so many milliseconds after the act was sent. */
+    private void killedPosting(String login, Function<Web, Runnable> act, int delay) throws Exception {
         try (Node node = new Node("-Xmx256m")) {
-            Web lead = new Web(node.origin);
-            lead.signIn("oluwaseun", Server.PASSWORD);
-            lead.get(path.replaceFirst("/answer$", ""));
+            Web web = new Web(node.origin);
+            web.signIn(login, Server.PASSWORD);
+            Runnable sent = act.apply(web);
             Thread killer = new Thread(() -> {
                 try {
                     Thread.sleep(delay);
@@ -211,14 +245,63 @@ class KillTest {
             });
             killer.start();
             try {
-                Map<String, String> fields = new java.util.HashMap<>(form);
-                fields.put("actKey", Server.key());
-                lead.post(path, fields);
+                sent.run();
             } catch (RuntimeException e) {
                 // The connection ended with the node.
             }
             killer.join();
         }
+    }
+
+    @Test
+    void aNodeKilledInTheMiddleOfALongRunLeavesWholePortionsAndAnotherGoesOn() throws Exception {
+        killedRunning(1);
+    }
+
+    @Test
+    @Tag("long")
+    void twentyKillsOfRuns() throws Exception {
+        killedRunning(20);
+    }
+
+    /** Three hundred documents are moved on a node that dies at some moment of it: each portion whole or not at all, one report. */
+    private void killedRunning(int times) throws Exception {
+        Random random = new Random(44);
+        RunStore runs = server.bean(RunStore.class);
+        ActOverSet over = server.bean(ActOverSet.class);
+        int cut = 0;
+        for (int i = 0; i < times; i++) {
+            List<Long> items = ManyDocuments.preparing(server, 300);
+            Wish release = Wish.move("release", "");
+            String plan = ActOverSet.digest(over.plan(server.actor("priya"), Run.What.MOVE, items, release));
+            String key = Server.key();
+            String body =
+                    "{\"act\":\"move\",\"move\":\"release\",\"plan\":\"" + plan + "\",\"documents\":" + items + "}";
+            killedPosting("priya", web -> () -> web.json("/api/v1/runs", key, body), random.nextInt(1_500));
+            long before = released(items);
+            assertThat(before % ActOverSet.PORTION).as("whole portions").isZero();
+            Optional<Run> run = runs.of(server.actor("priya").person(), key);
+            assertThat(run.isPresent()).isEqualTo(before > 0);
+            if (run.isEmpty()) continue;
+            if (run.get().isWorking()) cut++;
+            assertThat(run.get().done()).isEqualTo((int) before);
+            // A dead node's lease ends by itself; here it is ended by hand.
+            server.db()
+                    .execute(
+                            "update run set lease_until = '2020-01-01' where id = ? and state = 'WORKING'",
+                            run.get().id());
+            while (runs.run(run.get().id()).orElseThrow().isWorking()) over.goOnWithNext();
+            assertThat(released(items)).isEqualTo(300);
+            assertThat(runs.rows(run.get().id(), 0, 1000)).hasSize(300).noneMatch(Run.Row::waits);
+        }
+        if (times > 10) assertThat(cut).as("some died in the middle").isPositive();
+        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+
+    private long released(List<Long> items) {
+        return items.stream()
+                .filter(item -> server.document(item).released().isPresent())
+                .count();
     }
 
     @Test
@@ -236,11 +319,11 @@ class KillTest {
         Random random = new Random(43);
         Review review = new Review(server);
         long shelf = server.shelf();
-        var move = server.bean(mintshelf.app.use.change.MoveOrder.class);
+        var move = server.bean(MoveOrder.class);
         for (int i = 0; i < times; i++) {
-            List<Long> items = new java.util.ArrayList<>();
+            List<Long> items = new ArrayList<>();
             for (int k = 0; k < 3; k++) items.add(review.drawing(shelf, "o" + i + "-" + k + ".dxf"));
-            String to = server.bean(mintshelf.app.use.change.AskForChange.class)
+            String to = server.bean(AskForChange.class)
                     .ask(server.actor("priya"), items, Server.key(), "Killed " + i, "because", Map.of());
             long order = Long.parseLong(to.substring("/orders/".length()));
             move.start(server.actor("oluwaseun"), order, Server.key());
@@ -252,13 +335,12 @@ class KillTest {
             long released = items.stream()
                     .filter(item -> server.document(item).released().isPresent())
                     .count();
-            var view = server.bean(mintshelf.app.use.change.ReadOrders.class).order(server.actor("ines"), order);
+            var view = server.bean(ReadOrders.class).order(server.actor("ines"), order);
             assertThat(released).isIn(0L, 3L);
             assertThat(view.notice().isPresent()).isEqualTo(released == 3);
             assertThat(view.stage()).isEqualTo(released == 3 ? "carried-out" : "board");
             if (released == 0) {
-                server.bean(mintshelf.app.use.change.CarryOutOrder.class)
-                        .carryOut(server.actor("oluwaseun"), order, Server.key());
+                server.bean(CarryOutOrder.class).carryOut(server.actor("oluwaseun"), order, Server.key());
             }
             for (long item : items) awaitPdf(item);
         }
@@ -268,16 +350,16 @@ class KillTest {
     /** What a dead node took under its lease is made by another one when the lease ends: here the lease is ended by hand. */
     private void awaitPdf(long item) {
         server.db().execute("update output set lease_until = null where state = 'WAITING'");
-        var runs = server.bean(mintshelf.app.use.output.MakeOutputs.class);
+        var runs = server.bean(MakeOutputs.class);
         while (runs.makeNext()) {
             // until nothing waits
         }
-        int out = server.bean(mintshelf.app.store.document.DocumentStore.class)
+        int out = server.bean(DocumentStore.class)
                 .revisions(item)
                 .get(0)
                 .releasedVersion()
                 .orElseThrow();
-        assertThat(server.bean(mintshelf.app.use.document.ReadDocument.class)
+        assertThat(server.bean(ReadDocument.class)
                         .output(server.actor("rafael"), item, out, "PDF")
                         .size())
                 .isPositive();
@@ -286,14 +368,13 @@ class KillTest {
     /** To the author that it is released: sent at least once, under one identification. */
     private void awaitOneMail(long round) throws Exception {
         server.db().execute("update delivery set lease_until = null, next_at = now() where state = 'WAITING'");
-        var mails = server.bean(mintshelf.app.use.mail.SendMail.class);
+        var mails = server.bean(SendMail.class);
         while (mails.sendNext()) {
             // until nothing waits
         }
-        java.util.Set<String> ids = new java.util.HashSet<>();
+        Set<String> ids = new HashSet<>();
         for (var message : Server.mail().getReceivedMessages()) {
-            boolean ours = String.valueOf(com.icegreen.greenmail.util.GreenMailUtil.getBody(message))
-                    .contains("/rounds/" + round);
+            boolean ours = String.valueOf(GreenMailUtil.getBody(message)).contains("/rounds/" + round);
             boolean toAuthor = message.getAllRecipients()[0].toString().startsWith("priya");
             if (ours && toAuthor) ids.add(message.getMessageID());
         }
@@ -331,12 +412,12 @@ class KillTest {
                     at = received(priya.get("/uploads/" + token).body());
                     continue;
                 }
-                byte[] slice = java.util.Arrays.copyOfRange(bytes, (int) at, (int) at + n);
+                byte[] slice = Arrays.copyOfRange(bytes, (int) at, (int) at + n);
                 at = received(priya.send("PUT", "/uploads/" + token + "?from=" + at, slice)
                         .body());
             }
             assertThat(cut).isTrue();
-            assertThat(server.bean(mintshelf.app.store.content.ContentStore.class)
+            assertThat(server.bean(ContentStore.class)
                             .upload(token)
                             .orElseThrow()
                             .hash())

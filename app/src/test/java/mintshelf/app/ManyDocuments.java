@@ -1,5 +1,6 @@
 package mintshelf.app;
 
+import java.util.List;
 import org.jooq.DSLContext;
 
 /** Fills a shelf with documents by plain SQL, for tests and benchmarks of long lists. All share one small content. */
@@ -52,5 +53,27 @@ public final class ManyDocuments {
         db.execute(
                 "update revision r join version v on v.revision = r.id join item i on i.id = r.item set r.released_version = v.id where i.shelf = ? and r.released_mark = 1 and r.released_version is null",
                 shelf);
+    }
+
+    /** So many documents in preparation that a designer may release by hand, on a shelf of their own. */
+    static List<Long> preparing(Server server, int count) {
+        long shelf = server.shelf();
+        long model = server.file("priya", shelf, "model " + Server.key() + ".txt", "model " + Server.key(), false);
+        fill(server.db(), shelf, model, count * 2);
+        server.db()
+                .execute(
+                        "insert into fact_value (revision, fact, text_value) select r.id, f.id, '316L' from revision r"
+                                + " join item i on i.id = r.item join fact f on f.name = 'material'"
+                                + " where i.shelf = ? and not exists"
+                                + " (select 1 from fact_value v where v.revision = r.id and v.fact = f.id)",
+                        shelf);
+        return server.db()
+                .resultQuery(
+                        "select i.id from item i join revision r on r.item = i.id and r.pending_mark = 1"
+                                + " where i.shelf = ? and i.id <> ? order by i.id limit ?",
+                        shelf,
+                        model,
+                        count)
+                .fetch(0, Long.class);
     }
 }

@@ -13,18 +13,20 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mintshelf.app.effect.References;
+import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.run.Run;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
-import mintshelf.app.use.structure.TakeUp;
 import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
@@ -33,7 +35,7 @@ class StructureTest {
     private final Server server = Server.shared();
     private final ReadStructure structure = server.bean(ReadStructure.class);
     private final ReadWhereUsed used = server.bean(ReadWhereUsed.class);
-    private final TakeUp takeUp = server.bean(TakeUp.class);
+    private final ActOverSet over = server.bean(ActOverSet.class);
     private final KeepReferences keep = server.bean(KeepReferences.class);
     private final long shelf = server.shelf();
     private final String mark = Server.key().substring(0, 8);
@@ -106,10 +108,18 @@ class StructureTest {
         assertThat(below.newer()).isZero();
         assertThat(below.belowOutOfDate()).as("told at every level above").isTrue();
 
-        assertThat(takeUp.plan(server.actor("priya"), List.of(well), true).rows())
-                .extracting(r -> r.seen().spine().id() + " " + r.newer())
-                .containsExactly(well + " 1", station + " 1");
-        takeUp.take(server.actor("priya"), List.of(station, well), Server.key());
+        Wish above = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), true);
+        assertThat(over.plan(server.actor("priya"), Run.What.TAKE_UP, List.of(well), above)
+                        .rows())
+                .extracting(r -> r.of().seen().spine().id() + " " + r.of().says())
+                .containsExactly(well + " [takes up 1 newer component]", station + " [takes up 1 newer component]");
+        over.begin(
+                server.actor("priya"),
+                Run.What.TAKE_UP,
+                List.of(station, well),
+                Wish.NONE,
+                Optional.empty(),
+                Server.key());
         assertThat(server.document(well).head().number()).isEqualTo(2);
         assertThat(server.document(station).head().number()).isEqualTo(2);
         assertThat(tree(station, StructureView.AS_SAVED).rows()).allMatch(r -> r.newer() == 0 && !r.belowOutOfDate());

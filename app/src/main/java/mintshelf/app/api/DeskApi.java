@@ -21,7 +21,6 @@ import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
-import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Holder;
 import mintshelf.core.hold.Became;
@@ -43,26 +42,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1")
 class DeskApi {
-    private static final int RUNS = 100;
-
     private final CheckOut checkOut;
-    private final ReadRuns runs;
     private final CheckIn checkIn;
     private final Desks desks;
     private final Tokens tokens;
     private final ReceiveContent receive;
     private final Sight sight;
 
-    DeskApi(
-            CheckOut checkOut,
-            ReadRuns runs,
-            CheckIn checkIn,
-            Desks desks,
-            Tokens tokens,
-            ReceiveContent receive,
-            Sight sight) {
+    DeskApi(CheckOut checkOut, CheckIn checkIn, Desks desks, Tokens tokens, ReceiveContent receive, Sight sight) {
         this.checkOut = checkOut;
-        this.runs = runs;
         this.checkIn = checkIn;
         this.desks = desks;
         this.tokens = tokens;
@@ -96,35 +84,6 @@ class DeskApi {
         return checkIn.held(actor, List.of()).stream()
                 .map(s -> DocumentApi.Document.of(actor, s))
                 .toList();
-    }
-
-    record RunRow(long document, String became, long number) {}
-
-    record Run(long id, String what, String says, String state, int done, int of, String begun, List<RunRow> rows) {
-        static Run of(mintshelf.app.store.run.Run run) {
-            return new Run(
-                    run.id(),
-                    run.what().words(),
-                    run.says(),
-                    run.state().name().toLowerCase(java.util.Locale.ROOT),
-                    run.done(),
-                    run.total(),
-                    run.begun().toString(),
-                    run.rows().stream()
-                            .map(r -> new RunRow(r.item(), r.became(), r.number()))
-                            .toList());
-        }
-    }
-
-    /** The person's runs, the latest first, before one of them. */
-    @GetMapping("/runs")
-    List<Run> runs(Actor actor, @RequestParam(defaultValue = "9223372036854775807") long before) {
-        return runs.mine(actor, before, RUNS).stream().map(Run::of).toList();
-    }
-
-    @GetMapping("/runs/{id}")
-    Run run(Actor actor, @PathVariable long id) {
-        return Run.of(runs.run(actor, id));
     }
 
     record Take(@NotNull List<@NotNull Long> documents, String desk, String purpose) {}

@@ -110,8 +110,10 @@ public class Bundles {
 
     /**
      * Does what a plan that opens says, under the locks of the caller: deeds in the order of the routes, then the stages, the record.
+     *
+     * @return those that moved, with what deeds made of them
      */
-    public void carryOut(Plan<Going> plan, Setting setting) {
+    public List<Mover> carryOut(Plan<Going> plan, Setting setting) {
         Map<Long, VersionRow> heads = documents.versionsById(
                 plan.going().stream().map(g -> g.document().head().version()).toList());
         List<Mover> movers = plan.going().stream()
@@ -131,6 +133,7 @@ public class Bundles {
                             movers.stream().filter(m -> m.move().does(effect)).toList());
         }
         movers.forEach(m -> arrive(setting, m));
+        return movers;
     }
 
     private void endHold(Setting setting, Document document) {

@@ -161,22 +161,34 @@ public class References {
                 "Take one of these references out of its file.");
     }
 
-    /** What the latest references of a version are when its components' latest versions are captured anew. */
-    public List<Reference> takenUp(List<Reference> references) {
-        Map<Long, Component> heads = store.heads(references.stream()
+    /** What the references of versions are when their components' latest versions are captured anew; one statement. */
+    public Map<Long, List<Reference>> takenUp(Map<Long, List<Reference>> references) {
+        Map<Long, Component> heads = store.heads(references.values().stream()
+                .flatMap(List::stream)
                 .flatMap(r -> r.component().stream())
                 .map(Component::item)
+                .distinct()
                 .toList());
-        return references.stream()
-                .map(r -> new Reference(
-                        r.seq(),
-                        r.written(),
-                        r.state(),
-                        r.component()
-                                .map(c -> heads.getOrDefault(c.item(), c).substance() > c.substance()
-                                        ? heads.get(c.item())
-                                        : c)))
-                .toList();
+        Map<Long, List<Reference>> taken = new HashMap<>();
+        references.forEach((version, all) ->
+                taken.put(version, all.stream().map(r -> takenUp(r, heads)).toList()));
+        return taken;
+    }
+
+    /** As {@link #takenUp(Map)}, of one version. */
+    public List<Reference> takenUp(List<Reference> references) {
+        return takenUp(Map.of(0L, references)).get(0L);
+    }
+
+    private static Reference takenUp(Reference reference, Map<Long, Component> heads) {
+        return new Reference(
+                reference.seq(),
+                reference.written(),
+                reference.state(),
+                reference
+                        .component()
+                        .map(c ->
+                                heads.getOrDefault(c.item(), c).substance() > c.substance() ? heads.get(c.item()) : c));
     }
 
     /** What a version did that only takes up newer components, in words. */

@@ -1,5 +1,6 @@
 package mintshelf.app.sight;
 
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.person.PersonStore;
 import org.springframework.stereotype.Component;
@@ -11,6 +12,13 @@ public class Grants {
 
     public Grants(PersonStore people) {
         this.people = people;
+    }
+
+    /** Who acts without being there, in a run or by mail; none who has left. */
+    public Optional<Actor> actor(long person) {
+        return people.person(person)
+                .filter(p -> !p.left())
+                .map(p -> new Actor(people.access(p.id(), p.name()), p.login(), p.zone(), "run"));
     }
 
     /** @param address from where they ask */

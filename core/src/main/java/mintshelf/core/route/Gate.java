@@ -45,10 +45,13 @@ public sealed interface Gate {
                     .filter(h ->
                             !(by.endsOwnHold() && h.person() == one.access().person()))
                     .map(h -> h.person() == one.access().person()
-                            ? Refusal.of("gate.held", "You hold it.", "Check it in or undo the check-out first.")
+                            ? Refusal.of(
+                                    "gate.held",
+                                    "You hold " + one.document().number() + ".",
+                                    "Check it in or undo the check-out first.")
                             : Refusal.of(
                                     "gate.held",
-                                    "It is held by " + h.name() + ".",
+                                    one.document().number() + " is held by " + h.name() + ".",
                                     "Ask " + h.name() + " to check it in."))
                     .stream()
                     .toList();

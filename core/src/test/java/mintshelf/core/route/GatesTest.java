@@ -50,10 +50,10 @@ class GatesTest {
     static Stream<Arguments> table() {
         return Stream.of(
                 Arguments.of(Gates.HELD_BY_NOBODY, FREE, By.HAND, ""),
-                Arguments.of(Gates.HELD_BY_NOBODY, MINE, By.HAND, "You hold it."),
+                Arguments.of(Gates.HELD_BY_NOBODY, MINE, By.HAND, "You hold TG40-3030."),
                 Arguments.of(Gates.HELD_BY_NOBODY, MINE, By.SENDING, ""),
-                Arguments.of(Gates.HELD_BY_NOBODY, THEIRS, By.SENDING, "It is held by Person 6."),
-                Arguments.of(Gates.HELD_BY_NOBODY, THEIRS, By.ORDER, "It is held by Person 6."),
+                Arguments.of(Gates.HELD_BY_NOBODY, THEIRS, By.SENDING, "TG40-3030 is held by Person 6."),
+                Arguments.of(Gates.HELD_BY_NOBODY, THEIRS, By.ORDER, "TG40-3030 is held by Person 6."),
                 Arguments.of(Gates.FACTS_FILLED, FREE, By.HAND, ""),
                 Arguments.of(
                         Gates.FACTS_FILLED,

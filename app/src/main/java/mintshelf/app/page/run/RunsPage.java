@@ -1,24 +1,41 @@
 package mintshelf.app.page.run;
 
+import java.util.ArrayList;
 import java.util.List;
+import mintshelf.app.effect.Habits;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.page.Rows;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.run.Run;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** What the person's acts over sets did; each report has an address of its own. */
+/** What the person's acts over sets did or are at; each report has an address of its own. */
 @Controller
 public class RunsPage {
-    private static final int PAGE = 60;
-
     private final ReadRuns runs;
+    private final ActOverSet over;
+    private final CheckIn checkIn;
+    private final CameBack cameBack;
+    private final Habits habits;
 
-    public RunsPage(ReadRuns runs) {
+    public RunsPage(ReadRuns runs, ActOverSet over, CheckIn checkIn, CameBack cameBack, Habits habits) {
         this.runs = runs;
+        this.over = over;
+        this.checkIn = checkIn;
+        this.cameBack = cameBack;
+        this.habits = habits;
     }
+
+    private static final int PAGE = 60;
+    private static final int ROWS = 200;
 
     @GetMapping("/runs")
     String list(Actor actor, @RequestParam(defaultValue = "9223372036854775807") long before, Model model) {
@@ -27,5 +44,60 @@ public class RunsPage {
         model.addAttribute("runs", shown);
         model.addAttribute("next", mine.size() > PAGE ? shown.get(PAGE - 1).id() : null);
         return "run/list";
+    }
+
+    /** What an act over a set is at or did. The address stays: what is gone since is counted. */
+    @GetMapping("/runs/{id}")
+    String run(Actor actor, @PathVariable long id, @RequestParam(defaultValue = "0") int from, Model model) {
+        Run run = runs.run(actor, id);
+        model.addAttribute("run", run);
+        return switch (run.what()) {
+            case CHECK_OUT -> taken(actor, runs.rows(run, 0, ActOverSet.MOST), model);
+            case CHECK_IN -> cameBack.done(actor, runs.rows(run, 0, ActOverSet.MOST), model);
+            default -> portions(actor, run, Math.max(0, from), model);
+        };
+    }
+
+    private String portions(Actor actor, Run run, int from, Model model) {
+        List<Run.Row> rows = runs.rows(run, from, ROWS);
+        model.addAttribute("rows", rows);
+        model.addAttribute("seen", runs.seen(actor, rows));
+        model.addAttribute("from", from);
+        model.addAttribute("next", from + rows.size());
+        model.addAttribute("mine", run.person() == actor.person());
+        return "run/page";
+    }
+
+    @PostMapping("/runs/{id}/rest")
+    String rest(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:/runs/" + over.rest(actor, id, actKey);
+    }
+
+    private String taken(Actor actor, List<Run.Row> rows, Model model) {
+        List<Seen> mine = checkIn.still(actor, ids(rows, "held"));
+        List<Seen> along = checkIn.still(actor, ids(rows, "copy"));
+        List<Seen> all = new ArrayList<>(mine);
+        all.addAll(along);
+        model.addAttribute("held", mine);
+        List<Seen> now = mine.stream()
+                .filter(s -> s.document()
+                        .holder()
+                        .filter(h -> h.person() == actor.person())
+                        .isPresent())
+                .toList();
+        model.addAttribute("heldNow", now.size());
+        model.addAttribute("copies", along);
+        model.addAttribute("all", Rows.joined(all));
+        model.addAttribute("heldIds", Rows.joined(now));
+        model.addAttribute("gone", rows.size() - all.size());
+        model.addAttribute("couldBeQuiet", habits.couldBeQuiet(actor, "check-out"));
+        return "hold/taken";
+    }
+
+    private static List<Long> ids(List<Run.Row> rows, String became) {
+        return rows.stream()
+                .filter(r -> r.became().equals(became))
+                .map(Run.Row::item)
+                .toList();
     }
 }

@@ -6,18 +6,25 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.effect.run.SetAct;
+import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.page.Pages;
+import mintshelf.app.page.Rows;
 import mintshelf.app.page.Words;
 import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.run.Run;
 import mintshelf.app.store.structure.LinkStore;
+import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.structure.TakeUp;
+import mintshelf.core.base.Plan;
 import mintshelf.core.structure.StructureView;
 import org.springframework.format.annotation.DateTimeFormat;
 import org.springframework.stereotype.Controller;
@@ -35,6 +42,7 @@ public class StructurePages {
     private final ReadWhereUsed used;
     private final KeepReferences keep;
     private final TakeUp takeUp;
+    private final ActOverSet over;
     private final FetchStructure fetch;
     private final ZipAnswer zip;
     private final Settings settings;
@@ -44,6 +52,7 @@ public class StructurePages {
             ReadWhereUsed used,
             KeepReferences keep,
             TakeUp takeUp,
+            ActOverSet over,
             FetchStructure fetch,
             ZipAnswer zip,
             Settings settings) {
@@ -51,6 +60,7 @@ public class StructurePages {
         this.used = used;
         this.keep = keep;
         this.takeUp = takeUp;
+        this.over = over;
         this.fetch = fetch;
         this.zip = zip;
         this.settings = settings;
@@ -173,22 +183,24 @@ public class StructurePages {
             Actor actor, @RequestParam String items, @RequestParam(required = false) String all, Model model) {
         List<Long> ids = Pages.ids(items);
         if (ids.isEmpty()) throw new NotThere();
-        TakeUp.Plan plan = takeUp.plan(actor, ids, all != null);
-        model.addAttribute("plan", plan);
+        Wish wish = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), all != null);
+        Plan<SetAct.Line> plan = over.plan(actor, Run.What.TAKE_UP, ids, wish);
+        List<Seen> opening = plan.going().stream().map(SetAct.Line::seen).toList();
+        model.addAttribute(
+                "rows",
+                plan.rows().stream().filter(r -> r.stand() != Plan.Stand.STAYS).toList());
+        model.addAttribute("above", all != null ? 0 : takeUp.above(actor, ids));
         model.addAttribute("items", items);
         model.addAttribute("all", all != null);
-        List<TakeUp.Row> opening =
-                plan.rows().stream().filter(TakeUp.Row::opens).toList();
         model.addAttribute("opening", opening.size());
-        model.addAttribute(
-                "openingIds",
-                mintshelf.app.page.Rows.joined(
-                        opening.stream().map(TakeUp.Row::seen).toList()));
+        model.addAttribute("openingIds", Rows.joined(opening));
         return "structure/take-up";
     }
 
     @PostMapping("/take-up")
     String take(Actor actor, @RequestParam String items, @RequestParam String actKey) {
-        return "redirect:" + takeUp.take(actor, Pages.ids(items), actKey);
+        List<Long> ids = Pages.many(items);
+        long run = over.begin(actor, Run.What.TAKE_UP, ids, Wish.NONE, Optional.empty(), actKey);
+        return "redirect:" + (ids.size() == 1 ? "/documents/" + ids.get(0) + "/structure" : "/runs/" + run);
     }
 }

@@ -8,8 +8,10 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.store.Leased;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
+import mintshelf.database.schema.tables.records.DeliveryRecord;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
@@ -17,6 +19,9 @@ import org.springframework.stereotype.Repository;
 /** What happened and is told outside; written with the act, delivered from here at least once. */
 @Repository
 public class OutboxStore {
+    private static final Leased<DeliveryRecord> WAITING =
+            new Leased<>(DELIVERY.STATE.eq("WAITING"), DELIVERY.NEXT_AT, DELIVERY.LEASE_UNTIL, DELIVERY.TRIES);
+
     private final DSLContext db;
 
     public OutboxStore(DSLContext db) {
@@ -76,16 +81,7 @@ public class OutboxStore {
 
     /** Takes the next delivery under a lease; a node that dies lets it go when the lease ends. */
     public Optional<Delivery> take(Instant now, Instant leaseUntil) {
-        Optional<Delivery> next = db.selectFrom(DELIVERY)
-                .where(
-                        DELIVERY.STATE.eq("WAITING"),
-                        DELIVERY.NEXT_AT.le(Times.utc(now)),
-                        DELIVERY.LEASE_UNTIL.isNull().or(DELIVERY.LEASE_UNTIL.lt(Times.utc(now))))
-                .orderBy(DELIVERY.NEXT_AT, DELIVERY.ID)
-                .limit(1)
-                .forUpdate()
-                .skipLocked()
-                .fetchOptional()
+        return WAITING.take(db, now, leaseUntil)
                 .map(waiting -> db.select(OUTBOX_EVENT.fields())
                         .select(PERSON.NAME)
                         .from(OUTBOX_EVENT)
@@ -105,12 +101,6 @@ public class OutboxStore {
                                 waiting.getReceiver(),
                                 Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
                                 waiting.getTries())));
-        next.ifPresent(d -> db.update(DELIVERY)
-                .set(DELIVERY.LEASE_UNTIL, Times.utc(leaseUntil))
-                .set(DELIVERY.TRIES, d.tries() + 1)
-                .where(DELIVERY.ID.eq(d.id()))
-                .execute());
-        return next;
     }
 
     public void sent(long delivery, Instant now) {

@@ -10,11 +10,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import mintshelf.app.store.Leased;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.stamp.SheetStamp;
+import mintshelf.database.schema.tables.records.OutputRecord;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
@@ -22,6 +24,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** What the shelf made of versions: the proofs of stamps, and the outputs that runs make once each. */
 @Repository
 public class OutputStore {
+    private static final Leased<OutputRecord> WAITING =
+            new Leased<>(OUTPUT.STATE.eq("WAITING"), OUTPUT.ASKED_AT, OUTPUT.LEASE_UNTIL, OUTPUT.TRIES);
+
     private final DSLContext db;
     private final JsonMapper json;
 
@@ -132,15 +137,7 @@ public class OutputStore {
 
     /** Takes the next output to make, under a lease: a node that dies lets it go when the lease ends. */
     public Optional<Wanted> take(Instant now, Instant leaseUntil) {
-        Optional<Wanted> next = db.selectFrom(OUTPUT)
-                .where(
-                        OUTPUT.STATE.eq("WAITING"),
-                        OUTPUT.LEASE_UNTIL.isNull().or(OUTPUT.LEASE_UNTIL.lt(Times.utc(now))))
-                .orderBy(OUTPUT.ASKED_AT)
-                .limit(1)
-                .forUpdate()
-                .skipLocked()
-                .fetchOptional()
+        return WAITING.take(db, now, leaseUntil)
                 .map(row -> db.select(VERSION.ITEM, VERSION.NUMBER)
                         .from(VERSION)
                         .where(VERSION.ID.eq(row.getVersion()))
@@ -151,12 +148,6 @@ public class OutputStore {
                                 row.getFormat(),
                                 row.getRecipe(),
                                 row.getTries())));
-        next.ifPresent(w -> db.update(OUTPUT)
-                .set(OUTPUT.LEASE_UNTIL, Times.utc(leaseUntil))
-                .set(OUTPUT.TRIES, w.tries() + 1)
-                .where(OUTPUT.VERSION.eq(w.version()), OUTPUT.FORMAT.eq(w.format()), OUTPUT.RECIPE.eq(w.recipe()))
-                .execute());
-        return next;
     }
 
     public void made(Wanted wanted, long content, String says, Instant now) {

@@ -1,13 +1,12 @@
 package mintshelf.app.store.run;
 
 import java.time.Instant;
-import java.util.List;
 import java.util.Optional;
 
 /**
- * What an act over a set did, or is at.
+ * What an act over a set is at or did; its rows are read by themselves.
  *
- * @param personName who acted
+ * @param personName who acts
  * @param says in one sentence
  * @param done rows that are done, of {@code total}
  */
@@ -17,20 +16,20 @@ public record Run(
         String personName,
         What what,
         String says,
-        List<Row> rows,
         State state,
         int done,
         int total,
         Instant begun,
         Optional<Instant> ended) {
-    public Run {
-        rows = List.copyOf(rows);
-    }
 
-    /** What was done. */
+    /** What is done. */
     public enum What {
         CHECK_IN("check-in"),
-        CHECK_OUT("check-out");
+        CHECK_OUT("check-out"),
+        MOVE("move"),
+        SIGN("sign"),
+        REINSTATE("reinstate"),
+        TAKE_UP("take-up");
 
         private final String words;
 
@@ -50,12 +49,31 @@ public record Run(
         STOPPED
     }
 
+    public boolean isWorking() {
+        return state == State.WORKING;
+    }
+
+    public boolean isStopped() {
+        return state == State.STOPPED;
+    }
+
     /**
      * A row of the report.
      *
      * @param item id of the document
-     * @param became in one word: "version", "held"
+     * @param became in one word: "version", "held"; empty while it waits
      * @param number of the version that is meant, or of what else {@code became} names
      */
-    public record Row(long item, String became, long number) {}
+    public record Row(long item, String became, long number) {
+        public boolean waits() {
+            return became.isEmpty();
+        }
+    }
+
+    /**
+     * A row that is to be done.
+     *
+     * @param expected how the document was seen when the act was asked for: what has moved on since is not done unseen
+     */
+    public record Due(long item, String expected) {}
 }

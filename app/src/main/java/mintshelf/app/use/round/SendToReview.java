@@ -66,6 +66,15 @@ public class SendToReview {
         Row saying(Optional<String> why) {
             return new Row(seen, endsHold, inTheWay, why);
         }
+
+        /** What happens besides, in words; nothing while something is in the way. */
+        public List<String> says() {
+            List<String> says = new ArrayList<>();
+            if (!inTheWay.isEmpty()) return says;
+            if (endsHold) says.add("your check-out ends with it");
+            silent.ifPresent(why -> says.add("Its release will write nothing into its sheet: " + why));
+            return says;
+        }
     }
 
     /** What will happen. It opens when no row and no line has anything in the way. */

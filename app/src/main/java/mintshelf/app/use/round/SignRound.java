@@ -73,6 +73,15 @@ public class SignRound {
      * @param seenDigest of what the page showed, in hexadecimal: what has moved on since is not signed unseen
      */
     public String answer(Actor actor, long id, String key, String seenDigest, Decision decision, String remark) {
+        String words = words(decision, remark);
+        return acts.once(actor, key, () -> {
+            answer(actor, id, seenDigest, decision, words);
+            return "/rounds/" + id + "?answered";
+        });
+    }
+
+    /** The remark as it is kept; refused where the answer needs one and there is none. */
+    static String words(Decision decision, String remark) {
         String words = Texts.optionalLines("The remark", remark, 2000).orElseThrow(Refused::new);
         if (decision.asksRemark() && words.isEmpty()) {
             throw Refused.because(
@@ -80,40 +89,42 @@ public class SignRound {
                     decision == Decision.RETURNED ? "Returning needs a word why." : "The remark is empty.",
                     "Write it; nothing was signed.");
         }
-        return acts.once(actor, key, () -> {
-            RoundView view = sight.locked(actor, id);
-            Ask ask = asked(actor, view);
-            for (RoundSight.Line line : view.lines()) {
-                Document document = line.seen().document();
-                if (!signOffs.item(document).digest().equals(line.item().digest())) throw movedOn(document);
-            }
-            if (!view.digest().hex().equals(seenDigest))
-                throw movedOn(view.lines().get(0).seen().document());
-            Instant now = clock.instant();
-            rounds.answer(
-                    ask,
-                    view.round(),
-                    view.lines().stream().map(RoundSight.Line::item).toList(),
-                    actor.person(),
-                    decision,
-                    words,
-                    now);
-            for (RoundSight.Line line : view.lines()) {
-                recorder.note(
-                        actor,
-                        line.item().item(),
-                        "signoff.given",
-                        line.item().number(),
-                        says(decision, ask, line.item().number()),
-                        words);
-            }
-            Round after = rounds.round(id).orElseThrow();
-            if (decision == Decision.RETURNED) giveBack(actor, view, after, words, now);
-            else if (after.openStep().isEmpty() && waitsForAHand(view)) waitForAHand(actor, view, after, now);
-            else if (after.openStep().isEmpty()) release(actor, view, after, now);
-            else goOn(actor, view, after);
-            return "/rounds/" + id + "?answered";
-        });
+        return words;
+    }
+
+    /** Records an answer in the caller's transaction. */
+    void answer(Actor actor, long id, String seenDigest, Decision decision, String words) {
+        RoundView view = sight.locked(actor, id);
+        Ask ask = asked(actor, view);
+        for (RoundSight.Line line : view.lines()) {
+            Document document = line.seen().document();
+            if (!signOffs.item(document).digest().equals(line.item().digest())) throw movedOn(document);
+        }
+        if (!view.digest().hex().equals(seenDigest))
+            throw movedOn(view.lines().get(0).seen().document());
+        Instant now = clock.instant();
+        rounds.answer(
+                ask,
+                view.round(),
+                view.lines().stream().map(RoundSight.Line::item).toList(),
+                actor.person(),
+                decision,
+                words,
+                now);
+        for (RoundSight.Line line : view.lines()) {
+            recorder.note(
+                    actor,
+                    line.item().item(),
+                    "signoff.given",
+                    line.item().number(),
+                    says(decision, ask, line.item().number()),
+                    words);
+        }
+        Round after = rounds.round(id).orElseThrow();
+        if (decision == Decision.RETURNED) giveBack(actor, view, after, words, now);
+        else if (after.openStep().isEmpty() && waitsForAHand(view)) waitForAHand(actor, view, after, now);
+        else if (after.openStep().isEmpty()) release(actor, view, after, now);
+        else goOn(actor, view, after);
     }
 
     private static String says(Decision decision, Ask ask, int version) {
@@ -126,16 +137,22 @@ public class SignRound {
     }
 
     private static Ask asked(Actor actor, RoundView view) {
-        if (view.mine().isPresent()) return view.mine().get();
+        refusal(actor, view).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        return view.mine().orElseThrow();
+    }
+
+    /** Why none of a round's asks is the actor's: the one that comes nearest tells. */
+    static Optional<Refusal> refusal(Actor actor, RoundView view) {
+        if (view.mine().isPresent()) return Optional.empty();
         Round round = view.round();
-        // Why none of the asks is theirs: the one that comes nearest tells.
-        Refusal refusal = round.asks().stream()
+        return Optional.of(round.asks().stream()
                 .map(a -> SignOffRules.ask(round, a, actor.access(), view.authors(), view.places())
                         .orElseThrow())
                 .filter(r -> !r.code().equals("sign.enough"))
                 .findFirst()
-                .orElse(Refusal.of("sign.enough", "This is signed already.", ""));
-        throw new Refused(refusal);
+                .orElse(Refusal.of("sign.enough", "This is signed already.", "")));
     }
 
     private static Refused movedOn(Document document) {

@@ -1,9 +1,12 @@
 package mintshelf.app.use.run;
 
 import java.util.List;
+import java.util.Map;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
 import org.springframework.stereotype.Service;
@@ -12,15 +15,22 @@ import org.springframework.stereotype.Service;
 @Service
 public class ReadRuns {
     private final RunStore runs;
+    private final Sight sight;
 
-    public ReadRuns(RunStore runs) {
+    public ReadRuns(RunStore runs, Sight sight) {
         this.runs = runs;
+        this.sight = sight;
     }
 
     public Run run(Actor actor, long id) {
         return runs.run(id)
                 .filter(r -> r.person() == actor.person() || HouseRules.keeps(actor))
                 .orElseThrow(NotThere::new);
+    }
+
+    /** Rows of a run that the actor reads, from a position on. */
+    public List<Run.Row> rows(Run run, int from, int most) {
+        return runs.rows(run.id(), from, most);
     }
 
     /** The address of what the actor's act did, by the act's key. */
@@ -32,5 +42,10 @@ public class ReadRuns {
     /** The actor's own, the latest first. */
     public List<Run> mine(Actor actor, long before, int most) {
         return runs.of(actor.person(), before, most);
+    }
+
+    /** The documents of a run's rows, by their ids, as the reader may see them now. */
+    public Map<Long, Seen> seen(Actor actor, List<Run.Row> rows) {
+        return sight.of(actor, rows.stream().map(Run.Row::item).distinct().toList());
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,9 +12,9 @@ import java.util.Set;
 import mintshelf.app.effect.NewVersions;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.References;
+import mintshelf.app.effect.run.SetAct;
+import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.Acts;
-import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
@@ -21,8 +22,10 @@ import mintshelf.app.sight.StructureMirror;
 import mintshelf.app.store.document.DocumentStore.Added;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.run.Run;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.hold.HoldRules;
@@ -31,16 +34,12 @@ import org.springframework.stereotype.Service;
 
 /** Lets assemblies take up newer components: a version with the same content that captures them. No file passes a desk. */
 @Service
-public class TakeUp {
-    /** Documents in one plan. */
-    public static final int MOST = 300;
-
+public class TakeUp implements SetAct {
     private final Sight sight;
     private final HoldStore holds;
     private final References references;
     private final NewVersions versions;
     private final StructureMirror mirror;
-    private final Acts acts;
     private final Recorder recorder;
 
     public TakeUp(
@@ -49,77 +48,79 @@ public class TakeUp {
             References references,
             NewVersions versions,
             StructureMirror mirror,
-            Acts acts,
             Recorder recorder) {
         this.sight = sight;
         this.holds = holds;
         this.references = references;
         this.versions = versions;
         this.mirror = mirror;
-        this.acts = acts;
         this.recorder = recorder;
     }
 
-    /**
-     * A row of the plan.
-     *
-     * @param newer how many of its components it would take up, those included that get a version in this act
-     */
-    public record Row(Seen seen, int newer, Optional<Refusal> refusal) {
-        public boolean opens() {
-            return refusal.isEmpty();
-        }
+    @Override
+    public Run.What what() {
+        return Run.What.TAKE_UP;
     }
 
-    /** A plan: rows from the lowest assembly up; {@code above} tells how many more stand above and could go along. */
-    public record Plan(List<Row> rows, int above) {}
+    @Override
+    public String says(int rows, Wish wish) {
+        return "Take up newer components in " + Numbers.count(rows, "document", "documents");
+    }
 
-    /**
-     * What would happen.
-     *
-     * @param all whether what stands above goes along, up to the top
-     */
-    public Plan plan(Actor actor, Collection<Long> items, boolean all) {
-        StructureMirror.Snapshot now = mirror.now();
-        StructureGraph graph = now.graph();
-        long[] asked = items.stream().mapToLong(i -> i).toArray();
+    /** How many documents stand above these and could go along. */
+    public int above(Actor actor, Collection<Long> items) {
+        return sight.of(actor, above(mirror.now().graph(), items)).size();
+    }
+
+    private static Set<Long> above(StructureGraph graph, Collection<Long> items) {
         Set<Long> above = new HashSet<>();
-        for (long id : graph.whereUsed(asked)) above.add(id);
+        for (long id : graph.whereUsed(ids(items))) above.add(id);
         above.removeAll(items);
-        Set<Long> taking = new HashSet<>(items);
-        if (all) taking.addAll(above);
-        if (taking.size() > MOST) {
-            throw Refused.because(
-                    "take_up.many",
-                    Numbers.count(taking.size(), "document", "documents") + " stand above.",
-                    "Take up level by level; " + MOST + " go in one act.");
-        }
+        return above;
+    }
+
+    private static long[] ids(Collection<Long> items) {
+        return items.stream().mapToLong(i -> i).toArray();
+    }
+
+    /** From the lowest assembly up; one that gets a version in the same act counts as newer where it stands. */
+    @Override
+    public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
+        StructureGraph graph = mirror.now().graph();
+        Set<Long> taking = new LinkedHashSet<>(items);
+        if (wish.above()) taking.addAll(above(graph, items));
         Map<Long, Seen> seen = sight.of(actor, taking);
-        List<Row> rows = new ArrayList<>();
+        Map<Long, List<Reference>> before = references.of(
+                seen.values().stream().map(s -> s.document().head().version()).toList());
+        Map<Long, List<Reference>> now = references.takenUp(before);
+        Set<Long> order = new LinkedHashSet<>();
+        for (long id : graph.upwards(ids(items))) order.add(id);
+        order.addAll(items);
+        order.retainAll(seen.keySet());
+        List<Plan.Row<Line>> rows = new ArrayList<>();
         Set<Long> moving = new HashSet<>();
-        for (long id : graph.upwards(asked)) {
-            if (!seen.containsKey(id)) continue;
+        for (long id : order) {
             Seen one = seen.get(id);
-            List<Reference> refersTo = references.of(one.document().head().version());
-            int together = newer(refersTo, moving);
-            if (together == 0) continue;
-            Optional<Refusal> refusal = refusal(actor, one);
-            if (refusal.isEmpty()) moving.add(id);
-            rows.add(new Row(one, together, refusal));
+            long head = one.document().head().version();
+            int newer = newer(before.getOrDefault(head, List.of()), now.getOrDefault(head, List.of()), moving);
+            if (newer == 0 && items.contains(id)) rows.add(Plan.Row.stays(Line.of(one)));
+            if (newer == 0) continue;
+            List<Refusal> inTheWay = refusal(actor, one).stream().toList();
+            if (inTheWay.isEmpty()) moving.add(id);
+            String says = "takes up " + Numbers.count(newer, "newer component", "newer components");
+            rows.add(Plan.Row.asked(Line.of(one, says), inTheWay));
         }
-        if (rows.isEmpty() && seen.isEmpty()) throw new NotThere();
-        return new Plan(rows, all ? 0 : above.size());
+        return new Plan<>(rows);
     }
 
     /** How many components are newer now, or will be by this act. */
-    private int newer(List<Reference> refersTo, Set<Long> moving) {
-        List<Reference> taken = references.takenUp(refersTo);
+    private static int newer(List<Reference> before, List<Reference> now, Set<Long> moving) {
         Set<Long> ahead = new HashSet<>();
-        for (int i = 0; i < refersTo.size(); i++) {
-            Optional<Reference.Component> before = refersTo.get(i).component();
-            if (before.isEmpty()) continue;
-            long item = before.get().item();
-            if (moving.contains(item) || !taken.get(i).component().equals(before)) ahead.add(item);
+        for (int i = 0; i < before.size(); i++) {
+            Optional<Reference.Component> was = before.get(i).component();
+            if (was.isEmpty()) continue;
+            long item = was.get().item();
+            if (moving.contains(item) || !now.get(i).component().equals(was)) ahead.add(item);
         }
         return ahead.size();
     }
@@ -133,40 +134,27 @@ public class TakeUp {
                 .filter(r -> !r.code().equals("hold.mine"));
     }
 
-    /** Makes the versions, the lowest assemblies first: all of them, or none with what is in the way. */
-    public String take(Actor actor, Collection<Long> items, String key) {
-        if (items.isEmpty() || items.size() > MOST) throw new NotThere();
-        return acts.once(actor, key, () -> {
-            List<Seen> all = sight.locked(actor, items);
-            Map<Long, Seen> byId = new HashMap<>();
-            all.forEach(s -> byId.put(s.spine().id(), s));
-            long[] order = StructureGraph.of(references.usesOf(items))
-                    .upwards(items.stream().mapToLong(i -> i).toArray());
-            int made = 0;
-            for (long id : order) {
-                Seen seen = byId.get(id);
-                if (seen == null) continue;
-                refusal(actor, seen).ifPresent(r -> {
-                    throw Refused.because(
-                            r.code(), r.reason(), (r.remedy() + " Nothing was changed; leave that row out.").strip());
-                });
-                if (takeOne(actor, seen)) made++;
-            }
-            if (made == 0) {
-                throw Refused.because("take_up.none", "Nothing of it is out of date any more.", "Nothing was changed.");
-            }
-            // The topmost one shows what became of those below it.
-            return "/documents/" + order[order.length - 1] + "/structure";
-        });
+    /** The lowest assemblies first, as they come: each takes up what those before it became. */
+    @Override
+    public List<Run.Row> carryOut(Actor actor, List<Run.Due> due, Wish wish) {
+        Map<Long, Seen> byId = new HashMap<>();
+        sight.locked(actor, due.stream().map(Run.Due::item).toList())
+                .forEach(s -> byId.put(s.spine().id(), s));
+        return due.stream().map(d -> takeOne(actor, byId.get(d.item()), d)).toList();
     }
 
-    private boolean takeOne(Actor actor, Seen seen) {
+    private Run.Row takeOne(Actor actor, Seen seen, Run.Due due) {
         Document document = seen.document();
+        refusal(actor, seen).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        Sight.expectVersion(seen, Integer.parseInt(due.expected()));
         long head = document.head().version();
         List<Reference> before = references.of(head);
         List<Reference> now = references.takenUp(before);
         int moved = References.moved(before, now);
-        if (moved == 0) return false;
+        if (moved == 0)
+            return new Run.Row(document.id(), "unchanged", document.head().number());
         String says = References.tookUp(moved);
         Added added = versions.add(
                 actor,
@@ -187,6 +175,6 @@ public class TakeUp {
                 added.number(),
                 "made version " + added.number() + ", which " + says,
                 "");
-        return true;
+        return new Run.Row(document.id(), "version", added.number());
     }
 }

@@ -1,0 +1,226 @@
+package mintshelf.app.api;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.net.URI;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.effect.run.PlanMoved;
+import mintshelf.app.effect.run.SetAct;
+import mintshelf.app.effect.run.Wish;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.use.run.ActOverSet;
+import mintshelf.app.use.run.ReadRuns;
+import mintshelf.core.base.Plan;
+import mintshelf.core.signoff.Decision;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Acts over sets for programs: a plan changes nothing and has a digest; a run does what the plan of that digest says. */
+@RestController
+@RequestMapping("/api/v1")
+class RunApi {
+    private static final int RUNS = 100;
+    private static final int ROWS = 1000;
+
+    private final ActOverSet over;
+    private final ReadRuns runs;
+
+    RunApi(ActOverSet over, ReadRuns runs) {
+        this.over = over;
+        this.runs = runs;
+    }
+
+    /**
+     * @param act move, sign, reinstate or take-up
+     * @param move code of the route's move
+     * @param decision signed, remarked, returned or abstained
+     * @param note the reason, the remark or the comment
+     * @param above whether what stands above takes up, too
+     * @param plan the digest of the plan that was seen; only runs need it
+     */
+    record Act(
+            @NotNull String act,
+            @NotNull List<@NotNull Long> documents,
+            String move,
+            String decision,
+            String note,
+            Integer version,
+            Boolean above,
+            String plan) {
+        mintshelf.app.store.run.Run.What what() {
+            return Arrays.stream(mintshelf.app.store.run.Run.What.values())
+                    .filter(w -> w.words().equals(act))
+                    .findFirst()
+                    .orElseThrow(() -> unknown("act", act));
+        }
+
+        Wish wish() {
+            if (act.equals("move")) needs("move", move);
+            if (act.equals("sign")) needs("decision", decision);
+            if (act.equals("reinstate")) needs("version", version);
+            return new Wish(
+                    Optional.ofNullable(move),
+                    Optional.ofNullable(decision).map(Act::decision),
+                    note == null ? "" : note,
+                    Optional.ofNullable(version),
+                    Boolean.TRUE.equals(above));
+        }
+
+        private static Decision decision(String word) {
+            return Arrays.stream(Decision.values())
+                    .filter(d -> lower(d).equals(word))
+                    .findFirst()
+                    .orElseThrow(() -> unknown("decision", word));
+        }
+
+        private void needs(String field, Object value) {
+            if (value == null) {
+                throw Refused.because(
+                        "act.field", "The act " + act + " needs “" + field + "”.", "Send it; nothing was done.");
+            }
+        }
+
+        private static Refused unknown(String field, String value) {
+            return Refused.because(
+                    "act.unknown",
+                    "There is no " + field + " “" + value + "”.",
+                    "The description of this interface lists them; nothing was done.");
+        }
+    }
+
+    private static String lower(Enum<?> one) {
+        return one.name().toLowerCase(Locale.ROOT);
+    }
+
+    record Why(String code, String reason, String remedy) {}
+
+    /**
+     * @param verdict GOES, STAYS or CANNOT
+     * @param from the stage that it leaves, and {@code to} where it goes, where it moves
+     */
+    record Planned(
+            long document,
+            String number,
+            String verdict,
+            String from,
+            String to,
+            String label,
+            List<String> says,
+            List<Why> refusals) {
+        static Planned of(Plan.Row<SetAct.Line> row) {
+            SetAct.Line line = row.of();
+            return new Planned(
+                    line.seen().spine().id(),
+                    line.seen().document().number(),
+                    row.stand().name(),
+                    line.from().orElse(null),
+                    line.to().orElse(null),
+                    line.label().orElse(null),
+                    line.says(),
+                    row.refusals().stream()
+                            .map(r -> new Why(r.code(), r.reason(), r.remedy()))
+                            .toList());
+        }
+    }
+
+    /** @param opens whether a run of it would be done */
+    record PlanOf(String act, String digest, boolean opens, String sentence, List<Planned> rows) {
+        static PlanOf of(String act, Plan<SetAct.Line> plan) {
+            return new PlanOf(
+                    act,
+                    ActOverSet.digest(plan),
+                    plan.opens(),
+                    plan.sentence(),
+                    plan.rows().stream().map(Planned::of).toList());
+        }
+    }
+
+    /** What an act would do; changes nothing. */
+    @PostMapping("/plans")
+    PlanOf plan(Actor actor, @Valid @RequestBody Act act) {
+        return PlanOf.of(act.act(), over.plan(actor, act.what(), act.documents(), act.wish()));
+    }
+
+    /** Does what a plan says: 201 with the run, or 409 with the plan that has become true meanwhile. */
+    @PostMapping("/runs")
+    ResponseEntity<?> run(Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody Act act) {
+        if (act.plan() == null) {
+            throw Refused.because("act.plan", "A run needs the digest of its plan.", "Ask POST /plans first.");
+        }
+        try {
+            long id = over.begin(actor, act.what(), act.documents(), act.wish(), Optional.of(act.plan()), key);
+            return ResponseEntity.created(URI.create("/api/v1/runs/" + id)).body(of(actor, id, 0));
+        } catch (PlanMoved e) {
+            return ResponseEntity.status(HttpStatus.CONFLICT).body(PlanOf.of(act.act(), e.plan()));
+        }
+    }
+
+    /**
+     * @param became in one word; empty while it waits
+     * @param number of the version or the round that it became
+     */
+    record RunRow(long document, String name, String became, long number) {}
+
+    record Report(List<RunRow> rows) {}
+
+    /**
+     * @param state WORKING, DONE or STOPPED
+     * @param done rows that are done, {@code of} so many
+     */
+    record Run(long id, String act, String says, String state, int done, int of, String begun, Report report) {
+        static Run of(mintshelf.app.store.run.Run run, Report report) {
+            return new Run(
+                    run.id(),
+                    run.what().words(),
+                    run.says(),
+                    run.state().name(),
+                    run.done(),
+                    run.total(),
+                    run.begun().toString(),
+                    report);
+        }
+    }
+
+    /** The person's runs, the latest first, before one of them; their reports by their own addresses. */
+    @GetMapping("/runs")
+    List<Run> runs(Actor actor, @RequestParam(defaultValue = "9223372036854775807") long before) {
+        return runs.mine(actor, before, RUNS).stream().map(r -> Run.of(r, null)).toList();
+    }
+
+    /** A run with up to a thousand rows of its report, from one on. */
+    @GetMapping("/runs/{id}")
+    Run run(Actor actor, @PathVariable long id, @RequestParam(defaultValue = "0") int from) {
+        return of(actor, id, Math.max(0, from));
+    }
+
+    private Run of(Actor actor, long id, int from) {
+        mintshelf.app.store.run.Run run = runs.run(actor, id);
+        List<mintshelf.app.store.run.Run.Row> rows = runs.rows(run, from, ROWS);
+        Map<Long, Seen> seen = runs.seen(actor, rows);
+        return Run.of(
+                run,
+                new Report(rows.stream()
+                        .map(r -> new RunRow(
+                                r.item(),
+                                Optional.ofNullable(seen.get(r.item()))
+                                        .map(s -> s.document().number())
+                                        .orElse(null),
+                                r.became(),
+                                r.number()))
+                        .toList()));
+    }
+}

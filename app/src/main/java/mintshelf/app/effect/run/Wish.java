@@ -1,0 +1,31 @@
+package mintshelf.app.effect.run;
+
+import java.util.Optional;
+import mintshelf.core.signoff.Decision;
+
+/**
+ * What is wanted of a set of documents, beside the documents; each act reads what it needs.
+ *
+ * @param move code of the route's move
+ * @param decision what is answered to who asks for a signature
+ * @param words the reason, the remark or the comment; empty for none
+ * @param version the number of the version that is meant
+ * @param above whether what stands above goes along
+ */
+public record Wish(
+        Optional<String> move, Optional<Decision> decision, String words, Optional<Integer> version, boolean above) {
+    /** Nothing beside the documents. */
+    public static final Wish NONE = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), false);
+
+    public static Wish move(String code, String reason) {
+        return new Wish(Optional.of(code), Optional.empty(), reason, Optional.empty(), false);
+    }
+
+    public static Wish sign(Decision decision, String remark) {
+        return new Wish(Optional.empty(), Optional.of(decision), remark, Optional.empty(), false);
+    }
+
+    public static Wish version(int number, String comment) {
+        return new Wish(Optional.empty(), Optional.empty(), comment, Optional.of(number), false);
+    }
+}

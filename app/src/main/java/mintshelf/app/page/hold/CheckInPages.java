@@ -1,0 +1,110 @@
+package mintshelf.app.page.hold;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.effect.Habits;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.page.Pages;
+import mintshelf.app.use.desk.Desks;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.round.SendToReview;
+import mintshelf.app.use.run.ReadRuns;
+import mintshelf.core.base.Texts;
+import mintshelf.core.hold.Became;
+import mintshelf.core.hold.Became.Fate;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+
+/** Checking in, and sending what came in straight to review. */
+@Controller
+public class CheckInPages {
+    private final CheckIn checkIn;
+    private final Habits habits;
+    private final ReadRuns runs;
+    private final Desks desks;
+    private final SendToReview review;
+
+    public CheckInPages(CheckIn checkIn, Habits habits, ReadRuns runs, Desks desks, SendToReview review) {
+        this.checkIn = checkIn;
+        this.habits = habits;
+        this.runs = runs;
+        this.desks = desks;
+        this.review = review;
+    }
+
+    @GetMapping("/check-in")
+    String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
+        model.addAttribute("rows", checkIn.plan(actor, Pages.ids(items)));
+        return "hold/checkin";
+    }
+
+    /** Which of the actor's documents a dropped file belongs to, for the page's script. */
+    @GetMapping("/check-in/match")
+    @ResponseBody
+    Map<String, List<String>> match(Actor actor, @RequestParam String name) {
+        return Map.of(
+                "documents",
+                checkIn.match(actor, name).stream().map(String::valueOf).toList());
+    }
+
+    @PostMapping("/check-in")
+    String take(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String comment,
+            @RequestParam(defaultValue = "false") boolean keep,
+            @RequestParam(defaultValue = "false") boolean saves,
+            @RequestParam(defaultValue = "false") boolean send,
+            @RequestParam(defaultValue = "") String desk,
+            @RequestParam MultiValueMap<String, String> form) {
+        List<CheckIn.Row> rows = new ArrayList<>();
+        Set<Long> lying = new HashSet<>();
+        form.forEach((name, values) -> {
+            if (!name.matches("upload\\.\\d{1,18}")) return;
+            String id = name.substring("upload.".length());
+            boolean takesUp = "true".equals(form.getFirst("same." + id));
+            if (values.get(0).isBlank() && !takesUp) return;
+            String hold = form.getFirst("hold." + id);
+            long shown = hold != null && hold.matches("\\d{1,18}") ? Long.parseLong(hold) : 0;
+            String own = Optional.ofNullable(form.getFirst("comment." + id)).orElse("");
+            if ("true".equals(form.getFirst("lies." + id))) lying.add(Long.parseLong(id));
+            rows.add(new CheckIn.Row(
+                    Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
+        });
+        List<Became> became =
+                checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, desks.worked(actor, desk)));
+        desks.checkedIn(
+                actor,
+                desk,
+                became.stream().filter(b -> lying.contains(b.document())).toList());
+        // Whoever has a stray among them sees what became of it first.
+        boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
+        if (!send || keep || stray) return "redirect:" + runs.address(actor, actKey);
+        List<Long> sent = rows.stream().map(CheckIn.Row::item).toList();
+        if (!habits.sendsStraight(actor)) return toReview(sent);
+        try {
+            // As the person's own habit is: everybody with the role is asked.
+            String note = Texts.shorten(Texts.line(comment), 900);
+            return "redirect:" + review.send(actor, sent, Acts.following(actKey), note, Map.of(), Map.of());
+        } catch (Refused e) {
+            // The versions are there; what is in the way of the review, its plan says.
+            return toReview(sent);
+        }
+    }
+
+    private static String toReview(List<Long> items) {
+        return "redirect:/send-to-review?items="
+                + String.join(",", items.stream().map(String::valueOf).toList());
+    }
+}

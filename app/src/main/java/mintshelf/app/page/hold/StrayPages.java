@@ -1,0 +1,117 @@
+package mintshelf.app.page.hold;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.hold.StrayStore.Stray;
+import mintshelf.app.use.compare.CompareSheets;
+import mintshelf.app.use.content.ReceiveContent;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.hold.Strays;
+import mintshelf.app.use.record.ReadRecord;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.core.access.Right;
+import mintshelf.core.document.FileName;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Strays: look at one, adopt it, file it as new, drop it. */
+@Controller
+public class StrayPages {
+    private final Strays strays;
+    private final ReadDocument read;
+    private final CompareSheets compare;
+    private final ReadSheet sheets;
+    private final ReadRecord record;
+    private final ReceiveContent receive;
+    private final FileDocuments filing;
+    private final Clock clock;
+
+    public StrayPages(
+            Strays strays,
+            ReadDocument read,
+            CompareSheets compare,
+            ReadSheet sheets,
+            ReadRecord record,
+            ReceiveContent receive,
+            FileDocuments filing,
+            Clock clock) {
+        this.strays = strays;
+        this.read = read;
+        this.compare = compare;
+        this.sheets = sheets;
+        this.record = record;
+        this.receive = receive;
+        this.filing = filing;
+        this.clock = clock;
+    }
+
+    @GetMapping("/strays/{id}")
+    String stray(Actor actor, @PathVariable long id, Model model) {
+        Stray stray = read.stray(actor, id);
+        model.addAttribute("stray", stray);
+        ReadDocument.View view = read.view(actor, stray.item());
+        model.addAttribute("view", view);
+        var document = view.seen().document();
+        model.addAttribute("starts", starts(actor, view.seen()));
+        model.addAttribute("open", stray.isOpen(actor.person(), clock.instant()));
+        model.addAttribute(
+                "compared",
+                compare.draw(view.seen().spine().content(), stray.content()).orElse(null));
+        model.addAttribute("sheet", sheets.sheetSoon(stray.content()));
+        model.addAttribute(
+                "broken",
+                record.lastBefore(actor, stray.item(), "hold.broken", stray.at())
+                        .orElse(null));
+        model.addAttribute("adoptRefusal", Strays.adoptRefusal(actor, document).orElse(null));
+        model.addAttribute(
+                "mayDrop", stray.author() == actor.person() || actor.access().may(Right.KEEP_SHELF, document.place()));
+        return "hold/stray";
+    }
+
+    @PostMapping("/strays/{id}/adopt")
+    String adopt(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam int expected,
+            @RequestParam(defaultValue = "") String comment) {
+        return "redirect:" + strays.adopt(actor, id, actKey, expected, comment);
+    }
+
+    /** Whether the next revision of a stray's document could be started with it. */
+    private static boolean starts(Actor actor, Seen seen) {
+        return Revisions.startRefusal(actor, seen.document()).isEmpty();
+    }
+
+    /** A stray comes once more, to be filed as a document of its own. */
+    @PostMapping("/strays/{id}/file-as-new")
+    String fileAsNew(Actor actor, @PathVariable long id) throws IOException {
+        Stray stray = read.stray(actor, id);
+        Seen seen = read.view(actor, stray.item()).seen();
+        FileName name = FileName.of(stray.fileName());
+        String token = receive.again(actor, stray.content(), name.derived());
+        return "redirect:/filings/"
+                + filing.open(
+                        actor,
+                        seen.document().place().shelf(),
+                        OptionalLong.of(seen.spine().folder()),
+                        List.of(token),
+                        Optional.of(stray.item()));
+    }
+
+    @PostMapping("/strays/{id}/drop")
+    String drop(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + strays.drop(actor, id, actKey);
+    }
+}

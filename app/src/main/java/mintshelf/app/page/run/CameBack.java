@@ -1,0 +1,101 @@
+package mintshelf.app.page.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.Rows;
+import mintshelf.app.sight.CheckSheets;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.hold.StrayStore.Stray;
+import mintshelf.app.store.run.Run;
+import mintshelf.app.use.compare.CompareSheets;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.hold.CheckIn;
+import mintshelf.core.hold.Became.Fate;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** What became of files that were checked in, one by one. */
+@Component
+public class CameBack {
+    private final CheckIn checkIn;
+    private final ReadDocument read;
+    private final CompareSheets compare;
+    private final CheckSheets checks;
+
+    public CameBack(CheckIn checkIn, ReadDocument read, CompareSheets compare, CheckSheets checks) {
+        this.checkIn = checkIn;
+        this.read = read;
+        this.compare = compare;
+        this.checks = checks;
+    }
+
+    /** What became of a file: the document, and the version or the stray. */
+    public record Done(
+            Seen seen, Fate fate, long number, Stray stray, Integer differences, String checked, boolean held) {}
+
+    /** Null where it was dropped, or its person may not see it any more. */
+    private Stray stray(Actor actor, long id) {
+        try {
+            return read.stray(actor, id);
+        } catch (NotThere e) {
+            return null;
+        }
+    }
+
+    /** Puts what became of each file into the page's model. */
+    String done(Actor actor, List<Run.Row> rows, Model model) {
+        List<Done> done = new ArrayList<>();
+        Set<Long> there = checkIn.still(actor, rows.stream().map(Run.Row::item).toList()).stream()
+                .map(s -> s.spine().id())
+                .collect(Collectors.toSet());
+        model.addAttribute("gone", rows.size() - there.size());
+        for (Run.Row row : rows) {
+            if (!there.contains(row.item())) continue;
+            Fate fate = Fate.of(row.became());
+            ReadDocument.View view = read.view(actor, row.item());
+            Seen seen = view.seen();
+            long number = row.number();
+            boolean version = fate == Fate.VERSION;
+            Stray stray = fate == Fate.STRAY ? stray(actor, number) : null;
+            Integer differences = version && number > 1 ? differences(view, (int) number) : null;
+            String checked = version
+                    ? version(view, (int) number)
+                            .flatMap(v -> checks.findings(seen.document(), v))
+                            .map(CheckSheets::says)
+                            .orElse("")
+                    : "";
+            boolean held = seen.document()
+                    .holder()
+                    .filter(h -> h.person() == actor.person())
+                    .isPresent();
+            done.add(new Done(seen, fate, number, stray, differences, checked, held));
+        }
+        model.addAttribute("done", done);
+        model.addAttribute(
+                "sendable",
+                Rows.joined(done.stream()
+                        .filter(d -> d.fate() == Fate.VERSION && checkIn.sends(d.seen()))
+                        .map(Done::seen)
+                        .toList()));
+        return "hold/done";
+    }
+
+    /** How many differences a version has to the one before it; nothing where this person does not see both. */
+    private Integer differences(ReadDocument.View view, int number) {
+        Optional<VersionRow> before = version(view, number - 1);
+        return version(view, number)
+                .flatMap(now -> before.flatMap(old -> compare.compare(old.content(), now.content())))
+                .map(c -> c.differences().size())
+                .orElse(null);
+    }
+
+    private static Optional<VersionRow> version(ReadDocument.View view, int number) {
+        return view.versions().stream().filter(v -> v.number() == number).findFirst();
+    }
+}
