@@ -17,6 +17,8 @@ import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.store.output.OutputStore;
+import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
@@ -33,6 +35,7 @@ import mintshelf.core.route.Effect;
 import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.SignOffLine;
+import mintshelf.core.signoff.Decision;
 import org.junit.jupiter.api.Test;
 
 /** A route that nobody of the shelf has thought of, loaded as data, is gone from end to end. */
@@ -186,6 +189,101 @@ class RouteAsDataTest {
         assertThat(server.bean(DocumentStore.class).revisions(item))
                 .extracting(r -> r.revision().stage().stageClass())
                 .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
+    }
+
+    private Kind readTwice() {
+        return server.bean(UnitOfWork.class).run(() -> {
+            Kind drawing = house.kind("drawing");
+            return house.addKind(
+                    new Kind(
+                            0,
+                            "twice-" + mark,
+                            "sheet read twice " + mark,
+                            drawing.aspect(),
+                            drawing.glyph(),
+                            drawing.numberSeries(),
+                            drawing.revisionSeries(),
+                            true,
+                            house.route("reviewed-twice").orElseThrow(),
+                            Optional.empty()),
+                    91);
+        });
+    }
+
+    private String stage(long item) {
+        return server.document(item).current().stage().name();
+    }
+
+    @Test
+    void aRoundThatOpensTheNextOneKeepsWhoSentItAndTheSheetShowsWhoSignedInEach() {
+        Kind kind = readTwice();
+        long item = server.file(
+                "priya", server.shelf(), kind.code(), "twice " + mark + ".dxf", Review.sheet("twice " + mark), false);
+        assertThat(Web.as(server, "priya").get("/send-to-review?items=" + item).body())
+                .contains("takes what is sent here on to Second reading");
+        long first = review.send("priya", item);
+        assertThat(stage(item)).isEqualTo("First reading");
+        review.sign("hedda", first);
+        assertThat(stage(item)).isEqualTo("Second reading");
+        long second = review.store().openRound(item).orElseThrow();
+        assertThat(second).isNotEqualTo(first);
+        assertThat(review.store().round(second).orElseThrow().by())
+                .as("it stays the round of who sent it")
+                .isEqualTo(server.actor("priya").person());
+        assertThat(Web.as(server, "oluwaseun").get("/in-tray").body())
+                .contains(server.document(item).number());
+        assertThat(Web.as(server, "priya").get("/today").body()).contains("it is in Second reading now");
+        assertThat(Web.as(server, "oluwaseun").get("/rounds/" + second).body())
+                .contains("Signed before: checked by Hedda Lysgaard");
+
+        review.answer("oluwaseun", second, Decision.RETURNED, "one more hole");
+        assertThat(stage(item)).isEqualTo("In preparation");
+        assertThat(Web.as(server, "priya").get("/today").body()).contains("one more hole");
+
+        long again = review.send("priya", item);
+        review.sign("hedda", again);
+        long last = review.store().openRound(item).orElseThrow();
+        assertThat(catchThrowable(() -> server.bean(KeepFacts.class)
+                        .keep(
+                                server.actor("priya"),
+                                item,
+                                Server.key(),
+                                "Read once, named otherwise",
+                                Map.of(),
+                                Map.of())))
+                .as("what was read once does not change under the second reading")
+                .hasMessageContaining("round.read");
+        review.sign("oluwaseun", last);
+        assertThat(stage(item)).isEqualTo("Released");
+        long written = server.document(item).head().version();
+        assertThat(server.bean(OutputStore.class)
+                        .proof(written)
+                        .orElseThrow()
+                        .values()
+                        .values())
+                .containsEntry("checked_by", "Hedda Lysgaard")
+                .containsKey("approved_by")
+                .doesNotContainEntry("approved_by", "");
+    }
+
+    @Test
+    void twoReadingsThatWriteOneFactAreNotKept() {
+        List<Stage> stages = List.of(
+                new Stage(0, "work", "Work", StageClass.PREPARING, 1),
+                new Stage(0, "one", "One", StageClass.DECIDING, 2),
+                new Stage(0, "two", "Two", StageClass.DECIDING, 3),
+                new Stage(0, "out", "Out", StageClass.RELEASED, 4));
+        List<SignOffLine> lines = List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", 1));
+        List<Effect> opens = List.of(Effect.OPEN_ROUND);
+        List<Effect> ends = List.of(Effect.END_ROUND);
+        List<Move> moves = List.of(
+                new Move("send", "Send", "work", "one", Right.CHANGE, List.of(), opens),
+                new Move("read", "Read", "one", "two", Right.SIGN, List.of(Gates.SIGNED_OFF), opens, lines),
+                new Move("out", "Out", "two", "out", Right.SIGN, List.of(Gates.SIGNED_OFF), List.of(), lines),
+                new Move("back", "Back", "one", "work", Right.CHANGE, List.of(), ends),
+                new Move("back-2", "Back", "two", "work", Right.CHANGE, List.of(), ends));
+        assertThat(catchThrowable(() -> house.addRoute("same-" + mark, "Same fact", stages, moves)))
+                .hasMessageContaining("writes into checked_by again");
     }
 
     @Test

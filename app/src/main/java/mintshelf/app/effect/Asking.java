@@ -119,12 +119,17 @@ public class Asking {
         return Optional.ofNullable(person);
     }
 
-    /** Opens a round over documents and asks the first step. */
-    public long open(Actor actor, long bundle, List<Seen> all, List<Line> lines, String note, Wishes wishes) {
+    /**
+     * Opens a round over documents and asks the first step.
+     *
+     * @param sender whose round it is, to whom it comes back
+     */
+    public long open(
+            Actor actor, long sender, long bundle, List<Seen> all, List<Line> lines, String note, Wishes wishes) {
         Instant now = clock.instant();
         List<RoundStore.Item> items =
                 all.stream().map(s -> signOffs.item(s.document())).toList();
-        long id = rounds.open(bundle, items, actor.person(), note, now);
+        long id = rounds.open(bundle, items, sender, note, now);
         for (int i = 0; i < lines.size(); i++) {
             Line line = lines.get(i);
             Optional<Long> person = chosen(line, wishes.named().get(i));

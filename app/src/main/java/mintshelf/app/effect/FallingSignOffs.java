@@ -78,6 +78,15 @@ public class FallingSignOffs {
                     document.number() + " is signed and waits to be carried out.",
                     "Take it back first; nothing was changed.");
         }
+        long revision = document.pending().orElseThrow().id();
+        if (!rounds.readings(List.of(revision))
+                .getOrDefault(revision, List.of())
+                .isEmpty()) {
+            throw Refused.because(
+                    "round.read",
+                    document.number() + " was signed in an earlier reading, as it stands.",
+                    "Return it first: it goes through both readings again. Nothing was changed.");
+        }
         Instant at = clock.instant();
         rounds.rebind(round.id(), now);
         List<SignOff> standing =

@@ -82,22 +82,21 @@ public class SheetWriter {
     }
 
     /** What goes onto a sheet that is released. Dates are days of the house, as ISO 8601. */
-    public Map<String, String> released(Document document, String label, String stage, Optional<Round> signed) {
+    public Map<String, String> released(Document document, String label, String stage, List<Round> signed) {
         Map<String, String> values = unsigned(document, label, stage);
         values.put("issued", day(clock.instant()));
-        if (signed.isEmpty()) return values;
-        for (Ask ask : signed.get().asks()) {
-            String fact = ask.line().fact();
-            List<SignOff> given = signed.get().answers(ask).stream()
-                    .filter(s -> s.decision().signs())
-                    .toList();
-            if (fact.isEmpty() || given.isEmpty()) continue;
-            values.put(fact, given.stream().map(SignOff::name).collect(Collectors.joining(", ")));
-            values.put(
-                    fact.replaceFirst("_by$", ""),
-                    day(given.get(given.size() - 1).at()));
-        }
+        signed.forEach(round -> round.asks().forEach(ask -> signed(values, round, ask)));
         return values;
+    }
+
+    private void signed(Map<String, String> values, Round round, Ask ask) {
+        String fact = ask.line().fact();
+        List<SignOff> given =
+                round.answers(ask).stream().filter(s -> s.decision().signs()).toList();
+        if (fact.isEmpty() || given.isEmpty()) return;
+        values.put(fact, given.stream().map(SignOff::name).collect(Collectors.joining(", ")));
+        values.put(
+                fact.replaceFirst("_by$", ""), day(given.get(given.size() - 1).at()));
     }
 
     /** What goes onto a sheet that work begins on: the label it is reserved, and nobody's signature. */

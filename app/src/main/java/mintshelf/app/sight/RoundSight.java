@@ -144,6 +144,21 @@ public class RoundSight {
         return named;
     }
 
+    /** Who signed what is asked about in the readings before this open round: "checked by Hedda Lysgaard". */
+    public List<String> signedBefore(RoundView view) {
+        if (!view.round().isOpen()) return List.of();
+        long revision = view.lines().get(0).seen().document().current().id();
+        List<String> said = new ArrayList<>();
+        for (Round reading : rounds.readings(List.of(revision)).getOrDefault(revision, List.of())) {
+            for (Ask ask : reading.asks()) {
+                reading.answers(ask).stream()
+                        .filter(s -> s.decision().signs())
+                        .forEach(s -> said.add(ask.line().meaning() + " by " + s.name()));
+            }
+        }
+        return said;
+    }
+
     /** The rounds that may be seen, in the order asked for; the number of statements does not grow with them. */
     public List<RoundView> rounds(Actor actor, Collection<Long> ids) {
         Map<Long, Round> loaded = rounds.rounds(ids);

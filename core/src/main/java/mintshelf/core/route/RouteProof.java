@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Stage;
@@ -170,7 +171,27 @@ public final class RouteProof {
                 }
                 step = Math.max(step, line.step());
             }
+            later(route, move).stream()
+                    .filter(line -> facts.contains(line.fact()))
+                    .forEach(line -> wrong.add(no(
+                            "route.fact_twice",
+                            "A later reading writes into " + line.fact() + " again, as " + move.name() + " does.",
+                            "Give each a fact of its own.")));
         }
+    }
+
+    /** The lines of the rounds that a move opens one after the other; their signatures stand on one sheet. */
+    private static List<SignOffLine> later(Route route, Move move) {
+        List<SignOffLine> lines = new ArrayList<>();
+        Set<String> seen = new HashSet<>();
+        Move next = move;
+        while (next.does(Effect.OPEN_ROUND) && !next.signOffs().isEmpty() && seen.add(next.to())) {
+            Optional<Move> decided = route.decided(next.to());
+            if (decided.isEmpty()) break;
+            next = decided.get();
+            lines.addAll(next.signOffs());
+        }
+        return lines;
     }
 
     private static Set<String> walk(Route route, String from) {

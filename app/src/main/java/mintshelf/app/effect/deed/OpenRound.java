@@ -1,9 +1,15 @@
 package mintshelf.app.effect.deed;
 
 import java.util.List;
+import java.util.Map;
 import mintshelf.app.effect.Asking;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.route.Effect;
+import mintshelf.core.route.Move;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Component;
 
 /** Asks for sign-offs: one round over all that goes together, what stays where it is too. */
@@ -24,11 +30,29 @@ class OpenRound implements Deed {
 
     @Override
     public void carryOut(Setting setting, List<Mover> movers) {
-        Setting.Asks asks = setting.asks().orElseThrow();
-        long bundle = rounds.openBundle(
-                setting.together().stream().map(s -> s.spine().id()).toList(),
-                setting.actor().person(),
-                setting.now());
-        asking.open(setting.actor(), bundle, setting.together(), asks.lines(), asks.note(), asks.wishes());
+        if (setting.asks().isPresent()) {
+            Setting.Asks asks = setting.asks().get();
+            open(setting, setting.actor().person(), setting.together(), asks);
+            return;
+        }
+        // A round that opens the next one: its rule is asked as it stands, and it stays the round of who sent it first.
+        List<Seen> all = movers.stream().map(Mover::seen).toList();
+        List<Asking.Line> lines = asking.lines(
+                all,
+                SignOffRules.union(movers.stream()
+                        .flatMap(m -> m.route().decided(m.to().code()).stream())
+                        .map(Move::signOffs)
+                        .distinct()
+                        .toList()));
+        Asking.nobody(lines).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        Round before = setting.round().orElseThrow();
+        open(setting, before.by(), all, new Setting.Asks(lines, before.note(), Asking.Wishes.named(Map.of())));
+    }
+
+    private void open(Setting setting, long sender, List<Seen> all, Setting.Asks asks) {
+        long bundle = rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
+        asking.open(setting.actor(), sender, bundle, all, asks.lines(), asks.note(), asks.wishes());
     }
 }

@@ -150,6 +150,7 @@ public class RoundPages {
         Optional<VersionRow> former = compare.before(item, version);
         boolean sinceReturn = returned.isPresent() && !"release".equals(since);
         Optional<VersionRow> before = sinceReturn ? returned.map(ReadRounds.Return::version) : former;
+        model.addAttribute("signedBefore", rounds.signedBefore(view));
         model.addAttribute("returned", returned.orElse(null));
         model.addAttribute("former", former.orElse(null));
         model.addAttribute(

@@ -13,6 +13,7 @@ import static mintshelf.database.schema.Tables.VERSION;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -218,6 +219,35 @@ public class RoundStore {
                 .join(VERSION)
                 .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
                 .where(VERSION.REVISION.eq(revision)));
+    }
+
+    /**
+     * The rounds that signed revisions as they stand, by revision and in their order: those after the last one that was returned or
+     * taken back. On a route that reads twice they are the readings.
+     */
+    public Map<Long, List<Round>> readings(Collection<Long> revisions) {
+        if (revisions.isEmpty()) return Map.of();
+        Map<Long, List<Long>> ids = new LinkedHashMap<>();
+        db.select(VERSION.REVISION, ROUND.ID, ROUND.STATE)
+                .from(ROUND_ITEM)
+                .join(VERSION)
+                .on(VERSION.ID.eq(ROUND_ITEM.VERSION))
+                .join(ROUND)
+                .on(ROUND.ID.eq(ROUND_ITEM.ROUND))
+                .where(VERSION.REVISION.in(revisions))
+                .orderBy(ROUND.ID)
+                .forEach(row -> {
+                    List<Long> of = ids.computeIfAbsent(row.value1(), r -> new ArrayList<>());
+                    Round.State state = Round.State.valueOf(row.value3());
+                    if (state == Round.State.SIGNED) of.add(row.value2());
+                    else if (state != Round.State.OPEN) of.clear();
+                });
+        Map<Long, Round> rounds =
+                rounds(ids.values().stream().flatMap(List::stream).toList());
+        Map<Long, List<Round>> readings = new HashMap<>();
+        ids.forEach((revision, of) ->
+                readings.put(revision, of.stream().map(rounds::get).toList()));
+        return readings;
     }
 
     /** The rounds of a document, the latest first. */

@@ -44,6 +44,11 @@ public class ReadRounds {
     }
 
     /** The version that a round decides on; the round was seen before. */
+    /** Who signed in the readings before an open round. */
+    public List<String> signedBefore(RoundView view) {
+        return sight.signedBefore(view);
+    }
+
     public VersionRow version(Line line) {
         return documents.version(line.item().item(), line.item().number()).orElseThrow();
     }

@@ -22,6 +22,8 @@ import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.Stage;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.SignOffLine;
@@ -85,6 +87,16 @@ public class SendToReview {
             mintshelf.core.base.Plan<Bundles.Going> way) {
         public boolean opens() {
             return refusal.isEmpty() && way.opens();
+        }
+
+        /** The stage to which the last sign-off takes what is sent; empty where it releases it. */
+        public Optional<String> next() {
+            return way.going().stream()
+                    .flatMap(g -> g.move().flatMap(m -> g.route().decided(m.to())).stream()
+                            .map(m -> g.route().stage(m.to())))
+                    .filter(s -> s.stageClass() != StageClass.RELEASED)
+                    .map(Stage::name)
+                    .findFirst();
         }
     }
 

@@ -24,6 +24,8 @@ import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.Stage;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Way;
@@ -177,14 +179,18 @@ public class SignRound {
         if (!plan.opens()) {
             throw Refused.because(
                     "gate.closed",
-                    "Your signature would be the last, and the release does not open: "
+                    "Your signature would be the last, and the move does not open: "
                             + plan.refusals().stream().map(Refusal::says).collect(Collectors.joining(" ")),
                     "Nothing was signed.");
         }
         rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
         rounds.closeBundle(round.bundle(), now);
         bundles.carryOut(plan, Setting.of(actor, By.LAST_SIGN_OFF, "", now, all).signed(round));
-        tell(actor, view, round, "round.signed", " gave the last sign-off on " + named(view) + "; it is released");
+        // Of unlike routes the first document's says where it went.
+        Bundles.Going first = plan.going().get(0);
+        Stage to = first.route().stage(first.move().orElseThrow().to());
+        String became = to.stageClass() == StageClass.RELEASED ? "is released" : "is in " + to.name() + " now";
+        tell(actor, view, round, "round.signed", " gave the last sign-off on " + named(view) + "; it " + became);
     }
 
     private static List<Seen> seen(RoundView view) {
