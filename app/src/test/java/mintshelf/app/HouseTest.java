@@ -1,18 +1,21 @@
 package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.setup.Backup;
+import mintshelf.app.setup.OlderForm;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.verify.Verify;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
+import org.springframework.boot.diagnostics.FailureAnalysis;
 
 /** An empty server's first start, its people, its backup, its migrations. */
 class HouseTest {
@@ -135,16 +138,16 @@ class HouseTest {
         Flyway half = Flyway.configure()
                 .dataSource(db.url(schema), "mint", "mint")
                 .locations("classpath:db/migration")
-                .target("020")
+                .target("005")
                 .load();
         half.migrate();
         // As a kill between a statement and its entry leaves it: the table is there, the entry is not, another one
         // failed.
         try (var connection = db.connect(schema);
                 var statement = connection.createStatement()) {
-            statement.execute("delete from flyway_schema_history where version = '020'");
+            statement.execute("delete from flyway_schema_history where version = '005'");
             statement.execute(
-                    "insert into flyway_schema_history select installed_rank + 1, '020', 'half', 'SQL', 'V020__x.sql', 1, installed_by, now(), 0, 0 from flyway_schema_history where version = '019'");
+                    "insert into flyway_schema_history select installed_rank + 1, '005', 'half', 'SQL', 'V005__x.sql', 1, installed_by, now(), 0, 0 from flyway_schema_history where version = '004'");
         } catch (java.sql.SQLException e) {
             throw new IllegalStateException(e);
         }
@@ -158,13 +161,39 @@ class HouseTest {
     }
 
     @Test
+    void aDatabaseOfAnOlderFormIsToldInWordsAndLeftAsItIs() throws Exception {
+        String schema = "mint_older_" + System.nanoTime();
+        var db = Server.database();
+        Flyway older = Flyway.configure()
+                .dataSource(db.url(schema), "mint", "mint")
+                .locations("classpath:db/migration")
+                .target("002")
+                .load();
+        older.migrate();
+        assertThat(OlderForm.isThatOf(db.url(schema), "mint", "mint"))
+                .as("of this form and not up to date")
+                .isFalse();
+        try (var connection = db.connect(schema);
+                var statement = connection.createStatement()) {
+            statement.execute(
+                    "update flyway_schema_history set description = 'person', script = 'V001__person.sql' where version = '001'");
+        }
+        assertThat(OlderForm.isThatOf(db.url(schema), "mint", "mint")).isTrue();
+        OlderForm refused = catchThrowableOfType(OlderForm.class, () -> OlderForm.refuse(older));
+        FailureAnalysis said = new OlderForm.Analyzer().analyze(refused);
+        assertThat(said.getDescription()).contains("before the first release", "Nothing in it was changed");
+        assertThat(said.getAction()).contains("empty database");
+        assertThat(older.info().applied()).hasSize(2);
+    }
+
+    @Test
     void aHouseOfTheFirstReleaseKeepsItsDocumentsAndGetsWhatItLacks() throws Exception {
         String schema = "mint_first_" + System.nanoTime();
         var db = Server.database();
         Flyway.configure()
                 .dataSource(db.url(schema), "mint", "mint")
                 .locations("classpath:db/migration")
-                .target("048")
+                .target("011")
                 .load()
                 .migrate();
         try (var connection = db.connect(schema);
@@ -175,8 +204,8 @@ class HouseTest {
                     "insert into folder (id, shelf, name, name_key, root_mark, depth, ordinal) values (1, 1, '', '', 1, 0, 0)",
                     "insert into number_series (id, code, name, pattern, scope) values (1, 'documents', 'Documents', 'D-{n:5}', 'SERVER')",
                     "insert into route (id, code, name) values (1, 'straight', 'Straight')",
-                    "insert into route_edition (id, route, edition, definition) values (1, 1, 1, '{\"moves\":[{\"code\":\"release\",\"name\":\"Release\",\"from\":\"preparation\",\"to\":\"released\",\"who\":\"CHANGE\",\"gates\":[\"HELD_BY_NOBODY\"],\"effects\":[\"FIX_LABEL\"]}]}')",
-                    "insert into stage values (1, 'preparation', 'In preparation', 'PREPARING', 1), (1, 'released', 'Released', 'RELEASED', 2)",
+                    "insert into route_edition (id, route, edition, definition) values (1, 1, 1, '{\"moves\":[{\"code\":\"release\",\"name\":\"Release\",\"from\":\"preparation\",\"to\":\"released\",\"who\":\"CHANGE\",\"gates\":[\"HELD_BY_NOBODY\"],\"effects\":[\"FIX_LABEL\"],\"signOffs\":[]}]}')",
+                    "insert into stage (edition, code, name, class, position) values (1, 'preparation', 'In preparation', 'PREPARING', 1), (1, 'released', 'Released', 'RELEASED', 2)",
                     "insert into role (id, code, name) values (1, 'data-manager', 'Data manager')",
                     "insert into role_right values (1, 'SEE_ALL'), (1, 'CHANGE')",
                     "insert into access_grant (person, role) values (1, 1)",

@@ -75,9 +75,9 @@ class RouteAsDataTest {
                         List.of(Gates.HELD_BY_NOBODY, Gates.CHECKS_PASSED, Gates.SIGNED_OFF),
                         OUT,
                         List.of(
-                                new SignOffLine(1, "checker", 1, "checked", "checked_by", 1),
-                                new SignOffLine(2, "board-member", 1, "approved", "approved_by", 1),
-                                new SignOffLine(3, "checker", 1, "welded a sample", "welded_by", 1))),
+                                new SignOffLine(1, "checker", 1, "checked", "checked_by", "checked", 1),
+                                new SignOffLine(2, "board-member", 1, "approved", "approved_by", "approved", 1),
+                                new SignOffLine(3, "checker", 1, "welded a sample", "welded_by", "welded", 1))),
                 new Move("back", "Back", "looked-at", "shop", Right.CHANGE, List.of(), List.of(Effect.END_ROUND)),
                 new Move(
                         "short",
@@ -273,7 +273,7 @@ class RouteAsDataTest {
                 new Stage(0, "one", "One", StageClass.DECIDING, 2),
                 new Stage(0, "two", "Two", StageClass.DECIDING, 3),
                 new Stage(0, "out", "Out", StageClass.RELEASED, 4));
-        List<SignOffLine> lines = List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", 1));
+        List<SignOffLine> lines = List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", "checked", 1));
         List<Effect> opens = List.of(Effect.OPEN_ROUND);
         List<Effect> ends = List.of(Effect.END_ROUND);
         List<Move> moves = List.of(

@@ -8,6 +8,8 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import org.flywaydb.core.Flyway;
 import org.jooq.codegen.GenerationTool;
 import org.jooq.meta.jaxb.Configuration;
@@ -16,6 +18,7 @@ import org.jooq.meta.jaxb.ForcedType;
 import org.jooq.meta.jaxb.Generate;
 import org.jooq.meta.jaxb.Generator;
 import org.jooq.meta.jaxb.Jdbc;
+import org.jooq.meta.jaxb.Logging;
 import org.jooq.meta.jaxb.Target;
 
 /**
@@ -25,9 +28,9 @@ import org.jooq.meta.jaxb.Target;
 public final class GenerateClasses {
     private GenerateClasses() {}
 
-    /** Arguments: the folder of the migrations, the folder for the classes. */
+    /** Arguments: the folder of the migrations, the folder for the classes, where an earlier build has put its copies. */
     public static void main(String[] arguments) throws Exception {
-        java.util.logging.Logger.getLogger("org.flywaydb").setLevel(java.util.logging.Level.WARNING);
+        Logger.getLogger("org.flywaydb").setLevel(Level.WARNING);
         Path migrations = Path.of(arguments[0]);
         Path target = Path.of(arguments[1]);
         Path stamp = target.resolve("made-from.txt");
@@ -41,6 +44,8 @@ public final class GenerateClasses {
                     .load()
                     .migrate();
             PrivateMariaDb.deleteTree(target);
+            // A migration that is not there any more is done by nobody: what was built before this has its copy still.
+            PrivateMariaDb.deleteTree(Path.of(arguments[2]));
             generate(server, target);
             Files.writeString(stamp, hash);
         } finally {
@@ -50,7 +55,7 @@ public final class GenerateClasses {
 
     private static void generate(PrivateMariaDb server, Path target) throws Exception {
         GenerationTool.generate(new Configuration()
-                .withLogging(org.jooq.meta.jaxb.Logging.WARN)
+                .withLogging(Logging.WARN)
                 .withJdbc(new Jdbc()
                         .withUrl(server.url("mint_generate"))
                         .withUser(server.user())

@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.setup.Commands;
+import mintshelf.app.setup.OlderForm;
 import mintshelf.database.PrivateMariaDb;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -49,13 +50,23 @@ public final class Demo {
         return Files.readString(file).strip();
     }
 
+    private static PrivateMariaDb database() throws IOException {
+        Files.createDirectories(FOLDER);
+        return PrivateMariaDb.start(FOLDER.resolve("db"), 256, PrivateMariaDb.Durability.FULL);
+    }
+
     private static void demo(List<String> words) throws IOException {
         if (PrivateMariaDb.running(FOLDER.resolve("db")).isPresent()) {
             throw new IOException("The demo runs already, on " + origin());
         }
         if (words.contains("--fresh")) PrivateMariaDb.deleteTree(FOLDER);
-        Files.createDirectories(FOLDER);
-        PrivateMariaDb database = PrivateMariaDb.start(FOLDER.resolve("db"), 256, PrivateMariaDb.Durability.FULL);
+        PrivateMariaDb database = database();
+        if (OlderForm.isThatOf(database.url(SCHEMA), database.user(), database.password())) {
+            System.out.println("The demo's database was made by an earlier Mint Shelf; it is made anew.");
+            database.close();
+            PrivateMariaDb.deleteTree(FOLDER);
+            database = database();
+        }
         database.keepAlive(System.err::println);
         Map<String, Object> properties = new HashMap<>();
         properties.put("mint-shelf.database-folder", FOLDER.toString());

@@ -32,6 +32,7 @@ import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.route.SignOffLine;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
@@ -90,13 +91,14 @@ public class SheetWriter {
     }
 
     private void signed(Map<String, String> values, Round round, Ask ask) {
-        String fact = ask.line().fact();
         List<SignOff> given =
                 round.answers(ask).stream().filter(s -> s.decision().signs()).toList();
-        if (fact.isEmpty() || given.isEmpty()) return;
-        values.put(fact, given.stream().map(SignOff::name).collect(Collectors.joining(", ")));
-        values.put(
-                fact.replaceFirst("_by$", ""), day(given.get(given.size() - 1).at()));
+        if (given.isEmpty()) return;
+        SignOffLine line = ask.line();
+        String names = given.stream().map(SignOff::name).collect(Collectors.joining(", "));
+        if (!line.fact().isEmpty()) values.put(line.fact(), names);
+        if (!line.day().isEmpty())
+            values.put(line.day(), day(given.get(given.size() - 1).at()));
     }
 
     /** What goes onto a sheet that work begins on: the label it is reserved, and nobody's signature. */
@@ -107,10 +109,7 @@ public class SheetWriter {
         values.put("status", stage);
         values.put("issued", "");
         // Whatever route it goes or went: the signatures of a former revision are nobody's on this one.
-        for (String fact : house.signOffFacts()) {
-            values.put(fact, "");
-            values.put(fact.replaceFirst("_by$", ""), "");
-        }
+        house.signOffFacts().forEach(fact -> values.put(fact, ""));
         return values;
     }
 

@@ -49,6 +49,7 @@ public class Beans {
     @Bean
     FlywayMigrationStrategy migration() {
         return (Flyway flyway) -> {
+            OlderForm.refuse(flyway);
             flyway.repair();
             flyway.migrate();
         };

@@ -157,10 +157,11 @@ public final class RouteProof {
             Set<String> facts = new HashSet<>();
             int step = 1;
             for (SignOffLine line : move.signOffs()) {
-                if (!line.fact().isEmpty() && !facts.add(line.fact())) {
+                for (String fact : List.of(line.fact(), line.day())) {
+                    if (fact.isEmpty() || facts.add(fact)) continue;
                     wrong.add(no(
                             "route.fact_twice",
-                            "Two lines of " + move.name() + " write into " + line.fact() + ".",
+                            "Two lines of " + move.name() + " write into " + fact + ".",
                             "Give each a fact of its own."));
                 }
                 if (line.step() < step || line.needed() < 1) {

@@ -7,8 +7,8 @@ package mintshelf.core.route;
  * @param role code of the role whose people are asked
  * @param needed how many of them have to sign
  * @param meaning what a signature says: "checked", "approved for production"
- * @param fact name of the title block's fact that carries the signer; empty for none. The date goes by the same name without
- *     "_by"
+ * @param fact name of the title block's fact that carries the signer; empty for none
+ * @param day name of the title block's fact that carries the day of the signature; empty for none
  * @param days working days until it is due
  */
-public record SignOffLine(int step, String role, int needed, String meaning, String fact, int days) {}
+public record SignOffLine(int step, String role, int needed, String meaning, String fact, String day, int days) {}

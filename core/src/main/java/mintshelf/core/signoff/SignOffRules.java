@@ -156,7 +156,7 @@ public final class SignOffRules {
         for (List<SignOffLine> rule : rules) {
             for (SignOffLine line : rule) {
                 lines.merge(
-                        List.of(line.role(), line.meaning(), line.fact()),
+                        List.of(line.role(), line.meaning(), line.fact(), line.day()),
                         line,
                         (a, b) -> new SignOffLine(
                                 Math.max(a.step(), b.step()),
@@ -164,6 +164,7 @@ public final class SignOffRules {
                                 Math.max(a.needed(), b.needed()),
                                 a.meaning(),
                                 a.fact(),
+                                a.day(),
                                 Math.min(a.days(), b.days())));
             }
         }

@@ -34,7 +34,7 @@ class SignOffRulesTest {
     private static Ask ask(long id, int step, String role, int needed, String meaning, Optional<Long> person) {
         return new Ask(
                 id,
-                new SignOffLine(step, role, needed, meaning, meaning + "_by", 2),
+                new SignOffLine(step, role, needed, meaning, meaning + "_by", meaning, 2),
                 role.replace('-', ' '),
                 person,
                 person.map(p -> "Person " + p).orElse(""),

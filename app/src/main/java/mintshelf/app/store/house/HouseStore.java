@@ -31,7 +31,6 @@ import mintshelf.core.fact.FactType;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
-import mintshelf.core.route.FirstForm;
 import mintshelf.core.route.Gate;
 import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
@@ -57,16 +56,8 @@ public class HouseStore {
     }
 
     /** The moves of a route edition as kept. */
-    record Definition(Integer form, List<KeptMove> moves) {
-        /** Editions of the first form, which has no number, left to the code what gates say since. */
-        boolean isFirstForm() {
-            return form == null;
-        }
-    }
+    record Definition(List<KeptMove> moves) {}
 
-    private static final int FORM = 2;
-
-    /** Sign-offs are null in editions that were kept before rounds were known. */
     record KeptMove(
             String code,
             String name,
@@ -167,19 +158,17 @@ public class HouseStore {
     public long addEdition(
             long route, String code, String name, List<Stage> stages, List<Move> moves, Optional<ContentHash> shipped) {
         proved(new Route(0, code, name, stages, moves));
-        Definition definition = new Definition(
-                FORM,
-                moves.stream()
-                        .map(m -> new KeptMove(
-                                m.code(),
-                                m.name(),
-                                m.from(),
-                                m.to(),
-                                m.who().name(),
-                                m.gates().stream().map(Gate::code).toList(),
-                                m.effects().stream().map(Effect::name).toList(),
-                                m.signOffs()))
-                        .toList());
+        Definition definition = new Definition(moves.stream()
+                .map(m -> new KeptMove(
+                        m.code(),
+                        m.name(),
+                        m.from(),
+                        m.to(),
+                        m.who().name(),
+                        m.gates().stream().map(Gate::code).toList(),
+                        m.effects().stream().map(Effect::name).toList(),
+                        m.signOffs()))
+                .toList());
         int next = db.select(DSL.coalesce(DSL.max(ROUTE_EDITION.EDITION), 0))
                         .from(ROUTE_EDITION)
                         .where(ROUTE_EDITION.ROUTE.eq(route))
@@ -226,18 +215,14 @@ public class HouseStore {
         return db.select(ROUTE.ID).from(ROUTE).where(ROUTE.CODE.eq(code)).fetchOptional(ROUTE.ID);
     }
 
-    /** The facts of title blocks that carry a signer on any edition of any route. */
+    /** The facts of title blocks that carry a signer or the day of a signature, on any edition of any route; one statement. */
     public Set<String> signOffFacts() {
         Set<String> facts = new TreeSet<>();
-        for (String definition :
-                db.select(ROUTE_EDITION.DEFINITION).from(ROUTE_EDITION).fetch(ROUTE_EDITION.DEFINITION)) {
-            json.readValue(definition, Definition.class).moves().stream()
-                    .filter(m -> m.signOffs() != null)
-                    .flatMap(m -> m.signOffs().stream())
-                    .map(SignOffLine::fact)
-                    .filter(f -> !f.isEmpty())
-                    .forEach(facts::add);
-        }
+        db.select(ROUTE_EDITION.ID).from(ROUTE_EDITION).fetch(ROUTE_EDITION.ID).stream()
+                .flatMap(id -> edition(id).moves().stream())
+                .flatMap(m -> m.signOffs().stream())
+                .forEach(line -> facts.addAll(List.of(line.fact(), line.day())));
+        facts.remove("");
         return facts;
     }
 
@@ -288,10 +273,10 @@ public class HouseStore {
                         Right.valueOf(m.who()),
                         m.gates().stream().map(HouseStore::gate).toList(),
                         m.effects().stream().map(Effect::valueOf).toList(),
-                        m.signOffs() == null ? List.of() : m.signOffs()))
+                        m.signOffs()))
                 .toList();
         Route route = new Route(edition, head.get(ROUTE.CODE), head.get(ROUTE.NAME), stages, moves);
-        return proved(definition.isFirstForm() ? FirstForm.completed(route) : route);
+        return proved(route);
     }
 
     private static Gate gate(String code) {

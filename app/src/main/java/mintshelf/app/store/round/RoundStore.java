@@ -117,6 +117,7 @@ public class RoundStore {
                 .set(ASK.NEEDED, line.needed())
                 .set(ASK.MEANING, line.meaning())
                 .set(ASK.FACT, line.fact())
+                .set(ASK.DAY_FACT, line.day())
                 .set(ASK.DAYS, line.days())
                 .set(ASK.DUE, due)
                 .returningResult(ASK.ID)
@@ -329,6 +330,7 @@ public class RoundStore {
                                         row.get(ASK.NEEDED),
                                         row.get(ASK.MEANING),
                                         row.get(ASK.FACT),
+                                        row.get(ASK.DAY_FACT),
                                         row.get(ASK.DAYS)),
                                 row.get(ROLE.NAME),
                                 Optional.ofNullable(row.get(ASK.PERSON)),

@@ -1,0 +1,70 @@
+-- The bytes of files.
+
+-- The bytes of a file, by hash. A receiving content is seen by nobody.
+create table if not exists content (
+  id bigint not null auto_increment primary key,
+  sha256 binary(32) null,
+  size bigint not null default 0,
+  state varchar(10) character set ascii collate ascii_bin not null,
+  sealed_mark smallint null check (sealed_mark = 1),
+  cut varchar(10) character set ascii collate ascii_bin not null default '',
+  content_kind varchar(20) character set ascii collate ascii_bin not null default '',
+  created_at datetime(6) not null,
+  constraint content_sealed unique (sha256, sealed_mark),
+  constraint content_state check (state in ('RECEIVING','SEALED')),
+  constraint content_sealed_has_hash check ((state = 'SEALED') = (sealed_mark is not null and sha256 is not null)),
+  key content_state_created (state, created_at)
+);
+
+-- A piece of content, stored once.
+create table if not exists chunk (
+  id bigint not null auto_increment primary key,
+  hash binary(32) not null,
+  length int not null,
+  codec varchar(8) character set ascii collate ascii_bin not null,
+  bytes mediumblob not null,
+  constraint chunk_hash unique (hash)
+);
+
+-- The pieces of a content in their order.
+create table if not exists content_chunk (
+  content bigint not null,
+  seq int not null,
+  chunk bigint not null,
+  start_at bigint not null,
+  length int not null,
+  primary key (content, seq),
+  key content_chunk_chunk (chunk),
+  constraint content_chunk_content foreign key (content) references content (id),
+  constraint content_chunk_chunk foreign key (chunk) references chunk (id)
+);
+
+-- Bytes on their way in; resumed by its token.
+create table if not exists upload (
+  id bigint not null auto_increment primary key,
+  token char(36) character set ascii collate ascii_bin not null,
+  person bigint not null,
+  content bigint null,
+  file_name varchar(300) not null,
+  size bigint not null,
+  received bigint not null default 0,
+  sha256 binary(32) null,
+  content_kind varchar(20) character set ascii collate ascii_bin not null default '',
+  state varchar(10) character set ascii collate ascii_bin not null,
+  created_at datetime(6) not null,
+  lease_until datetime(6) not null,
+  constraint upload_token unique (token),
+  constraint upload_state check (state in ('RECEIVING','COMPLETE','USED','DROPPED')),
+  key upload_of_person (person, state, size),
+  key upload_lease (state, lease_until),
+  constraint upload_person foreign key (person) references person (id),
+  constraint upload_content foreign key (content) references content (id)
+);
+
+-- What a content says in words, a line each: what the search looks through. Made by a run, once for each content.
+create table if not exists content_text (
+  content bigint not null primary key,
+  words mediumtext not null,
+  fulltext key content_text_words (words),
+  constraint content_text_content foreign key (content) references content (id) on delete cascade
+);

@@ -1,0 +1,79 @@
+-- What refers to what.
+
+-- What the content of a version refers to: the path as written, the document that it means, and which version the author worked with.
+create table if not exists version_reference (
+  version bigint not null,
+  seq int not null,
+  role varchar(10) character set ascii collate ascii_bin not null,
+  path varchar(1000) not null,
+  quantity int not null,
+  state varchar(10) character set ascii collate ascii_bin not null,
+  component bigint null,
+  captured bigint null,
+  source varchar(10) character set ascii collate ascii_bin null,
+  primary key (version, seq),
+  key version_reference_component (component, version),
+  constraint version_reference_role check (role in ('COMPONENT','SHEET','IMAGE')),
+  constraint version_reference_state check (state in ('FOUND','MISSING','AMBIGUOUS')),
+  constraint version_reference_found check ((state = 'FOUND') = (component is not null and captured is not null and source is not null)),
+  constraint version_reference_source check (source is null or source in ('DESK','ASSUMED','PICKED')),
+  constraint version_reference_quantity check (quantity > 0),
+  constraint version_reference_version foreign key (version) references version (id),
+  constraint version_reference_captured foreign key (captured, component) references version (id, item)
+);
+
+-- Documents whose latest version or references changed: the graph in memory is kept up by it. Rows go after a while.
+create table if not exists structure_log (
+  id bigint not null auto_increment primary key,
+  item bigint not null,
+  at datetime(6) not null default current_timestamp(6),
+  key structure_log_at (at)
+);
+
+-- One row, locked while a check-in makes a reference that was not there before, so that two of them cannot close a ring.
+create table if not exists structure_gate (id smallint not null primary key check (id = 1)) select 1 as id;
+
+-- Which version of a component was in force when a revision was released with it.
+create table if not exists release_component (
+  revision bigint not null,
+  component bigint not null,
+  version bigint not null,
+  component_revision bigint not null,
+  released tinyint(1) not null,
+  primary key (revision, component),
+  key release_component_component (component),
+  constraint release_component_revision foreign key (revision) references revision (id),
+  constraint release_component_version foreign key (version, component) references version (id, item),
+  constraint release_component_of foreign key (component_revision, component) references revision (id, item)
+);
+
+-- A typed link beside references, with the version that it was last held against.
+create table if not exists item_link (
+  id bigint not null auto_increment primary key,
+  item bigint not null,
+  kind varchar(12) character set ascii collate ascii_bin not null,
+  target bigint not null,
+  captured bigint not null,
+  found_by varchar(8) character set ascii collate ascii_bin not null,
+  person bigint not null,
+  at datetime(6) not null,
+  constraint item_link_once unique (item, kind, target),
+  key item_link_target (target, kind),
+  constraint item_link_kind check (kind in ('SHOWS','MADE_FROM','DESCRIBES','EVIDENCE','STARTED_FROM','DERIVED_FROM')),
+  constraint item_link_found_by check (found_by in ('NUMBER','HAND')),
+  constraint item_link_not_itself check (item <> target),
+  constraint item_link_item foreign key (item) references item (id),
+  constraint item_link_captured foreign key (captured, target) references version (id, item),
+  constraint item_link_person foreign key (person) references person (id)
+);
+
+-- A small picture of a model, made in the browser of somebody who looked at it.
+create table if not exists model_picture (
+  content bigint not null primary key,
+  picture bigint not null,
+  person bigint not null,
+  at datetime(6) not null,
+  constraint model_picture_content foreign key (content) references content (id) on delete cascade,
+  constraint model_picture_picture foreign key (picture) references content (id),
+  constraint model_picture_person foreign key (person) references person (id)
+);

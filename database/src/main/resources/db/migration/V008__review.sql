@@ -1,0 +1,115 @@
+-- Rounds: who is asked, and what they signed.
+
+-- Documents sent along a route together and decided together.
+create table if not exists bundle (
+  id bigint not null auto_increment primary key,
+  opened_by bigint not null,
+  opened_at datetime(6) not null,
+  closed_at datetime(6) null,
+  constraint bundle_opened_by foreign key (opened_by) references person (id)
+);
+
+-- A document is in one open bundle at most.
+create table if not exists bundle_item (
+  bundle bigint not null,
+  item bigint not null,
+  position int not null,
+  open_mark smallint null check (open_mark = 1),
+  primary key (bundle, item),
+  constraint bundle_item_open unique (item, open_mark),
+  constraint bundle_item_bundle foreign key (bundle) references bundle (id),
+  constraint bundle_item_item foreign key (item) references item (id)
+);
+
+-- One sending to review.
+create table if not exists round (
+  id bigint not null auto_increment primary key,
+  bundle bigint not null,
+  opened_by bigint not null,
+  opened_at datetime(6) not null,
+  note varchar(1000) not null,
+  state varchar(12) character set ascii collate ascii_bin not null,
+  open_mark smallint null check (open_mark = 1),
+  ended_at datetime(6) null,
+  ended_by bigint null,
+  ended_why varchar(1000) null,
+  constraint round_open unique (bundle, open_mark),
+  constraint round_state check (state in ('OPEN','SIGNED','RETURNED','TAKEN_BACK')),
+  constraint round_open_or_ended check ((open_mark is null) = (ended_at is not null)),
+  constraint round_bundle foreign key (bundle) references bundle (id),
+  constraint round_opened_by foreign key (opened_by) references person (id),
+  constraint round_ended_by foreign key (ended_by) references person (id)
+);
+
+-- The exact version of a document that a round decides on, and the digest that its sign-offs bind to.
+create table if not exists round_item (
+  round bigint not null,
+  item bigint not null,
+  version bigint not null,
+  digest binary(32) not null,
+  primary key (round, item),
+  key round_item_version (version),
+  constraint round_item_round foreign key (round) references round (id),
+  constraint round_item_item foreign key (item) references item (id),
+  constraint round_item_version foreign key (version) references version (id)
+);
+
+-- Who is asked in a round, for what, until when.
+create table if not exists ask (
+  id bigint not null auto_increment primary key,
+  round bigint not null,
+  step int not null,
+  role varchar(40) character set ascii collate ascii_bin not null,
+  person bigint null,
+  needed int not null,
+  meaning varchar(60) not null,
+  fact varchar(60) not null,
+  day_fact varchar(60) not null,
+  days int not null,
+  due date not null,
+  constraint ask_round_id unique (id, round),
+  key ask_person (person),
+  constraint ask_needed check (needed > 0),
+  constraint ask_round foreign key (round) references round (id),
+  constraint ask_role foreign key (role) references role (code),
+  constraint ask_person foreign key (person) references person (id)
+);
+
+-- One person's decision on one document of a round; bound to its digest. A person answers an ask once while it stands.
+create table if not exists sign_off (
+  id bigint not null auto_increment primary key,
+  ask bigint not null,
+  round bigint not null,
+  item bigint not null,
+  version bigint not null,
+  digest binary(32) not null,
+  person bigint not null,
+  decision varchar(12) character set ascii collate ascii_bin not null,
+  remark varchar(2000) not null,
+  at datetime(6) not null,
+  standing_mark smallint null check (standing_mark = 1),
+  fell_at datetime(6) null,
+  fell_why varchar(500) null,
+  constraint sign_off_once unique (ask, item, person, standing_mark),
+  constraint sign_off_stands_or_fell check ((standing_mark is null) = (fell_at is not null)),
+  constraint sign_off_decision check (decision in ('SIGNED','REMARKED','RETURNED','ABSTAINED')),
+  key sign_off_version (version),
+  constraint sign_off_ask foreign key (ask, round) references ask (id, round),
+  constraint sign_off_item foreign key (round, item) references round_item (round, item),
+  constraint sign_off_version foreign key (version) references version (id),
+  constraint sign_off_person foreign key (person) references person (id)
+);
+
+-- A finding that is let pass in words, for one revision.
+create table if not exists waiver (
+  id bigint not null auto_increment primary key,
+  revision bigint not null,
+  finding varchar(500) not null,
+  words varchar(500) not null,
+  person bigint not null,
+  at datetime(6) not null,
+  ended_at datetime(6) null,
+  key waiver_revision (revision),
+  constraint waiver_of_revision foreign key (revision) references revision (id),
+  constraint waiver_person foreign key (person) references person (id)
+);

@@ -1,0 +1,131 @@
+-- The record, what was done and told.
+
+-- The record: who did what to which document, when, from where and why. One chain of hashes a document, one for the house.
+create table if not exists record_entry (
+  stream bigint not null,
+  seq int not null,
+  at datetime(6) not null,
+  person bigint null,
+  address varchar(60) not null,
+  act varchar(60) character set ascii collate ascii_bin not null,
+  item bigint null,
+  version int null,
+  says varchar(500) not null,
+  why varchar(1000) not null,
+  prev_hash binary(32) not null,
+  hash binary(32) not null,
+  primary key (stream, seq),
+  key record_entry_at (at),
+  key record_entry_person (person, at),
+  constraint record_entry_person foreign key (person) references person (id),
+  constraint record_entry_item foreign key (item) references item (id)
+);
+
+-- The end of each chain, and how far it is anchored.
+create table if not exists record_head (
+  stream bigint not null primary key,
+  seq int not null,
+  hash binary(32) not null,
+  anchored_seq int not null default 0
+);
+
+-- Chains the ends of all chains, so that a whole chain cannot be replaced unseen.
+create table if not exists record_anchor (
+  seq bigint not null primary key,
+  at datetime(6) not null,
+  prev_hash binary(32) not null,
+  hash binary(32) not null
+);
+
+-- The ends that an anchor holds.
+create table if not exists record_anchor_head (
+  anchor bigint not null,
+  stream bigint not null,
+  seq int not null,
+  hash binary(32) not null,
+  primary key (anchor, stream),
+  constraint record_anchor_head_anchor foreign key (anchor) references record_anchor (seq)
+);
+
+-- The record is only ever added to.
+create or replace trigger record_no_change before update on record_entry for each row signal sqlstate '45000' set message_text = 'the record is append-only';
+
+-- The record is only ever added to.
+create or replace trigger record_no_delete before delete on record_entry for each row signal sqlstate '45000' set message_text = 'the record is append-only';
+
+-- An act that was done, by the key that its form carried: the same form posted twice is answered alike.
+create table if not exists act (
+  person bigint not null,
+  act_key char(36) character set ascii collate ascii_bin not null,
+  result text not null,
+  said binary(32) null,
+  at datetime(6) not null,
+  primary key (person, act_key),
+  key act_at (at),
+  constraint act_person foreign key (person) references person (id)
+);
+
+-- What an act over a set is at or did: progress while it works, under a lease, and a report with an address afterwards.
+create table if not exists run (
+  id bigint not null auto_increment primary key,
+  person bigint not null,
+  act_key char(36) character set ascii collate ascii_bin not null,
+  what varchar(20) character set ascii collate ascii_bin not null,
+  says varchar(500) not null,
+  wish text null,
+  state varchar(12) character set ascii collate ascii_bin not null,
+  done int not null,
+  total int not null,
+  begun_at datetime(6) not null,
+  ended_at datetime(6) null,
+  next_at datetime(6) not null,
+  lease_until datetime(6) null,
+  tries int not null default 0,
+  constraint run_act unique (person, act_key),
+  key run_of_person (person, begun_at, id),
+  key run_to_do (state, next_at),
+  key run_old (ended_at),
+  constraint run_person foreign key (person) references person (id)
+);
+
+-- A row of a run: what is to become of a document, seen at that version, and what became of it.
+create table if not exists run_row (
+  run bigint not null,
+  position int not null,
+  item bigint not null,
+  expected varchar(64) character set ascii collate ascii_bin not null,
+  became varchar(20) character set ascii collate ascii_bin null,
+  number bigint not null default 0,
+  primary key (run, position),
+  constraint run_row_run foreign key (run) references run (id) on delete cascade,
+  constraint run_row_item foreign key (item) references item (id)
+);
+
+-- What a person opened, filed or changed last.
+create table if not exists recent (
+  person bigint not null,
+  item bigint not null,
+  why varchar(20) character set ascii collate ascii_bin not null,
+  at datetime(6) not null,
+  primary key (person, item),
+  key recent_at (person, at),
+  constraint recent_person foreign key (person) references person (id),
+  constraint recent_item foreign key (item) references item (id)
+);
+
+-- Something that a person is told on Today: a broken hold, an ask, a stray.
+create table if not exists notice (
+  id bigint not null auto_increment primary key,
+  person bigint not null,
+  at datetime(6) not null,
+  code varchar(40) character set ascii collate ascii_bin not null,
+  item bigint null,
+  by_person bigint null,
+  says varchar(500) not null,
+  target varchar(200) not null,
+  done_at datetime(6) null,
+  key notice_person (person, done_at, at),
+  constraint notice_person foreign key (person) references person (id),
+  constraint notice_item foreign key (item) references item (id),
+  constraint notice_by foreign key (by_person) references person (id)
+);
