@@ -76,7 +76,7 @@ class ActOverSetTest {
                 .as("sent twice it is done once")
                 .isEqualTo(run);
         assertThat(Web.as(server, login).get("/runs/" + run).body())
-                .contains("Move 2 documents", "Done", "2 of 2", "moved with version 1");
+                .contains("Move 2 documents to Released", "Done", "2 of 2", "moved with version 1");
         assertThat(Web.as(server, login).get("/runs").body()).contains("/runs/" + run);
     }
 

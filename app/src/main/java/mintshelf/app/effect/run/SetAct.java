@@ -27,8 +27,8 @@ public interface SetAct {
      */
     List<Run.Row> carryOut(Actor actor, List<Run.Due> rows, Wish wish);
 
-    /** In words, what it does with so many documents: "Move 3 documents". */
-    String says(int rows, Wish wish);
+    /** In words, what it does with the rows that go: "Move 3 documents to Released". */
+    String says(List<Line> going, Wish wish);
 
     /**
      * What a row of a plan is about.

@@ -31,6 +31,7 @@ import mintshelf.core.document.Revision;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
+import mintshelf.core.route.MoveRules;
 import mintshelf.core.route.Way;
 import mintshelf.core.structure.StructureGraph;
 import org.springframework.stereotype.Service;
@@ -56,8 +57,9 @@ public class MoveMany implements SetAct {
     }
 
     @Override
-    public String says(int rows, Wish wish) {
-        return "Move " + Numbers.count(rows, "document", "documents") + " (" + code(wish) + ")";
+    public String says(List<Line> going, Wish wish) {
+        return "Move " + Numbers.count(going.size(), "document", "documents") + " to "
+                + going.get(0).to().orElseThrow();
     }
 
     private static String code(Wish wish) {
@@ -75,8 +77,13 @@ public class MoveMany implements SetAct {
         List<Plan.Row<Line>> rows = new ArrayList<>();
         for (Plan.Row<Bundles.Going> row :
                 bundles.plan(actor, all, Way.named(code(wish)), by(wish)).rows()) {
-            List<Refusal> inTheWay = new ArrayList<>(row.refusals());
-            ownPage(row.of()).ifPresent(inTheWay::add);
+            List<Refusal> inTheWay =
+                    new ArrayList<>(elsewhere(row.of()).stream().toList());
+            // Of one that stands elsewhere nothing else is asked: it is another move's turn.
+            if (inTheWay.isEmpty()) {
+                inTheWay.addAll(row.refusals());
+                ownPage(row.of()).ifPresent(inTheWay::add);
+            }
             rows.add(Plan.Row.asked(line(row.of()), inTheWay));
         }
         return new Plan<>(rows);
@@ -90,6 +97,18 @@ public class MoveMany implements SetAct {
         order.retainAll(seen.keySet());
         order.addAll(seen.keySet());
         return order.stream().map(seen::get).toList();
+    }
+
+    private static Optional<Refusal> elsewhere(Bundles.Going going) {
+        Document document = going.document();
+        return going.move()
+                .filter(m -> MoveRules.revision(m, document).isEmpty())
+                .map(m -> Refusal.of(
+                        "move.stage",
+                        document.number() + " is “" + document.current().stage().name() + "”, and “" + m.name()
+                                + "” begins at “"
+                                + going.route().stage(m.from()).name() + "”.",
+                        "Leave it out."));
     }
 
     /** What asks for more than a word is done on its own page. */

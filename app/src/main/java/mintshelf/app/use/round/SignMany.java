@@ -47,8 +47,8 @@ public class SignMany implements SetAct {
     }
 
     @Override
-    public String says(int rows, Wish wish) {
-        String what = Numbers.count(rows, "round", "rounds");
+    public String says(List<Line> going, Wish wish) {
+        String what = Numbers.count(going.size(), "round", "rounds");
         return switch (decision(wish)) {
             case SIGNED -> "Sign " + what;
             case REMARKED -> "Sign " + what + " with remarks";

@@ -98,11 +98,6 @@ public class ActOverSet {
         return Optional.ofNullable(known.get(what)).orElseThrow(NotThere::new);
     }
 
-    /** In words, what the act does with the rows that go. */
-    public String says(Run.What what, Plan<SetAct.Line> plan, Wish wish) {
-        return act(what).says(plan.going().size(), wish);
-    }
-
     /** By which a plan is known: the same rows, that stand the same, seen at the same versions. */
     public static String digest(Plan<SetAct.Line> plan) {
         StringBuilder all = new StringBuilder();
@@ -163,7 +158,7 @@ public class ActOverSet {
                 actor.person(),
                 key,
                 what,
-                act(what).says(due.size(), wish),
+                act(what).says(plan.going(), wish),
                 json.writeValueAsString(wish),
                 due,
                 now,

@@ -63,8 +63,8 @@ public class TakeUp implements SetAct {
     }
 
     @Override
-    public String says(int rows, Wish wish) {
-        return "Take up newer components in " + Numbers.count(rows, "document", "documents");
+    public String says(List<Line> going, Wish wish) {
+        return "Take up newer components in " + Numbers.count(going.size(), "document", "documents");
     }
 
     /** How many documents stand above these and could go along. */

@@ -85,8 +85,8 @@ public class Reinstate implements SetAct {
     }
 
     @Override
-    public String says(int rows, Wish wish) {
-        return "Make version " + number(wish) + " of " + Numbers.count(rows, "document", "documents")
+    public String says(List<Line> going, Wish wish) {
+        return "Make version " + number(wish) + " of " + Numbers.count(going.size(), "document", "documents")
                 + " current again";
     }
 
