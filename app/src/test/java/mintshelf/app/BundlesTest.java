@@ -6,7 +6,7 @@ import java.util.List;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
@@ -111,7 +111,7 @@ class BundlesTest {
         Revisions revisions = server.bean(Revisions.class);
         revisions.move(server.actor("priya"), part, Server.key(), "release", 1, "");
         revisions.move(server.actor("priya"), top, Server.key(), "release", 1, "");
-        assertThat(server.bean(DocumentStore.class)
+        assertThat(server.bean(RevisionStore.class)
                         .revisions(top)
                         .get(0)
                         .revision()

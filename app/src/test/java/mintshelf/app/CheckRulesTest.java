@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import mintshelf.app.store.document.VersionStore;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -66,7 +67,7 @@ class CheckRulesTest {
                 .bean(CheckSheets.class)
                 .findings(
                         server.document(item),
-                        server.bean(mintshelf.app.store.document.DocumentStore.class)
+                        server.bean(VersionStore.class)
                                 .version(item, server.document(item).head().number())
                                 .orElseThrow())
                 .orElseThrow()

@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import mintshelf.app.store.document.SpineStore;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -132,7 +133,7 @@ class DropTest {
         long shared = server.file("priya", shelf, "shared.txt", "these bytes are shared " + shelf, false);
         long keeps = server.file("priya", shelf, "keeps.txt", "keeps", true);
         server.checkIn("priya", keeps, "these bytes are shared " + shelf, false);
-        long content = server.bean(mintshelf.app.store.document.DocumentStore.class)
+        long content = server.bean(SpineStore.class)
                 .spine(item)
                 .orElseThrow()
                 .content()

@@ -23,7 +23,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.store.content.ContentStore;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
 import mintshelf.app.use.change.AskForChange;
@@ -354,7 +354,7 @@ class KillTest {
         while (runs.makeNext()) {
             // until nothing waits
         }
-        int out = server.bean(DocumentStore.class)
+        int out = server.bean(RevisionStore.class)
                 .revisions(item)
                 .get(0)
                 .releasedVersion()

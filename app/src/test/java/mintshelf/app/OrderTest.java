@@ -13,7 +13,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
@@ -131,7 +131,7 @@ class OrderTest {
         carryOut(order);
 
         assertThat(List.of(a, b, c)).allMatch(i -> stageOf(i) == StageClass.RELEASED);
-        assertThat(server.bean(DocumentStore.class).revisions(a))
+        assertThat(server.bean(RevisionStore.class).revisions(a))
                 .extracting(r -> r.revision().stage().stageClass())
                 .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
         ReadOrders.View after = view("rafael", order);

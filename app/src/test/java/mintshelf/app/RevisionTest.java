@@ -7,7 +7,9 @@ import java.util.List;
 import java.util.Map;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.KeepFacts;
@@ -36,7 +38,7 @@ class RevisionTest {
         var document = server.document(item);
         assertThat(document.released().orElseThrow().label()).contains("B");
         assertThat(document.pending()).isEmpty();
-        assertThat(server.bean(DocumentStore.class).revisions(item))
+        assertThat(server.bean(RevisionStore.class).revisions(item))
                 .extracting(r -> r.revision().stage().stageClass())
                 .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
     }
@@ -90,7 +92,7 @@ class RevisionTest {
         server.checkIn("priya", item, "340", false);
         Reinstate reinstate = server.bean(Reinstate.class);
         reinstate.reinstate(server.actor("priya"), item, Server.key(), 1, 2, "back to 296");
-        var versions = server.bean(DocumentStore.class).versions(item);
+        var versions = server.bean(VersionStore.class).versions(item);
         assertThat(versions).hasSize(3);
         assertThat(versions.get(2).copyOf()).contains(1);
         assertThat(versions.get(2).content()).isEqualTo(versions.get(0).content());
@@ -128,10 +130,10 @@ class RevisionTest {
                         Map.of("material", "316L")))
                 .isInstanceOf(Refused.class)
                 .hasMessageContaining("page.old");
-        DocumentStore documents = server.bean(DocumentStore.class);
-        assertThat(documents.facts(server.document(item).pending().orElseThrow().id()))
+        FactStore facts = server.bean(FactStore.class);
+        assertThat(facts.facts(server.document(item).pending().orElseThrow().id()))
                 .containsEntry("material", "2205");
-        assertThat(documents.facts(
+        assertThat(facts.facts(
                         server.document(item).released().orElseThrow().id()))
                 .containsEntry("material", "316L");
     }

@@ -14,8 +14,10 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.person.PersonStore;
@@ -57,7 +59,7 @@ class RoundTest {
     }
 
     private VersionRow version(long item, int number) {
-        return server.bean(DocumentStore.class).version(item, number).orElseThrow();
+        return server.bean(VersionStore.class).version(item, number).orElseThrow();
     }
 
     private StageClass stage(long item) {
@@ -164,7 +166,7 @@ class RoundTest {
         VersionRow signed = version(item, 2);
         VersionRow out = version(item, 3);
         assertThat(out.madeBy()).isEqualTo(VersionRow.MadeBy.STAMPED);
-        assertThat(server.bean(DocumentStore.class).revisions(item).get(0).releasedVersion())
+        assertThat(server.bean(RevisionStore.class).revisions(item).get(0).releasedVersion())
                 .contains(3);
         String before = new String(bytes(signed), Charset.forName("windows-1252"));
         String after = new String(bytes(out), Charset.forName("windows-1252"));
@@ -416,7 +418,7 @@ class RoundTest {
         assertThat(code(() -> review.send("priya", item))).isEqualTo("send.refused");
         server.checkIn("priya", item, Review.sheet("M6 " + item), false);
         review.release(item);
-        assertThat(server.bean(DocumentStore.class).revisions(item))
+        assertThat(server.bean(RevisionStore.class).revisions(item))
                 .extracting(r -> r.revision().stage().stageClass())
                 .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
     }
@@ -446,13 +448,13 @@ class RoundTest {
         server.checkOut("priya", item);
         // The sheet still says 316L as before: what was put right in the record stays.
         server.checkIn("priya", item, Review.sheet("other lines " + item), true);
-        DocumentStore documents = server.bean(DocumentStore.class);
+        FactStore facts = server.bean(FactStore.class);
         long revision = server.document(item).current().id();
-        assertThat(documents.facts(revision)).containsEntry("material", "1.4462");
+        assertThat(facts.facts(revision)).containsEntry("material", "1.4462");
         String changed =
                 new String(Review.sheet("third " + item), Charset.forName("windows-1252")).replace("316L", "POM-C");
         server.checkIn("priya", item, changed.getBytes(Charset.forName("windows-1252")), false);
-        assertThat(documents.facts(revision)).containsEntry("material", "POM-C");
+        assertThat(facts.facts(revision)).containsEntry("material", "POM-C");
     }
 
     @Test
@@ -474,7 +476,7 @@ class RoundTest {
                 .contains(server.actor("ines").person());
         server.bean(KeepFacts.class)
                 .keep(server.actor("ines"), item, Server.key(), "Another title", Map.of(), Map.of());
-        assertThat(server.bean(DocumentStore.class)
+        assertThat(server.bean(RevisionStore.class)
                         .authors(server.document(item).pending().orElseThrow().id()))
                 .contains(server.actor("ines").person());
     }

@@ -11,8 +11,9 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Contents;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
@@ -126,7 +127,7 @@ class RouteAsDataTest {
     }
 
     private Map<String, String> says(long item) {
-        VersionRow head = server.bean(DocumentStore.class)
+        VersionRow head = server.bean(VersionStore.class)
                 .version(item, server.document(item).head().number())
                 .orElseThrow();
         byte[] bytes =
@@ -186,7 +187,7 @@ class RouteAsDataTest {
         revisions.move(server.actor("ines"), item, Server.key(), "short", version, "");
         assertThat(server.document(item).released().orElseThrow().label()).contains("B");
         assertThat(says(item)).containsEntry("revision", "B").doesNotContainKeys("checked_by", "welded_by");
-        assertThat(server.bean(DocumentStore.class).revisions(item))
+        assertThat(server.bean(RevisionStore.class).revisions(item))
                 .extracting(r -> r.revision().stage().stageClass())
                 .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
     }

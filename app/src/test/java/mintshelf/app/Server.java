@@ -26,7 +26,7 @@ import javax.sql.DataSource;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -341,7 +341,7 @@ public final class Server {
 
     /** The bytes of a document's latest version. */
     public byte[] bytes(long item) {
-        return bytes(bean(DocumentStore.class).spine(item).orElseThrow().content());
+        return bytes(bean(SpineStore.class).spine(item).orElseThrow().content());
     }
 
     public byte[] bytes(StoredContent content) {
@@ -408,7 +408,7 @@ public final class Server {
     }
 
     public Document document(long item) {
-        return bean(DocumentStore.class).spine(item).orElseThrow().document();
+        return bean(SpineStore.class).spine(item).orElseThrow().document();
     }
 
     public void checkOut(String login, long item) {

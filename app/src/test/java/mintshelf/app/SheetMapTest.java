@@ -12,8 +12,8 @@ import java.util.Optional;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.sheetmap.KeepSheetMaps;
@@ -69,7 +69,7 @@ class SheetMapTest {
 
     private VersionRow head(long item) {
         int number = server.document(item).head().number();
-        return server.bean(DocumentStore.class).version(item, number).orElseThrow();
+        return server.bean(VersionStore.class).version(item, number).orElseThrow();
     }
 
     private DxfDrawing read(long item) {

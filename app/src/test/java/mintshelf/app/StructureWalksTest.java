@@ -2,6 +2,7 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import mintshelf.app.store.document.VersionStore;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -189,7 +190,7 @@ class StructureWalksTest {
         assertThat(browser.find("[data-peek]").getText())
                 .contains(SERVER.document(lid).number(), "Around");
         browser.await(b -> SERVER.bean(ReadModel.class)
-                .picture(SERVER.bean(mintshelf.app.store.document.DocumentStore.class)
+                .picture(SERVER.bean(VersionStore.class)
                         .version(lid, 1)
                         .orElseThrow()
                         .content())

@@ -13,7 +13,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.round.RoundStore;
@@ -28,7 +28,7 @@ import org.springframework.stereotype.Component;
 /** Opens rounds: who is asked about what, until when. Within the caller's transaction. */
 @Component
 public class Asking {
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
     private final HouseStore house;
     private final RoundStore rounds;
     private final FallingSignOffs signOffs;
@@ -37,14 +37,14 @@ public class Asking {
     private final Clock clock;
 
     public Asking(
-            DocumentStore documents,
+            RevisionStore revisions,
             HouseStore house,
             RoundStore rounds,
             FallingSignOffs signOffs,
             Telling telling,
             Settings settings,
             Clock clock) {
-        this.documents = documents;
+        this.revisions = revisions;
         this.house = house;
         this.rounds = rounds;
         this.signOffs = signOffs;
@@ -92,7 +92,7 @@ public class Asking {
     public List<Line> lines(List<Seen> all, List<SignOffLine> rule) {
         Set<Long> authors = new HashSet<>();
         for (Seen seen : all) {
-            authors.addAll(documents.authors(seen.document().current().id()));
+            authors.addAll(revisions.authors(seen.document().current().id()));
         }
         List<Place> places = all.stream().map(s -> s.document().place()).toList();
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());

@@ -20,7 +20,9 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.structure.ReferenceStore;
@@ -44,6 +46,8 @@ import org.springframework.stereotype.Component;
 public class Bundles {
     private final Cases cases;
     private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
     private final HouseStore house;
     private final HoldStore holds;
     private final ListStore lists;
@@ -55,6 +59,8 @@ public class Bundles {
     public Bundles(
             Cases cases,
             DocumentStore documents,
+            RevisionStore revisions,
+            VersionStore versions,
             HouseStore house,
             HoldStore holds,
             ListStore lists,
@@ -64,6 +70,8 @@ public class Bundles {
             List<Deed> deeds) {
         this.cases = cases;
         this.documents = documents;
+        this.revisions = revisions;
+        this.versions = versions;
         this.house = house;
         this.holds = holds;
         this.lists = lists;
@@ -114,7 +122,7 @@ public class Bundles {
      * @return those that moved, with what deeds made of them
      */
     public List<Mover> carryOut(Plan<Going> plan, Setting setting) {
-        Map<Long, VersionRow> heads = documents.versionsById(
+        Map<Long, VersionRow> heads = versions.versionsById(
                 plan.going().stream().map(g -> g.document().head().version()).toList());
         List<Mover> movers = plan.going().stream()
                 .map(g -> new Mover(
@@ -151,9 +159,9 @@ public class Bundles {
 
     private void arrive(Setting setting, Mover one) {
         long id = one.document().id();
-        documents.setStage(one.revision().id(), one.to(), setting.now());
+        revisions.setStage(one.revision().id(), one.to(), setting.now());
         if (one.to().stageClass() == StageClass.RELEASED) {
-            documents.noteRelease(one.revision().id(), one.out().id(), setting.now());
+            revisions.noteRelease(one.revision().id(), one.out().id(), setting.now());
             references.freeze(one.revision().id(), one.out().id());
         }
         documents.touch(id, setting.now());

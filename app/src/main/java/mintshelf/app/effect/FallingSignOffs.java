@@ -8,7 +8,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.access.Place;
@@ -23,7 +24,8 @@ import org.springframework.stereotype.Component;
 @Component
 public class FallingSignOffs {
     private final RoundStore rounds;
-    private final DocumentStore documents;
+    private final SpineStore spines;
+    private final FactStore facts;
     private final ReferenceStore references;
     private final Telling telling;
     private final Recorder recorder;
@@ -31,13 +33,15 @@ public class FallingSignOffs {
 
     public FallingSignOffs(
             RoundStore rounds,
-            DocumentStore documents,
+            SpineStore spines,
+            FactStore facts,
             ReferenceStore references,
             Telling telling,
             Recorder recorder,
             Clock clock) {
         this.rounds = rounds;
-        this.documents = documents;
+        this.spines = spines;
+        this.facts = facts;
         this.references = references;
         this.telling = telling;
         this.recorder = recorder;
@@ -48,7 +52,7 @@ public class FallingSignOffs {
     public RoundStore.Item item(Document document) {
         ContentHash digest = SignOffRules.digest(
                 document.head().content(),
-                documents.facts(document.pending().orElseThrow().id()),
+                facts.facts(document.pending().orElseThrow().id()),
                 References.digests(references.of(document.head().version())),
                 document.number(),
                 document.title());
@@ -66,7 +70,7 @@ public class FallingSignOffs {
         Optional<Long> open = rounds.openRound(itemId);
         if (open.isEmpty()) return false;
         rounds.lock(open.get());
-        Document document = documents.spine(itemId).orElseThrow().document();
+        Document document = spines.spine(itemId).orElseThrow().document();
         RoundStore.Item now = item(document);
         boolean same = rounds.items(open.get()).stream()
                 .anyMatch(i -> i.item() == itemId && i.digest().equals(now.digest()) && i.version() == now.version());
@@ -125,7 +129,7 @@ public class FallingSignOffs {
         Round round = rounds.round(roundId).orElseThrow();
         List<Long> items =
                 rounds.items(roundId).stream().map(RoundStore.Item::item).toList();
-        List<Place> places = documents.spines(items).values().stream()
+        List<Place> places = spines.spines(items).values().stream()
                 .map(s -> s.document().place())
                 .toList();
         Set<Long> authors = rounds.authors(List.of(roundId)).getOrDefault(roundId, Set.of());

@@ -9,7 +9,9 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -27,6 +29,8 @@ public class FilePaper {
     public static final String FOLDER = "Changes";
 
     private final DocumentStore documents;
+    private final VersionStore versions;
+    private final RevisionStore revisions;
     private final NumberStore numbers;
     private final HouseStore house;
     private final ShelfStore shelves;
@@ -36,6 +40,8 @@ public class FilePaper {
 
     public FilePaper(
             DocumentStore documents,
+            VersionStore versions,
+            RevisionStore revisions,
             NumberStore numbers,
             HouseStore house,
             ShelfStore shelves,
@@ -43,6 +49,8 @@ public class FilePaper {
             DrawNumbers draw,
             Clock clock) {
         this.documents = documents;
+        this.versions = versions;
+        this.revisions = revisions;
         this.numbers = numbers;
         this.house = house;
         this.shelves = shelves;
@@ -86,7 +94,7 @@ public class FilePaper {
                         actor.person()),
                 now);
         numbers.claim(kind.aspect(), number, item, now);
-        long revision = documents.startRevision(
+        long revision = revisions.startRevision(
                 item, Optional.empty(), house.latest(kind.route()).firstStage(), actor.person(), "", "", now);
         version(actor.person(), item, revision, file.name(), bytes, VersionRow.MadeBy.FILED, says);
         return item;
@@ -102,9 +110,8 @@ public class FilePaper {
             VersionRow.MadeBy madeBy,
             String says) {
         StoredContent content = contents.keep(bytes);
-        return documents
-                .addVersion(
-                        new DocumentStore.NewVersion(
+        return versions.addVersion(
+                        new VersionStore.NewVersion(
                                 item,
                                 revision,
                                 content.id(),

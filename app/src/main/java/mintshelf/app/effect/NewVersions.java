@@ -9,10 +9,11 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.DocumentStore.Added;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.document.VersionStore.Added;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.structure.Reference;
@@ -27,7 +28,8 @@ import org.springframework.stereotype.Component;
 /** Makes the next version of a document of what came back; within the transaction of the act, under the document's lock. */
 @Component
 public class NewVersions {
-    private final DocumentStore documents;
+    private final VersionStore versions;
+    private final FactStore facts;
     private final ListStore lists;
     private final HouseStore house;
     private final Sheets sheets;
@@ -37,7 +39,8 @@ public class NewVersions {
     private final Clock clock;
 
     public NewVersions(
-            DocumentStore documents,
+            VersionStore versions,
+            FactStore facts,
             ListStore lists,
             HouseStore house,
             Sheets sheets,
@@ -45,7 +48,8 @@ public class NewVersions {
             Links links,
             FallingSignOffs signOffs,
             Clock clock) {
-        this.documents = documents;
+        this.versions = versions;
+        this.facts = facts;
         this.lists = lists;
         this.house = house;
         this.sheets = sheets;
@@ -76,9 +80,9 @@ public class NewVersions {
     public Added add(Actor actor, Document document, Made made) {
         Instant now = clock.instant();
         long revision = document.pending().orElseThrow().id();
-        Map<String, String> facts = documents.facts(revision);
-        Added added = documents.addVersion(
-                new DocumentStore.NewVersion(
+        Map<String, String> facts = this.facts.facts(revision);
+        Added added = versions.addVersion(
+                new VersionStore.NewVersion(
                         document.id(),
                         revision,
                         made.content().id(),
@@ -108,19 +112,19 @@ public class NewVersions {
     public String takeFacts(Document document, StoredContent content) {
         Map<String, String> now = sheets.facts(content);
         if (now.isEmpty()) return "";
-        Map<String, String> before = sheets.facts(documents
-                .version(document.id(), document.head().number())
-                .orElseThrow()
-                .content());
+        Map<String, String> before =
+                sheets.facts(versions.version(document.id(), document.head().number())
+                        .orElseThrow()
+                        .content());
         long revision = document.pending().orElseThrow().id();
-        Map<String, String> kept = documents.facts(revision);
+        Map<String, String> kept = facts.facts(revision);
         List<String> taken = new ArrayList<>();
         for (KindFact fact : house.factSheets().getOrDefault(document.place().kind(), List.of())) {
             String name = fact.fact().name();
             String said = now.get(name);
             if (said == null || said.equals(before.get(name)) || said.equals(kept.get(name))) continue;
             if (!(FactReader.read(fact.fact(), said) instanceof Outcome.Granted<Optional<FactValue>> read)) continue;
-            documents.setFact(revision, fact.fact().id(), read.value());
+            facts.setFact(revision, fact.fact().id(), read.value());
             taken.add(fact.fact().label() + " “" + Texts.shorten(said, 60) + "”");
         }
         return Texts.shorten(String.join(", ", taken), 300);

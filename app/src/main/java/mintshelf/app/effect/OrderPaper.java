@@ -11,8 +11,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.access.Right;
@@ -28,7 +28,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class OrderPaper {
     private final Sight sight;
     private final OrderStore orders;
-    private final DocumentStore documents;
+    private final SpineStore spines;
     private final FilePaper file;
     private final HouseStore house;
     private final Recorder recorder;
@@ -37,14 +37,14 @@ public class OrderPaper {
     public OrderPaper(
             Sight sight,
             OrderStore orders,
-            DocumentStore documents,
+            SpineStore spines,
             FilePaper file,
             HouseStore house,
             Recorder recorder,
             JsonMapper json) {
         this.sight = sight;
         this.orders = orders;
-        this.documents = documents;
+        this.spines = spines;
         this.file = file;
         this.house = house;
         this.recorder = recorder;
@@ -91,10 +91,10 @@ public class OrderPaper {
      * @param author whose work it is: who reserves revisions by starting an order has not worked on what it asks for
      */
     public void write(Actor actor, long author, long order, String says) {
-        Spine spine = documents.spine(order).orElseThrow();
+        Spine spine = spines.spine(order).orElseThrow();
         List<OrderLine> lines = orders.lines(order);
         Map<Long, Spine> items =
-                documents.spines(lines.stream().map(OrderLine::item).toList());
+                spines.spines(lines.stream().map(OrderLine::item).toList());
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());

@@ -16,8 +16,8 @@ import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.Reference.Component;
 import mintshelf.app.store.structure.Reference.State;
@@ -42,15 +42,14 @@ public class References {
     private final Sheets sheets;
     private final ReadingRoom room;
     private final ReferenceStore store;
-    private final DocumentStore documents;
+    private final SpineStore spines;
 
-    public References(
-            ContentStore contents, Sheets sheets, ReadingRoom room, ReferenceStore store, DocumentStore documents) {
+    public References(ContentStore contents, Sheets sheets, ReadingRoom room, ReferenceStore store, SpineStore spines) {
         this.contents = contents;
         this.sheets = sheets;
         this.room = room;
         this.store = store;
-        this.documents = documents;
+        this.spines = spines;
     }
 
     /**
@@ -152,7 +151,7 @@ public class References {
     }
 
     private Refusal refusal(List<Long> ring) {
-        Map<Long, Spine> spines = documents.spines(ring);
+        Map<Long, Spine> spines = this.spines.spines(ring);
         List<String> numbers =
                 ring.stream().map(id -> spines.get(id).document().number()).toList();
         return Refusal.of(

@@ -19,9 +19,11 @@ import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
@@ -48,7 +50,9 @@ import org.springframework.stereotype.Component;
 public class SheetWriter {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
 
-    private final DocumentStore documents;
+    private final FactStore facts;
+    private final VersionStore versions;
+    private final RevisionStore revisions;
     private final Sheets sheets;
     private final SheetHistory history;
     private final ReadingRoom room;
@@ -60,7 +64,9 @@ public class SheetWriter {
     private final Clock clock;
 
     public SheetWriter(
-            DocumentStore documents,
+            FactStore facts,
+            VersionStore versions,
+            RevisionStore revisions,
             Sheets sheets,
             SheetHistory history,
             ReadingRoom room,
@@ -70,7 +76,9 @@ public class SheetWriter {
             HouseStore house,
             Settings settings,
             Clock clock) {
-        this.documents = documents;
+        this.facts = facts;
+        this.versions = versions;
+        this.revisions = revisions;
         this.sheets = sheets;
         this.history = history;
         this.room = room;
@@ -125,12 +133,12 @@ public class SheetWriter {
      *     approved it
      */
     List<Map<String, String>> rows(Document document, long revision, RevisionBlock block, Map<String, String> values) {
-        List<RevisionRow> all = documents.revisions(document.id()).stream()
+        List<RevisionRow> all = revisions.revisions(document.id()).stream()
                 .filter(r -> !r.dropped() && r.revision().label().isPresent())
                 .toList();
         Map<Long, String> onOrders =
                 orders.numbers(all.stream().map(r -> r.revision().id()).toList());
-        Map<Long, List<String>> designers = documents.designers(document.id());
+        Map<Long, List<String>> designers = revisions.designers(document.id());
         boolean hasOrders = block.columns().stream().anyMatch(c -> c.fact().equals("order"));
         List<Map<String, String>> rows = new ArrayList<>();
         for (RevisionRow r : all) {
@@ -171,7 +179,7 @@ public class SheetWriter {
     /** Who approved a revision that is or was in force, as its own sheet said. */
     private String approved(Document document, RevisionRow row) {
         return row.releasedVersion()
-                .flatMap(n -> documents.version(document.id(), n))
+                .flatMap(n -> versions.version(document.id(), n))
                 .flatMap(v -> outputs.proof(v.id()))
                 .map(p -> p.values().values().getOrDefault("approved_by", ""))
                 .orElse("");
@@ -245,7 +253,7 @@ public class SheetWriter {
      */
     private String changedZones(Document document, SheetMap map, SheetStamp.Values values, byte[] written) {
         VersionRow head =
-                documents.version(document.id(), document.head().number()).orElseThrow();
+                versions.version(document.id(), document.head().number()).orElseThrow();
         return history.ofFormerRevision(document.id(), head)
                 .flatMap(v -> sheets.drawing(v.content()))
                 .flatMap(old -> SheetStamp.write(old, map, values) instanceof Outcome.Granted<Stamped> same
@@ -293,10 +301,10 @@ public class SheetWriter {
                 });
         Instant now = clock.instant();
         StoredContent written = contents.keep(stamped.bytes());
-        Map<String, String> facts = documents.facts(revision);
+        Map<String, String> facts = this.facts.facts(revision);
         long head = document.head().version();
-        DocumentStore.Added added = documents.addVersion(
-                new DocumentStore.NewVersion(
+        VersionStore.Added added = versions.addVersion(
+                new VersionStore.NewVersion(
                         document.id(),
                         revision,
                         written.id(),
@@ -306,7 +314,7 @@ public class SheetWriter {
                         actor.person(),
                         VersionRow.MadeBy.STAMPED,
                         Optional.of(head),
-                        Optional.of(documents.substance(head)),
+                        Optional.of(versions.substance(head)),
                         Optional.empty(),
                         facts),
                 now);

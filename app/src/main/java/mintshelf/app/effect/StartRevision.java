@@ -6,8 +6,11 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.core.document.Document;
@@ -22,6 +25,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class StartRevision {
     private final DocumentStore documents;
+    private final SpineStore spines;
+    private final FactStore facts;
+    private final RevisionStore revisions;
     private final HouseStore house;
     private final ListStore lists;
     private final SheetWriter sheets;
@@ -30,12 +36,18 @@ public class StartRevision {
 
     public StartRevision(
             DocumentStore documents,
+            SpineStore spines,
+            FactStore facts,
+            RevisionStore revisions,
             HouseStore house,
             ListStore lists,
             SheetWriter sheets,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
+        this.spines = spines;
+        this.facts = facts;
+        this.revisions = revisions;
         this.house = house;
         this.lists = lists;
         this.sheets = sheets;
@@ -47,7 +59,7 @@ public class StartRevision {
     public String nextLabel(Document document) {
         Kind kind = house.kind(document.place().kind());
         RevisionSeries series = ShippedSeries.of(kind.revisionSeries());
-        return RevisionRules.nextLabel(series, documents.usedLabels(document.id()))
+        return RevisionRules.nextLabel(series, revisions.usedLabels(document.id()))
                 .orElseThrow(Refused::new);
     }
 
@@ -62,11 +74,11 @@ public class StartRevision {
         Route route = house.latest(kind.route());
         Optional<String> label = kind.labelAtStart() ? Optional.of(nextLabel(document)) : Optional.empty();
         long revision =
-                documents.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
-        documents.copyFacts(document.released().orElseThrow().id(), revision);
+                revisions.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
+        facts.copyFacts(document.released().orElseThrow().id(), revision);
         boolean written = route.moves().stream().anyMatch(m -> m.does(Effect.WRITE_SHEET));
         if (label.isPresent() && written) {
-            Spine spine = documents.spine(document.id()).orElseThrow();
+            Spine spine = spines.spine(document.id()).orElseThrow();
             sheets.write(
                     actor,
                     document,

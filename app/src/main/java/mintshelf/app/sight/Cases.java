@@ -14,7 +14,9 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.round.RoundStore;
@@ -43,6 +45,8 @@ import org.springframework.stereotype.Component;
 @Component
 public class Cases {
     private final DocumentStore documents;
+    private final FactStore facts;
+    private final SpineStore spines;
     private final HouseStore house;
     private final ReferenceStore references;
     private final LinkStore links;
@@ -53,6 +57,8 @@ public class Cases {
 
     public Cases(
             DocumentStore documents,
+            FactStore facts,
+            SpineStore spines,
             HouseStore house,
             ReferenceStore references,
             LinkStore links,
@@ -61,6 +67,8 @@ public class Cases {
             CheckSheets checks,
             ReadingRoom room) {
         this.documents = documents;
+        this.facts = facts;
+        this.spines = spines;
         this.house = house;
         this.references = references;
         this.links = links;
@@ -130,7 +138,7 @@ public class Cases {
         }
 
         private Map<Long, Spine> componentSpines() {
-            return documents.spines(refers.get().values().stream()
+            return spines.spines(refers.get().values().stream()
                     .flatMap(List::stream)
                     .flatMap(r -> r.component().stream())
                     .map(Reference.Component::item)
@@ -143,7 +151,7 @@ public class Cases {
                     .toList();
             if (behind.isEmpty()) return Map.of();
             Map<Long, Spine> models =
-                    documents.spines(behind.stream().map(LinkStore.Link::target).toList());
+                    spines.spines(behind.stream().map(LinkStore.Link::target).toList());
             Map<Long, List<String>> numbers = new HashMap<>();
             for (LinkStore.Link link : behind) {
                 numbers.computeIfAbsent(link.item(), i -> new ArrayList<>()).add(name(models.get(link.target())));
@@ -254,7 +262,7 @@ public class Cases {
     public Map<Long, List<String>> emptyFacts(Collection<Document> all) {
         Map<Long, List<KindFact>> sheets = house.factSheets();
         Map<Long, Set<String>> filled =
-                documents.filled(all.stream().map(d -> d.current().id()).toList());
+                facts.filled(all.stream().map(d -> d.current().id()).toList());
         Map<Long, List<String>> empty = new HashMap<>();
         for (Document document : all) {
             Set<String> has = filled.getOrDefault(document.current().id(), Set.of());
@@ -273,8 +281,7 @@ public class Cases {
     private List<Refusal> lines(Actor actor, long order) {
         List<OrderLine> lines = orders.lines(order);
         Map<Long, Seen> seen = new LinkedHashMap<>();
-        documents
-                .spines(lines.stream().map(OrderLine::item).toList())
+        spines.spines(lines.stream().map(OrderLine::item).toList())
                 .forEach((id, spine) -> Seen.by(actor, spine).ifPresent(s -> seen.put(id, s)));
         Map<Long, List<String>> empty =
                 emptyFacts(seen.values().stream().map(Seen::document).toList());

@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.ReadingRoom;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.CheckRuleStore.Waiver;
@@ -33,7 +35,9 @@ public class CheckSheets {
     private final Sheets sheets;
     private final ReadingRoom room;
     private final HouseStore house;
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final FactStore facts;
+    private final VersionStore versions;
     private final CheckRuleStore rules;
 
     private record Key(String hash, Map<String, String> record, CheckRules rules) {}
@@ -46,11 +50,19 @@ public class CheckSheets {
     };
 
     public CheckSheets(
-            Sheets sheets, ReadingRoom room, HouseStore house, DocumentStore documents, CheckRuleStore rules) {
+            Sheets sheets,
+            ReadingRoom room,
+            HouseStore house,
+            RevisionStore revisions,
+            FactStore facts,
+            VersionStore versions,
+            CheckRuleStore rules) {
         this.sheets = sheets;
         this.room = room;
         this.house = house;
-        this.documents = documents;
+        this.revisions = revisions;
+        this.facts = facts;
+        this.versions = versions;
         this.rules = rules;
     }
 
@@ -89,12 +101,12 @@ public class CheckSheets {
                 .toList();
         Map<Long, Due> due = new HashMap<>();
         if (bound.isEmpty()) return due;
-        Map<Long, VersionRow> heads = documents.versionsById(
+        Map<Long, VersionRow> heads = versions.versionsById(
                 bound.stream().map(d -> d.head().version()).toList());
         List<Long> revisions =
                 heads.values().stream().map(VersionRow::revision).distinct().toList();
-        Map<Long, Map<String, String>> facts = documents.facts(revisions);
-        Map<Long, String> titles = documents.titles(revisions);
+        Map<Long, Map<String, String>> facts = this.facts.facts(revisions);
+        Map<Long, String> titles = this.revisions.titles(revisions);
         Map<Long, List<Waiver>> waivers = rules.waivers(revisions);
         for (Document document : bound) {
             VersionRow head = heads.get(document.head().version());
@@ -115,9 +127,9 @@ public class CheckSheets {
 
     /** The findings, those in the way first; nothing for what is no drawing and needs not be one. */
     public Optional<List<Held>> findings(Document document, VersionRow version) {
-        Map<String, String> record = new HashMap<>(documents.facts(version.revision()));
+        Map<String, String> record = new HashMap<>(facts.facts(version.revision()));
         record.put("number", document.number());
-        record.put("title", documents.title(version.revision()));
+        record.put("title", revisions.title(version.revision()));
         return findings(new Due(
                 document,
                 version,

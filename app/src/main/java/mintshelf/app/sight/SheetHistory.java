@@ -4,8 +4,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.svg.CompareSvg;
 import org.springframework.stereotype.Component;
@@ -15,11 +16,13 @@ import org.springframework.stereotype.Component;
 public class SheetHistory {
     private static final int ZONES_SHOWN = 2;
 
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
     private final Sheets sheets;
 
-    public SheetHistory(DocumentStore documents, Sheets sheets) {
-        this.documents = documents;
+    public SheetHistory(RevisionStore revisions, VersionStore versions, Sheets sheets) {
+        this.revisions = revisions;
+        this.versions = versions;
         this.sheets = sheets;
     }
 
@@ -28,7 +31,7 @@ public class SheetHistory {
      * the shelf itself wrote into the released sheet is no change of the designer's.
      */
     public Optional<VersionRow> before(long item, VersionRow now) {
-        List<VersionRow> versions = documents.versions(item);
+        List<VersionRow> versions = this.versions.versions(item);
         return ofFormerRevision(item, now, versions)
                 .or(() -> versions.stream()
                         .filter(v -> v.number() < now.number())
@@ -36,7 +39,7 @@ public class SheetHistory {
     }
 
     private Optional<VersionRow> ofFormerRevision(long item, VersionRow now, List<VersionRow> versions) {
-        Optional<Integer> released = documents.revisions(item).stream()
+        Optional<Integer> released = revisions.revisions(item).stream()
                 .filter(r -> r.revision().id() != now.revision())
                 .flatMap(r -> r.releasedVersion().stream())
                 .filter(n -> n < now.number())
@@ -54,7 +57,7 @@ public class SheetHistory {
 
     /** The version that was signed for the revision before a version's own. */
     public Optional<VersionRow> ofFormerRevision(long item, VersionRow now) {
-        return ofFormerRevision(item, now, documents.versions(item));
+        return ofFormerRevision(item, now, versions.versions(item));
     }
 
     /** Compares two sheets of which nobody keeps the later one, and draws both; nothing where one cannot be read. */

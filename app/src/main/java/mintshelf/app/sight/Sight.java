@@ -7,7 +7,7 @@ import java.util.Map;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.DropRules;
 import org.springframework.stereotype.Component;
@@ -15,20 +15,20 @@ import org.springframework.stereotype.Component;
 /** Loads documents as a person may see them. What they may not know of is not there. */
 @Component
 public class Sight {
-    private final DocumentStore documents;
+    private final SpineStore spines;
 
-    public Sight(DocumentStore documents) {
-        this.documents = documents;
+    public Sight(SpineStore spines) {
+        this.spines = spines;
     }
 
     public Seen of(Actor actor, long item) {
-        return documents.spine(item).flatMap(s -> Seen.by(actor, s)).orElseThrow(NotThere::new);
+        return spines.spine(item).flatMap(s -> Seen.by(actor, s)).orElseThrow(NotThere::new);
     }
 
     /** In the order asked for; those that may not be seen are left out. */
     public Map<Long, Seen> of(Actor actor, Collection<Long> items) {
         Map<Long, Seen> seen = new LinkedHashMap<>();
-        documents.spines(items).forEach((id, spine) -> Seen.by(actor, spine).ifPresent(s -> seen.put(id, s)));
+        spines.spines(items).forEach((id, spine) -> Seen.by(actor, spine).ifPresent(s -> seen.put(id, s)));
         return seen;
     }
 
@@ -61,7 +61,7 @@ public class Sight {
 
     /** As {@link #lockedWithPapers}, dropped documents too: for who brings them back. */
     public List<Seen> lockedWithDropped(Actor actor, Collection<Long> items) {
-        documents.lock(items);
+        spines.lock(items);
         Map<Long, Seen> seen = of(actor, items);
         if (seen.size() != items.size()) throw new NotThere();
         return List.copyOf(seen.values());

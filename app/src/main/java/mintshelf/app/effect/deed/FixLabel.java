@@ -2,18 +2,18 @@ package mintshelf.app.effect.deed;
 
 import java.util.List;
 import mintshelf.app.effect.StartRevision;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Component;
 
 /** Gives a revision its label where none was reserved when it began. */
 @Component
 class FixLabel implements Deed {
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
     private final StartRevision start;
 
-    FixLabel(DocumentStore documents, StartRevision start) {
-        this.documents = documents;
+    FixLabel(RevisionStore revisions, StartRevision start) {
+        this.revisions = revisions;
         this.start = start;
     }
 
@@ -27,7 +27,7 @@ class FixLabel implements Deed {
         for (Mover one : movers) {
             if (!one.label().isEmpty()) continue;
             one.fix(start.nextLabel(one.document()));
-            documents.fixLabel(one.revision().id(), one.label());
+            revisions.fixLabel(one.revision().id(), one.label());
         }
     }
 }

@@ -20,8 +20,10 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.output.OutputStore;
@@ -47,7 +49,9 @@ class ReleaseLines implements Deed {
     private static final String CSV_RECIPE = "notice-1";
 
     private final OrderStore orders;
-    private final DocumentStore documents;
+    private final VersionStore versions;
+    private final RevisionStore revisions;
+    private final SpineStore spines;
     private final RoundStore rounds;
     private final HouseStore house;
     private final OutputStore outputs;
@@ -59,7 +63,9 @@ class ReleaseLines implements Deed {
 
     ReleaseLines(
             OrderStore orders,
-            DocumentStore documents,
+            VersionStore versions,
+            RevisionStore revisions,
+            SpineStore spines,
             RoundStore rounds,
             HouseStore house,
             OutputStore outputs,
@@ -69,7 +75,9 @@ class ReleaseLines implements Deed {
             Recorder recorder,
             Settings settings) {
         this.orders = orders;
-        this.documents = documents;
+        this.versions = versions;
+        this.revisions = revisions;
+        this.spines = spines;
         this.rounds = rounds;
         this.house = house;
         this.outputs = outputs;
@@ -110,13 +118,13 @@ class ReleaseLines implements Deed {
                 number.number() + ".pdf",
                 page,
                 "issued by " + notice.order());
-        Document filed = documents.spine(item).orElseThrow().document();
+        Document filed = spines.spine(item).orElseThrow().document();
         long version = filed.head().version();
         outputs.keep(version, "CSV", CSV_RECIPE, contents.keep(csv(notice)).id(), now);
         Route route = house.edition(filed.current().stage().edition());
-        documents.setStage(
+        revisions.setStage(
                 filed.current().id(), route.firstOf(StageClass.RELEASED).orElseThrow(), now);
-        documents.noteRelease(filed.current().id(), version, now);
+        revisions.noteRelease(filed.current().id(), version, now);
         recorder.note(actor, item, "notice.issued", 1, "issued " + number.number() + " for " + notice.order(), "");
         for (OrderLine line : lines) {
             recorder.note(
@@ -136,9 +144,9 @@ class ReleaseLines implements Deed {
                 .toList());
         List<ChangeNotice.Row> rows = new ArrayList<>();
         for (OrderLine line : lines) {
-            Document document = documents.spine(line.item()).orElseThrow().document();
+            Document document = spines.spine(line.item()).orElseThrow().document();
             VersionRow out =
-                    documents.version(line.item(), document.head().number()).orElseThrow();
+                    versions.version(line.item(), document.head().number()).orElseThrow();
             rows.add(new ChangeNotice.Row(
                     document.number(),
                     document.title(),

@@ -5,8 +5,8 @@ import java.util.Map;
 import mintshelf.app.effect.OrderPaper;
 import mintshelf.app.effect.StartRevision;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.document.Document;
@@ -17,13 +17,13 @@ import org.springframework.stereotype.Component;
 @Component
 class StartLines implements Deed {
     private final OrderStore orders;
-    private final DocumentStore documents;
+    private final SpineStore spines;
     private final OrderPaper papers;
     private final StartRevision start;
 
-    StartLines(OrderStore orders, DocumentStore documents, OrderPaper papers, StartRevision start) {
+    StartLines(OrderStore orders, SpineStore spines, OrderPaper papers, StartRevision start) {
         this.orders = orders;
-        this.documents = documents;
+        this.spines = spines;
         this.papers = papers;
         this.start = start;
     }
@@ -38,7 +38,7 @@ class StartLines implements Deed {
         for (Mover order : movers) {
             List<OrderLine> lines = orders.lines(order.document().id());
             Map<Long, Spine> items =
-                    documents.spines(lines.stream().map(OrderLine::item).toList());
+                    spines.spines(lines.stream().map(OrderLine::item).toList());
             for (OrderLine line : lines) {
                 Document document = items.get(line.item()).document();
                 long revision = document.pending().isPresent()

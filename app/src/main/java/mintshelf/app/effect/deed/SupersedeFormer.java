@@ -2,7 +2,7 @@ package mintshelf.app.effect.deed;
 
 import java.util.List;
 import mintshelf.app.effect.Recorder;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.document.Revision;
 import mintshelf.core.document.Stage;
@@ -13,12 +13,12 @@ import org.springframework.stereotype.Component;
 /** The former revision leaves before this one enters: the database lets one be in force at a time. */
 @Component
 class SupersedeFormer implements Deed {
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
     private final HouseStore house;
     private final Recorder recorder;
 
-    SupersedeFormer(DocumentStore documents, HouseStore house, Recorder recorder) {
-        this.documents = documents;
+    SupersedeFormer(RevisionStore revisions, HouseStore house, Recorder recorder) {
+        this.revisions = revisions;
         this.house = house;
         this.recorder = recorder;
     }
@@ -39,7 +39,7 @@ class SupersedeFormer implements Deed {
         Stage superseded = house.edition(former.stage().edition())
                 .firstOf(StageClass.SUPERSEDED)
                 .orElseThrow();
-        documents.setStage(former.id(), superseded, setting.now());
+        revisions.setStage(former.id(), superseded, setting.now());
         recorder.note(
                 setting.actor(),
                 one.document().id(),

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.effect.SheetWriter;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.route.Effect;
 import mintshelf.core.signoff.Round;
@@ -13,13 +13,13 @@ import org.springframework.stereotype.Component;
 /** Writes the title block from the record: number, revision, who signed what. */
 @Component
 class WriteSheet implements Deed {
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final RoundStore rounds;
     private final SheetWriter sheets;
 
-    WriteSheet(DocumentStore documents, RoundStore rounds, SheetWriter sheets) {
+    WriteSheet(VersionStore versions, RoundStore rounds, SheetWriter sheets) {
         this.rounds = rounds;
-        this.documents = documents;
+        this.versions = versions;
         this.sheets = sheets;
     }
 
@@ -46,7 +46,7 @@ class WriteSheet implements Deed {
                                     one.document(), one.label(), one.to().name(), signed),
                             "title block written from the record")
                     .ifPresent(number -> one.goesWith(
-                            documents.version(one.document().id(), number).orElseThrow()));
+                            versions.version(one.document().id(), number).orElseThrow()));
         }
     }
 

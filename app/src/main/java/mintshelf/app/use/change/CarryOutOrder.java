@@ -21,7 +21,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
@@ -42,7 +42,7 @@ import org.springframework.stereotype.Service;
 public class CarryOutOrder {
     private final Sight sight;
     private final OrderStore orders;
-    private final DocumentStore documents;
+    private final SpineStore spines;
     private final RoundStore rounds;
     private final Bundles bundles;
     private final FallingSignOffs signOffs;
@@ -54,7 +54,7 @@ public class CarryOutOrder {
     public CarryOutOrder(
             Sight sight,
             OrderStore orders,
-            DocumentStore documents,
+            SpineStore spines,
             RoundStore rounds,
             Bundles bundles,
             FallingSignOffs signOffs,
@@ -64,7 +64,7 @@ public class CarryOutOrder {
             Clock clock) {
         this.sight = sight;
         this.orders = orders;
-        this.documents = documents;
+        this.spines = spines;
         this.rounds = rounds;
         this.bundles = bundles;
         this.signOffs = signOffs;
@@ -215,7 +215,7 @@ public class CarryOutOrder {
                 Optional.of(board.id()),
                 paper.spine().id(),
                 actor.name() + " carried out " + paper.document().number() + "; "
-                        + documents.spine(notice).orElseThrow().document().number() + " is issued",
+                        + spines.spine(notice).orElseThrow().document().number() + " is issued",
                 "/orders/" + paper.spine().id());
     }
 }

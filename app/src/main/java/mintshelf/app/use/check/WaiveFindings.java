@@ -11,8 +11,8 @@ import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.CheckSheets.Held;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Right;
@@ -26,7 +26,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class WaiveFindings {
     private final Sight sight;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final CheckSheets checks;
     private final CheckRuleStore rules;
     private final PersonStore people;
@@ -36,7 +36,7 @@ public class WaiveFindings {
 
     public WaiveFindings(
             Sight sight,
-            DocumentStore documents,
+            VersionStore versions,
             CheckSheets checks,
             CheckRuleStore rules,
             PersonStore people,
@@ -44,7 +44,7 @@ public class WaiveFindings {
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
-        this.documents = documents;
+        this.versions = versions;
         this.checks = checks;
         this.rules = rules;
         this.people = people;
@@ -80,7 +80,7 @@ public class WaiveFindings {
         String said = Texts.required("Why it may pass", words, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             Document document = asked(actor, item);
-            VersionRow head = documents.version(item, document.head().number()).orElseThrow(NotThere::new);
+            VersionRow head = versions.version(item, document.head().number()).orElseThrow(NotThere::new);
             Held held = checks.findings(document, head).orElseThrow(NotThere::new).stream()
                     .filter(h -> CheckSheets.key(h.finding()).equals(finding))
                     .findFirst()
@@ -103,7 +103,7 @@ public class WaiveFindings {
     public String takeBack(Actor actor, long item, String key, long waiver) {
         return acts.once(actor, key, () -> {
             Document document = asked(actor, item);
-            VersionRow head = documents.version(item, document.head().number()).orElseThrow(NotThere::new);
+            VersionRow head = versions.version(item, document.head().number()).orElseThrow(NotThere::new);
             String finding = rules.end(head.revision(), waiver, clock.instant()).orElseThrow(NotThere::new);
             String says = finding.substring(finding.indexOf(' ') + 1);
             recorder.note(actor, item, "check.waiver_ended", head.number(), "does not let pass any more: " + says, "");

@@ -13,8 +13,8 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.svg.CompareSvg;
@@ -27,7 +27,7 @@ public class CompareSheets {
     private static final int KEPT_PICTURES = 12;
 
     private final Sight sight;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final ContentStore contents;
     private final Sheets sheets;
     private final SheetHistory history;
@@ -36,10 +36,10 @@ public class CompareSheets {
     private final Map<String, String> pictures = Recent.most(KEPT_PICTURES);
 
     public CompareSheets(
-            Sight sight, DocumentStore documents, ContentStore contents, Sheets sheets, SheetHistory history) {
+            Sight sight, VersionStore versions, ContentStore contents, Sheets sheets, SheetHistory history) {
         this.sight = sight;
         this.history = history;
-        this.documents = documents;
+        this.versions = versions;
         this.contents = contents;
         this.sheets = sheets;
     }
@@ -113,7 +113,7 @@ public class CompareSheets {
                 .orElseThrow(NotThere::new);
         if (upload.hash().isEmpty() || upload.kind().isEmpty()) return Optional.empty();
         VersionRow head =
-                documents.version(item, seen.document().head().number()).orElseThrow(NotThere::new);
+                versions.version(item, seen.document().head().number()).orElseThrow(NotThere::new);
         StoredContent now = new StoredContent(
                 upload.content(),
                 upload.hash().get(),

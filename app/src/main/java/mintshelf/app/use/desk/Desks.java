@@ -20,9 +20,9 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.desk.DeskStore;
 import mintshelf.app.store.desk.DeskStore.Brought;
 import mintshelf.app.store.desk.DeskStore.Desk;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.structure.ReferenceStore;
@@ -51,7 +51,7 @@ public class Desks {
 
     private final Sight sight;
     private final DeskStore desks;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final ReferenceStore references;
     private final ListStore lists;
     private final ShelfStore shelves;
@@ -61,7 +61,7 @@ public class Desks {
     public Desks(
             Sight sight,
             DeskStore desks,
-            DocumentStore documents,
+            VersionStore versions,
             ReferenceStore references,
             ListStore lists,
             ShelfStore shelves,
@@ -69,7 +69,7 @@ public class Desks {
             Clock clock) {
         this.sight = sight;
         this.desks = desks;
-        this.documents = documents;
+        this.versions = versions;
         this.references = references;
         this.lists = lists;
         this.shelves = shelves;
@@ -187,8 +187,7 @@ public class Desks {
         // statement.
         ContentHash content = seen.version() == d.head().number()
                 ? seen.spine().content().hash()
-                : documents
-                        .version(d.id(), seen.version())
+                : versions.version(d.id(), seen.version())
                         .orElseThrow()
                         .content()
                         .hash();
@@ -276,7 +275,7 @@ public class Desks {
         Desk desk = mine(actor, name);
         unit.run(() -> files.forEach(f -> {
             Seen seen = sight.of(actor, f.item());
-            VersionRow version = documents.version(f.item(), f.version()).orElseThrow(NotThere::new);
+            VersionRow version = versions.version(f.item(), f.version()).orElseThrow(NotThere::new);
             if (!seen.all() && seen.version() != f.version()) throw new NotThere();
             desks.brought(desk.id(), f.item(), version.id(), f.path(), f.onPurpose(), clock.instant());
         }));
@@ -299,7 +298,7 @@ public class Desks {
                         String path = Optional.ofNullable(record.get(item))
                                 .map(Brought::path)
                                 .orElse(path(seen));
-                        documents
+                        this.versions
                                 .version(item, versions.get(item))
                                 .ifPresent(v -> desks.brought(desk.id(), item, v.id(), path, false, clock.instant()));
                     });

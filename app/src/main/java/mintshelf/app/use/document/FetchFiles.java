@@ -10,7 +10,9 @@ import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import org.springframework.stereotype.Service;
 
 /** Hands out files. A copy never needs a hold; every copy is noted in the record. */
@@ -18,12 +20,22 @@ import org.springframework.stereotype.Service;
 public class FetchFiles {
     private final Sight sight;
     private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
     private final UnitOfWork unit;
     private final Recorder recorder;
 
-    public FetchFiles(Sight sight, DocumentStore documents, UnitOfWork unit, Recorder recorder) {
+    public FetchFiles(
+            Sight sight,
+            DocumentStore documents,
+            RevisionStore revisions,
+            VersionStore versions,
+            UnitOfWork unit,
+            Recorder recorder) {
         this.sight = sight;
         this.documents = documents;
+        this.revisions = revisions;
+        this.versions = versions;
         this.unit = unit;
         this.recorder = recorder;
     }
@@ -47,9 +59,9 @@ public class FetchFiles {
 
     private VersionRow readable(Seen seen, int number) {
         long item = seen.spine().id();
-        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (!seen.all()
-                && documents.revisions(item).stream()
+                && revisions.revisions(item).stream()
                         .noneMatch(r ->
                                 r.releasedVersion().filter(n -> n == number).isPresent())) {
             throw new NotThere();

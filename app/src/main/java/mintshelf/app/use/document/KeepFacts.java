@@ -13,6 +13,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.core.access.Right;
@@ -28,6 +30,8 @@ import org.springframework.stereotype.Service;
 public class KeepFacts {
     private final Sight sight;
     private final DocumentStore documents;
+    private final FactStore facts;
+    private final RevisionStore revisions;
     private final HouseStore house;
     private final FallingSignOffs signOffs;
     private final Acts acts;
@@ -37,6 +41,8 @@ public class KeepFacts {
     public KeepFacts(
             Sight sight,
             DocumentStore documents,
+            FactStore facts,
+            RevisionStore revisions,
             HouseStore house,
             FallingSignOffs signOffs,
             Acts acts,
@@ -44,6 +50,8 @@ public class KeepFacts {
             Clock clock) {
         this.sight = sight;
         this.documents = documents;
+        this.facts = facts;
+        this.revisions = revisions;
         this.house = house;
         this.signOffs = signOffs;
         this.acts = acts;
@@ -65,11 +73,11 @@ public class KeepFacts {
             List<String> said = new ArrayList<>();
             String newTitle = Texts.required("The title", title, 200).orElseThrow(Refused::new);
             if (!newTitle.equals(document.title())) {
-                documents.setTitle(item, document.pending().orElseThrow().id(), newTitle, clock.instant());
+                revisions.setTitle(item, document.pending().orElseThrow().id(), newTitle, clock.instant());
                 said.add("title “" + document.title() + "” → “" + newTitle + "”");
             }
             long revision = document.pending().orElseThrow().id();
-            Map<String, String> before = documents.facts(revision);
+            Map<String, String> before = facts.facts(revision);
             for (KindFact fact :
                     house.factSheets().getOrDefault(document.place().kind(), List.of())) {
                 String raw = typed.get(fact.fact().name());
@@ -88,12 +96,12 @@ public class KeepFacts {
                 String old = current;
                 String now = value.map(FactValue::text).orElse("");
                 if (old.equals(now)) continue;
-                documents.setFact(revision, fact.fact().id(), value);
+                facts.setFact(revision, fact.fact().id(), value);
                 said.add(fact.fact().label() + " " + shown(old) + " → " + shown(now));
             }
             if (!said.isEmpty()) {
                 documents.touch(item, clock.instant());
-                documents.noteHand(revision, actor.person());
+                revisions.noteHand(revision, actor.person());
                 String changed = String.join(", ", said);
                 recorder.note(actor, item, "facts.changed", "changed " + changed, "");
                 signOffs.changed(actor, item, changed);

@@ -17,10 +17,12 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
@@ -41,7 +43,9 @@ import org.springframework.stereotype.Service;
 public class ReadDocument {
     private final Sight sight;
     private final Cases cases;
-    private final DocumentStore documents;
+    private final FactStore facts;
+    private final VersionStore versions;
+    private final RevisionStore revisions;
     private final HouseStore house;
     private final StrayStore strays;
     private final ContentStore contents;
@@ -55,7 +59,9 @@ public class ReadDocument {
     public ReadDocument(
             Sight sight,
             Cases cases,
-            DocumentStore documents,
+            FactStore facts,
+            VersionStore versions,
+            RevisionStore revisions,
             HouseStore house,
             StrayStore strays,
             ContentStore contents,
@@ -67,7 +73,9 @@ public class ReadDocument {
             Clock clock) {
         this.sight = sight;
         this.cases = cases;
-        this.documents = documents;
+        this.facts = facts;
+        this.versions = versions;
+        this.revisions = revisions;
         this.house = house;
         this.strays = strays;
         this.contents = contents;
@@ -125,8 +133,8 @@ public class ReadDocument {
 
     public View view(Actor actor, long item) {
         Seen seen = sight.of(actor, item);
-        List<RevisionRow> revisions = documents.revisions(item);
-        List<VersionRow> versions = documents.versions(item);
+        List<RevisionRow> revisions = this.revisions.revisions(item);
+        List<VersionRow> versions = this.versions.versions(item);
         if (!seen.all()) {
             revisions = revisions.stream()
                     .filter(r -> r.releasedVersion().isPresent())
@@ -137,7 +145,7 @@ public class ReadDocument {
         }
         List<KindFact> sheet =
                 house.factSheets().getOrDefault(seen.document().place().kind(), List.of());
-        Map<String, String> values = documents.facts(seen.current().id());
+        Map<String, String> values = facts.facts(seen.current().id());
         List<FactLine> facts = sheet.stream()
                 .map(f -> new FactLine(f, values.getOrDefault(f.fact().name(), "")))
                 .toList();
@@ -209,9 +217,9 @@ public class ReadDocument {
     /** A version that the actor may fetch: any, or only those that were released. */
     public VersionRow version(Actor actor, long item, int number) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (seen.all()) return version;
-        boolean out = documents.revisions(item).stream()
+        boolean out = revisions.revisions(item).stream()
                 .anyMatch(r -> r.releasedVersion().filter(n -> n == number).isPresent());
         if (!out) throw new NotThere();
         return version;

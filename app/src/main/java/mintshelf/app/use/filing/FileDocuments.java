@@ -29,9 +29,12 @@ import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.filing.FilingStore.Filing;
 import mintshelf.app.store.filing.FilingStore.Row;
@@ -71,6 +74,9 @@ public class FileDocuments {
     private final FilingStore filings;
     private final ContentStore contents;
     private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final FactStore facts;
+    private final VersionStore versions;
     private final NumberStore numbers;
     private final DrawNumbers draw;
     private final HoldStore holds;
@@ -91,6 +97,9 @@ public class FileDocuments {
             FilingStore filings,
             ContentStore contents,
             DocumentStore documents,
+            RevisionStore revisions,
+            FactStore facts,
+            VersionStore versions,
             NumberStore numbers,
             DrawNumbers draw,
             HoldStore holds,
@@ -109,6 +118,9 @@ public class FileDocuments {
         this.filings = filings;
         this.contents = contents;
         this.documents = documents;
+        this.revisions = revisions;
+        this.facts = facts;
+        this.versions = versions;
         this.numbers = numbers;
         this.draw = draw;
         this.holds = holds;
@@ -222,7 +234,7 @@ public class FileDocuments {
         Proposal proposal =
                 Proposal.of(FilingRule.first(rules, name, content.name()), name, sheetFacts(upload, content));
         Optional<Long> same = contents.sealed(upload.hash().orElseThrow())
-                .map(known -> documents.withContent(known.id()))
+                .map(known -> versions.withContent(known.id()))
                 .flatMap(items -> lists.visibleOne(items, actor.access()));
         return new Row(
                 0,
@@ -367,9 +379,9 @@ public class FileDocuments {
                     .resolve(m.item(), written, Optional.empty(), Map.of())
                     .orElseThrow(Refused::new);
             references.keep(m.version(), refersTo);
-            documents.setDigest(
+            versions.setDigest(
                     m.version(),
-                    VersionDigest.of(m.content().hash(), documents.facts(m.revision()), References.digests(refersTo)));
+                    VersionDigest.of(m.content().hash(), facts.facts(m.revision()), References.digests(refersTo)));
         }
     }
 
@@ -523,14 +535,14 @@ public class FileDocuments {
         boolean takenOver = label.isPresent()
                 && !label.get().equals(ShippedSeries.of(kind.revisionSeries()).first());
         String why = takenOver ? "Taken over as revision " + label.get() : "";
-        long revision = documents.startRevision(item, label, stage, actor.person(), why, "", now);
+        long revision = revisions.startRevision(item, label, stage, actor.person(), why, "", now);
         Map<String, String> texts = new LinkedHashMap<>();
         facts.forEach((fact, value) -> {
-            documents.setFact(revision, fact.fact().id(), Optional.of(value));
+            this.facts.setFact(revision, fact.fact().id(), Optional.of(value));
             texts.put(fact.fact().name(), value.text());
         });
-        DocumentStore.Added version = documents.addVersion(
-                new DocumentStore.NewVersion(
+        VersionStore.Added version = versions.addVersion(
+                new VersionStore.NewVersion(
                         item,
                         revision,
                         content.id(),

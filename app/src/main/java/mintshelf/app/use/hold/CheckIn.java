@@ -24,9 +24,10 @@ import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.run.Run;
@@ -54,7 +55,7 @@ public class CheckIn {
     static final int LONGEST_COMMENT = 10_000;
 
     private final Sight sight;
-    private final DocumentStore documents;
+    private final SpineStore spines;
     private final ContentStore contents;
     private final HoldStore holds;
     private final Strays strays;
@@ -72,7 +73,7 @@ public class CheckIn {
 
     public CheckIn(
             Sight sight,
-            DocumentStore documents,
+            SpineStore spines,
             ContentStore contents,
             HoldStore holds,
             Strays strays,
@@ -88,7 +89,7 @@ public class CheckIn {
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
-        this.documents = documents;
+        this.spines = spines;
         this.contents = contents;
         this.holds = holds;
         this.strays = strays;
@@ -223,7 +224,7 @@ public class CheckIn {
             if (arrived(actor, u)) read.put(u.token(), references.read(u));
         }
         return Became.read(acts.once(actor, key, () -> {
-            documents.lock(items);
+            spines.lock(items);
             Brought brought = brought(actor, rows, items, read);
             List<Became> became = new ArrayList<>();
             Map<Long, Long> worked = new HashMap<>(options.worked());
@@ -407,7 +408,7 @@ public class CheckIn {
         }
         String taken = brought.isPresent() ? versions.takeFacts(document, content) : "";
         String says = returned instanceof Returned.TakesUp up ? References.tookUp(up.components()) : "";
-        DocumentStore.Added added = versions.add(
+        VersionStore.Added added = versions.add(
                 actor,
                 document,
                 new NewVersions.Made(

@@ -14,8 +14,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
@@ -123,7 +123,7 @@ public class Strays {
             });
             String said = words.isEmpty() ? "adopted the stray of " + stray.authorName() : words;
             Optional<Long> head = Optional.of(document.head().version());
-            DocumentStore.Added added = versions.add(
+            VersionStore.Added added = versions.add(
                     actor,
                     document,
                     new NewVersions.Made(

@@ -19,7 +19,7 @@ import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.PersonStore;
@@ -55,7 +55,7 @@ public class SendMail {
     private final Sight sight;
     private final SheetPdf pictures;
     private final ReadingRoom room;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final SheetHistory history;
     private final Sheets sheets;
     private final UnitOfWork unit;
@@ -70,7 +70,7 @@ public class SendMail {
             Sight sight,
             SheetPdf pictures,
             ReadingRoom room,
-            DocumentStore documents,
+            VersionStore versions,
             SheetHistory history,
             Sheets sheets,
             UnitOfWork unit,
@@ -83,7 +83,7 @@ public class SendMail {
         this.sight = sight;
         this.pictures = pictures;
         this.room = room;
-        this.documents = documents;
+        this.versions = versions;
         this.history = history;
         this.sheets = sheets;
         this.unit = unit;
@@ -158,8 +158,8 @@ public class SendMail {
     /** What the first sheet of a round changes: "4 differences to version 7: B2 ⌀ 5.5 → ⌀ 6.6, …". */
     private Optional<String> differences(RoundView view) {
         RoundSight.Line line = view.lines().get(0);
-        return room.within(() -> documents
-                .version(line.item().item(), line.item().number())
+        return room.within(() -> versions.version(
+                        line.item().item(), line.item().number())
                 .flatMap(now -> history.before(line.item().item(), now)
                         .flatMap(before -> sheets.pair(sheets.opened(before.content()), sheets.opened(now.content()))
                                 .map(Sheets.Pair::compare)

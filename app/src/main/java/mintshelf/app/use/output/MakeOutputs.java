@@ -13,9 +13,11 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.output.OutputStore.Wanted;
 import mintshelf.core.base.Outcome;
@@ -39,7 +41,9 @@ public class MakeOutputs {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
     private final OutputStore outputs;
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
+    private final SpineStore spines;
     private final KeepContent contents;
     private final SheetPdf pages;
     private final ReadingRoom room;
@@ -49,7 +53,9 @@ public class MakeOutputs {
 
     public MakeOutputs(
             OutputStore outputs,
-            DocumentStore documents,
+            RevisionStore revisions,
+            VersionStore versions,
+            SpineStore spines,
             KeepContent contents,
             SheetPdf pages,
             ReadingRoom room,
@@ -57,7 +63,9 @@ public class MakeOutputs {
             Settings settings,
             Clock clock) {
         this.outputs = outputs;
-        this.documents = documents;
+        this.revisions = revisions;
+        this.versions = versions;
+        this.spines = spines;
         this.contents = contents;
         this.pages = pages;
         this.room = room;
@@ -115,9 +123,9 @@ public class MakeOutputs {
     }
 
     private Outcome<PdfWriter.Written> pdf(Wanted wanted) {
-        Document document = documents.spine(wanted.item()).orElseThrow().document();
-        VersionRow version = documents.version(wanted.item(), wanted.number()).orElseThrow();
-        RevisionRow revision = documents.revisions(wanted.item()).stream()
+        Document document = spines.spine(wanted.item()).orElseThrow().document();
+        VersionRow version = versions.version(wanted.item(), wanted.number()).orElseThrow();
+        RevisionRow revision = revisions.revisions(wanted.item()).stream()
                 .filter(r -> r.revision().id() == version.revision())
                 .findFirst()
                 .orElseThrow();

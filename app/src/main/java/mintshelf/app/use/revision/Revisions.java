@@ -22,6 +22,9 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.SpineStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.record.RecordStore;
@@ -47,6 +50,9 @@ import org.springframework.stereotype.Service;
 public class Revisions {
     private final Sight sight;
     private final DocumentStore documents;
+    private final VersionStore versions;
+    private final RevisionStore revisions;
+    private final SpineStore spines;
     private final HoldStore holds;
     private final HouseStore house;
     private final RoundStore rounds;
@@ -62,6 +68,9 @@ public class Revisions {
     public Revisions(
             Sight sight,
             DocumentStore documents,
+            VersionStore versions,
+            RevisionStore revisions,
+            SpineStore spines,
             HoldStore holds,
             HouseStore house,
             RoundStore rounds,
@@ -75,6 +84,9 @@ public class Revisions {
             Clock clock) {
         this.sight = sight;
         this.documents = documents;
+        this.versions = versions;
+        this.revisions = revisions;
+        this.spines = spines;
         this.holds = holds;
         this.house = house;
         this.rounds = rounds;
@@ -144,7 +156,7 @@ public class Revisions {
     private void startOne(Actor actor, Document document, String why, String details, boolean checkOut) {
         start.start(actor, document, why, details);
         if (!checkOut) return;
-        Document started = documents.spine(document.id()).orElseThrow().document();
+        Document started = spines.spine(document.id()).orElseThrow().document();
         holds.take(List.of(started), actor.person(), "", why, clock.instant());
         recorder.note(
                 actor,
@@ -177,15 +189,15 @@ public class Revisions {
             document.holder().ifPresent(h -> holds.end(h.hold(), HoldStore.Ending.DROPPED, actor.person(), why, now));
             Route route = house.edition(pending.stage().edition());
             boolean free = labelIsFree(item, pending);
-            documents.dropRevision(
+            revisions.dropRevision(
                     pending.id(), route.firstOf(StageClass.CLOSED).orElseThrow(), free, now);
-            long released = documents.revisions(item).stream()
+            long released = revisions.revisions(item).stream()
                     .filter(r -> r.revision().released())
                     .map(r -> r.releasedVersion().orElseThrow())
-                    .map(n -> documents.version(item, n).orElseThrow().id())
+                    .map(n -> versions.version(item, n).orElseThrow().id())
                     .findFirst()
                     .orElseThrow();
-            documents.setHead(item, document.line(), released);
+            versions.setHead(item, document.line(), released);
             documents.touch(item, now);
             recorder.note(
                     actor,
@@ -225,17 +237,17 @@ public class Revisions {
 
     /** A label is free again when nobody but who started the revision has made, fetched or been asked about a version of it. */
     private boolean labelIsFree(long item, Revision pending) {
-        RevisionRow row = documents.revisions(item).stream()
+        RevisionRow row = revisions.revisions(item).stream()
                 .filter(r -> r.revision().id() == pending.id())
                 .findFirst()
                 .orElseThrow();
-        List<Integer> numbers = documents.versions(item).stream()
+        List<Integer> numbers = versions.versions(item).stream()
                 .filter(v -> v.revision() == pending.id())
                 .map(v -> v.number())
                 .toList();
         return !rounds.named(pending.id())
                 && !orders.names(pending.id())
-                && !documents.othersWorkedOn(pending.id(), row.startedById())
+                && !revisions.othersWorkedOn(pending.id(), row.startedById())
                 && !record.wasFetchedByOthers(item, numbers, row.startedById());
     }
 

@@ -11,9 +11,11 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.Line;
 import mintshelf.app.sight.RoundSight.RoundView;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.core.document.Document;
@@ -26,14 +28,25 @@ import org.springframework.stereotype.Service;
 @Service
 public class ReadRounds {
     private final RoundSight sight;
-    private final DocumentStore documents;
+    private final FactStore facts;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
     private final HouseStore house;
     private final Settings settings;
     private final Clock clock;
 
-    public ReadRounds(RoundSight sight, DocumentStore documents, HouseStore house, Settings settings, Clock clock) {
+    public ReadRounds(
+            RoundSight sight,
+            FactStore facts,
+            RevisionStore revisions,
+            VersionStore versions,
+            HouseStore house,
+            Settings settings,
+            Clock clock) {
         this.sight = sight;
-        this.documents = documents;
+        this.facts = facts;
+        this.revisions = revisions;
+        this.versions = versions;
         this.house = house;
         this.settings = settings;
         this.clock = clock;
@@ -50,13 +63,13 @@ public class ReadRounds {
     }
 
     public VersionRow version(Line line) {
-        return documents.version(line.item().item(), line.item().number()).orElseThrow();
+        return versions.version(line.item().item(), line.item().number()).orElseThrow();
     }
 
     /** The label of the revision that a former version belongs to, where it is another one than the round's: "A" stays A after B is out. */
     public Optional<String> formerRevision(long item, VersionRow former, VersionRow now) {
         if (former.revision() == now.revision()) return Optional.empty();
-        return documents.revisions(item).stream()
+        return revisions.revisions(item).stream()
                 .map(RevisionRow::revision)
                 .filter(r -> r.id() == former.revision())
                 .map(Revision::shown)
@@ -137,8 +150,8 @@ public class ReadRounds {
         if (pending.isEmpty()) return changes;
         if (document.released().isEmpty()) return List.of("first release");
         if (!pending.get().reason().isEmpty()) changes.add(pending.get().reason());
-        Map<String, String> before = documents.facts(document.released().get().id());
-        Map<String, String> now = documents.facts(pending.get().id());
+        Map<String, String> before = facts.facts(document.released().get().id());
+        Map<String, String> now = facts.facts(pending.get().id());
         for (KindFact fact : house.factSheets().getOrDefault(document.place().kind(), List.of())) {
             String name = fact.fact().name();
             String old = before.getOrDefault(name, "–");

@@ -13,8 +13,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.base.Texts;
@@ -27,7 +27,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class KeepSheetMaps {
     private final SheetMapStore maps;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final ListStore lists;
     private final Sheets sheets;
     private final Sight sight;
@@ -36,14 +36,14 @@ public class KeepSheetMaps {
 
     public KeepSheetMaps(
             SheetMapStore maps,
-            DocumentStore documents,
+            VersionStore versions,
             ListStore lists,
             Sheets sheets,
             Sight sight,
             Acts acts,
             Recorder recorder) {
         this.maps = maps;
-        this.documents = documents;
+        this.versions = versions;
         this.lists = lists;
         this.sheets = sheets;
         this.sight = sight;
@@ -79,8 +79,7 @@ public class KeepSheetMaps {
                         .values()
                         .stream()
                         .findFirst();
-        return seen.flatMap(s -> documents
-                .version(s.spine().id(), s.version())
+        return seen.flatMap(s -> versions.version(s.spine().id(), s.version())
                 .flatMap(v -> sheets.opened(v.content()))
                 .map(drawing -> tried(s, map, drawing, mostTexts)));
     }

@@ -22,7 +22,9 @@ import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
@@ -43,6 +45,8 @@ import org.springframework.stereotype.Service;
 public class WriteSheets {
     private final Sight sight;
     private final DocumentStore documents;
+    private final FactStore facts;
+    private final VersionStore versions;
     private final HouseStore house;
     private final SheetMapStore maps;
     private final Sheets sheets;
@@ -56,6 +60,8 @@ public class WriteSheets {
     public WriteSheets(
             Sight sight,
             DocumentStore documents,
+            FactStore facts,
+            VersionStore versions,
             HouseStore house,
             SheetMapStore maps,
             Sheets sheets,
@@ -67,6 +73,8 @@ public class WriteSheets {
             java.time.Clock clock) {
         this.sight = sight;
         this.documents = documents;
+        this.facts = facts;
+        this.versions = versions;
         this.house = house;
         this.maps = maps;
         this.sheets = sheets;
@@ -141,7 +149,7 @@ public class WriteSheets {
     /** The title block of the version that the actor is shown. */
     public Block block(Actor actor, long item) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = documents.version(item, seen.version()).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, seen.version()).orElseThrow(NotThere::new);
         Optional<DxfDrawing> drawing = sheets.opened(version.content());
         Optional<Edition> map = drawing.flatMap(sheets::mapFor);
         List<Line> lines = new ArrayList<>();
@@ -166,7 +174,7 @@ public class WriteSheets {
     /** What the record says of what a sheet shows: its facts, and what the shelf writes or wrote. */
     private Map<String, String> record(Seen seen, VersionRow version) {
         Document document = seen.document();
-        Map<String, String> record = new HashMap<>(documents.facts(version.revision()));
+        Map<String, String> record = new HashMap<>(facts.facts(version.revision()));
         record.put("title", document.title());
         Optional<OutputStore.Proof> proof = outputs.proof(version.id());
         Revision revision = seen.current();
@@ -233,8 +241,7 @@ public class WriteSheets {
             Optional<Draft> draft = writer.draft(
                     document,
                     revision.id(),
-                    documents
-                            .version(document.id(), document.head().number())
+                    versions.version(document.id(), document.head().number())
                             .orElseThrow()
                             .content(),
                     values(document, revision),

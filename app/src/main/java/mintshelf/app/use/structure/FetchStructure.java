@@ -12,8 +12,8 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
@@ -21,13 +21,13 @@ import org.springframework.stereotype.Service;
 @Service
 public class FetchStructure {
     private final ReadStructure structure;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final UnitOfWork unit;
     private final Recorder recorder;
 
-    public FetchStructure(ReadStructure structure, DocumentStore documents, UnitOfWork unit, Recorder recorder) {
+    public FetchStructure(ReadStructure structure, VersionStore versions, UnitOfWork unit, Recorder recorder) {
         this.structure = structure;
-        this.documents = documents;
+        this.versions = versions;
         this.unit = unit;
         this.recorder = recorder;
     }
@@ -61,7 +61,7 @@ public class FetchStructure {
         }
         List<Packed> files = new ArrayList<>();
         wanted.forEach((id, version) -> {
-            VersionRow row = documents.version(id, version).orElseThrow(NotThere::new);
+            VersionRow row = versions.version(id, version).orElseThrow(NotThere::new);
             String path = Packed.folders(seen.get(id).spine()) + row.fileName();
             files.add(new Packed(path, row.content()));
             says.add(path + "  v" + version);

@@ -16,7 +16,9 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
@@ -35,7 +37,9 @@ import org.springframework.stereotype.Service;
 @Service
 public class KeepReferences {
     private final Sight sight;
+    private final FactStore facts;
     private final DocumentStore documents;
+    private final VersionStore versions;
     private final NumberStore numbers;
     private final ReferenceStore store;
     private final References references;
@@ -46,7 +50,9 @@ public class KeepReferences {
 
     public KeepReferences(
             Sight sight,
+            FactStore facts,
             DocumentStore documents,
+            VersionStore versions,
             NumberStore numbers,
             ReferenceStore store,
             References references,
@@ -55,7 +61,9 @@ public class KeepReferences {
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
+        this.facts = facts;
         this.documents = documents;
+        this.versions = versions;
         this.numbers = numbers;
         this.store = store;
         this.references = references;
@@ -95,7 +103,7 @@ public class KeepReferences {
         Seen of = sight.of(actor, item);
         int number = of.version();
         List<Reference> all = store.of(
-                documents.version(item, number).orElseThrow(NotThere::new).id());
+                versions.version(item, number).orElseThrow(NotThere::new).id());
         Set<Long> wanted = new HashSet<>();
         all.forEach(r -> r.component().ifPresent(c -> wanted.add(c.item())));
         Map<String, List<Filed>> named = store.named(all.stream()
@@ -160,7 +168,7 @@ public class KeepReferences {
                                 "Choose another document.");
                     });
             long captured = target.document().head().version();
-            store.pick(documents.substance(seen.document().head().version()), seq, component, captured);
+            store.pick(versions.substance(seen.document().head().version()), seq, component, captured);
             redigest(seen);
             recorder.note(
                     actor,
@@ -184,7 +192,7 @@ public class KeepReferences {
                     .resolve(item, before.stream().map(Reference::written).toList(), Optional.of(head), Map.of())
                     .orElseThrow(Refused::new);
             int found = 0;
-            long owner = documents.substance(head);
+            long owner = versions.substance(head);
             for (int i = 0; i < before.size(); i++) {
                 if (before.get(i).isFound() || !now.get(i).isFound()) continue;
                 Reference.Component c = now.get(i).component().orElseThrow();
@@ -221,8 +229,8 @@ public class KeepReferences {
     private void redigest(Seen seen) {
         Document document = seen.document();
         long head = document.head().version();
-        Map<String, String> facts = documents.facts(document.current().id());
-        documents.setDigest(
+        Map<String, String> facts = this.facts.facts(document.current().id());
+        versions.setDigest(
                 head, VersionDigest.of(document.head().content(), facts, References.digests(store.of(head))));
         documents.structureMoved(document.id());
     }

@@ -28,8 +28,8 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.PictureStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
@@ -63,7 +63,7 @@ public class ReadModel {
     private static final List<String> MESHES = List.of("stl", "3mf", "gltf", "glb", "obj");
 
     private final Sight sight;
-    private final DocumentStore documents;
+    private final VersionStore versions;
     private final ReferenceStore references;
     private final PictureStore pictures;
     private final ContentStore contents;
@@ -74,7 +74,7 @@ public class ReadModel {
 
     public ReadModel(
             Sight sight,
-            DocumentStore documents,
+            VersionStore versions,
             ReferenceStore references,
             PictureStore pictures,
             ContentStore contents,
@@ -83,7 +83,7 @@ public class ReadModel {
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
-        this.documents = documents;
+        this.versions = versions;
         this.references = references;
         this.pictures = pictures;
         this.contents = contents;
@@ -161,7 +161,7 @@ public class ReadModel {
 
     private Building build(Actor actor, long item, int number, boolean latest, int most) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         Building building = new Building(actor, latest && seen.all(), most);
         building.add(seen, version, StepAssembly.identity(), 0, new ArrayList<>(List.of(item)));
         return building;
@@ -176,7 +176,7 @@ public class ReadModel {
 
     /** What a model of this format looks like, of those of its components that the actor sees; nothing for meshes. */
     public Optional<Lines> lines(Actor actor, long item, int number) {
-        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (version.content().kind() != ContentKind.STEP) return Optional.empty();
         Building building = build(actor, item, number, false, MOST_DRAWN);
         StringBuilder placed = new StringBuilder();
@@ -307,8 +307,8 @@ public class ReadModel {
             }
             Reference.Component c = component.get();
             int wanted = !seen.get().all() || latest ? seen.get().version() : c.number();
-            Optional<VersionRow> version =
-                    versions.computeIfAbsent(c.item() + " " + wanted, k -> documents.version(c.item(), wanted));
+            Optional<VersionRow> version = versions.computeIfAbsent(
+                    c.item() + " " + wanted, k -> ReadModel.this.versions.version(c.item(), wanted));
             if (version.isEmpty()) return;
             path.add(c.item());
             add(seen.get(), version.get(), matrix, depth, path);
@@ -373,7 +373,7 @@ public class ReadModel {
     /** Keeps a picture of a version's model that a browser made; only who may change the document is believed. */
     public void keepPicture(Actor actor, long item, int number, byte[] png) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = documents.version(item, number).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (!seen.all() || format(version).isEmpty()) throw new NotThere();
         actor.access().ask(Right.CHANGE, seen.document().place()).ifPresent(r -> {
             throw new Refused(r);

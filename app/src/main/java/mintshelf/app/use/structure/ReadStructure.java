@@ -20,7 +20,8 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.StructureMirror;
-import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.app.store.structure.ReferenceStore.Frozen;
@@ -37,19 +38,22 @@ public class ReadStructure {
     private static final int DEEPEST = 40;
 
     private final Sight sight;
-    private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
     private final ReferenceStore references;
     private final StructureMirror mirror;
     private final Settings settings;
 
     public ReadStructure(
             Sight sight,
-            DocumentStore documents,
+            RevisionStore revisions,
+            VersionStore versions,
             ReferenceStore references,
             StructureMirror mirror,
             Settings settings) {
         this.sight = sight;
-        this.documents = documents;
+        this.revisions = revisions;
+        this.versions = versions;
         this.references = references;
         this.mirror = mirror;
         this.settings = settings;
@@ -195,7 +199,7 @@ public class ReadStructure {
         List<Row> rows = new ArrayList<>();
         List<Long> path = new ArrayList<>(List.of(item));
         boolean cut = !walk(start.get(), "", path, children, seen, made, outOfDate, rows);
-        int version = documents.versions(item).stream()
+        int version = versions.versions(item).stream()
                 .filter(v -> v.id() == start.get().version())
                 .findFirst()
                 .orElseThrow()
@@ -207,8 +211,7 @@ public class ReadStructure {
     private Optional<Node> start(Seen top, StructureView view, Optional<Integer> number, LocalDate day) {
         long item = top.spine().id();
         if (number.isPresent() && top.all()) {
-            return Optional.of(documents
-                    .version(item, number.get())
+            return Optional.of(versions.version(item, number.get())
                     .map(v -> new Node(v.id(), v.revision()))
                     .orElseThrow(NotThere::new));
         }
@@ -220,11 +223,11 @@ public class ReadStructure {
                 top.document()
                         .released()
                         .or(() -> top.document().lastEnded())
-                        .flatMap(r -> documents.revisions(item).stream()
+                        .flatMap(r -> revisions.revisions(item).stream()
                                 .filter(row -> row.revision().id() == r.id())
                                 .findFirst()
                                 .flatMap(row -> row.releasedVersion()))
-                        .flatMap(n -> documents.version(item, n))
+                        .flatMap(n -> versions.version(item, n))
                         .map(v -> new Node(v.id(), v.revision()));
             case ON_DATE ->
                 Optional.ofNullable(references.at(List.of(item), endOf(day)).get(item))

@@ -17,8 +17,8 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Plan;
@@ -32,21 +32,16 @@ import org.springframework.stereotype.Service;
 @Service
 public class Reinstate implements SetAct {
     private final Sight sight;
-    private final DocumentStore documents;
+    private final VersionStore kept;
     private final NewVersions versions;
     private final References references;
     private final Acts acts;
     private final Recorder recorder;
 
     public Reinstate(
-            Sight sight,
-            DocumentStore documents,
-            NewVersions versions,
-            References references,
-            Acts acts,
-            Recorder recorder) {
+            Sight sight, VersionStore kept, NewVersions versions, References references, Acts acts, Recorder recorder) {
         this.sight = sight;
-        this.documents = documents;
+        this.kept = kept;
         this.versions = versions;
         this.references = references;
         this.acts = acts;
@@ -98,8 +93,7 @@ public class Reinstate implements SetAct {
     public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
         List<Plan.Row<Line>> rows = new ArrayList<>();
         for (Seen seen : sight.of(actor, items).values()) {
-            Optional<VersionRow> old =
-                    seen.all() ? documents.version(seen.spine().id(), number(wish)) : Optional.empty();
+            Optional<VersionRow> old = seen.all() ? kept.version(seen.spine().id(), number(wish)) : Optional.empty();
             List<Refusal> inTheWay = old.map(
                             v -> refusal(actor, seen.document(), v).stream().toList())
                     .orElseGet(() -> List.of(Refusal.of(
@@ -126,11 +120,11 @@ public class Reinstate implements SetAct {
         if (!seen.all()) throw new NotThere();
         Sight.expectVersion(seen, expected);
         Document document = seen.document();
-        VersionRow old = documents.version(document.id(), number).orElseThrow(NotThere::new);
+        VersionRow old = kept.version(document.id(), number).orElseThrow(NotThere::new);
         refusal(actor, document, old).ifPresent(r -> {
             throw new Refused(r);
         });
-        DocumentStore.Added added = versions.add(
+        VersionStore.Added added = versions.add(
                 actor,
                 document,
                 new NewVersions.Made(

@@ -1,0 +1,234 @@
+package mintshelf.app.store.document;
+
+import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.LINE;
+import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.VERSION;
+import static mintshelf.database.schema.Tables.VERSION_FILE;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import mintshelf.app.store.Times;
+import mintshelf.core.base.ContentHash;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Versions of documents and the heads of their lines. */
+@Repository
+public class VersionStore {
+    /** Ids of one statement that is written anew each time. */
+    private static final int PORTION = 1000;
+
+    private static final short MARK = 1;
+    private static final mintshelf.database.schema.tables.Person AUTHOR = PERSON.as("author");
+    private final DSLContext db;
+    private final JsonMapper json;
+    private final DocumentStore documents;
+
+    public VersionStore(DSLContext db, JsonMapper json, DocumentStore documents) {
+        this.db = db;
+        this.json = json;
+        this.documents = documents;
+    }
+
+    /** The versions of the main line, oldest first. */
+    public List<VersionRow> versions(long item) {
+        return versions(VERSION.ITEM.eq(item).and(LINE.MAIN_MARK.eq(MARK)));
+    }
+
+    public Optional<VersionRow> version(long item, int number) {
+        return versions(VERSION.ITEM.eq(item).and(LINE.MAIN_MARK.eq(MARK)).and(VERSION.NUMBER.eq(number))).stream()
+                .findFirst();
+    }
+
+    /** Versions by their ids; a statement for each few hundred. */
+    public Map<Long, VersionRow> versionsById(Collection<Long> ids) {
+        Map<Long, VersionRow> found = new HashMap<>();
+        List<Long> all = List.copyOf(ids);
+        for (int from = 0; from < all.size(); from += PORTION) {
+            versions(VERSION.ID.in(all.subList(from, Math.min(all.size(), from + PORTION))))
+                    .forEach(v -> found.put(v.id(), v));
+        }
+        return found;
+    }
+
+    private List<VersionRow> versions(org.jooq.Condition where) {
+        var base = VERSION.as("base_version");
+        var copied = VERSION.as("copied_version");
+        return db.select(VERSION.fields())
+                .select(VERSION_FILE.FILE_NAME, PERSON.NAME, base.NUMBER, copied.NUMBER)
+                .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
+                .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE))
+                .join(VERSION_FILE)
+                .on(VERSION_FILE.VERSION.eq(VERSION.ID), VERSION_FILE.ROLE.eq("MAIN"))
+                .join(CONTENT)
+                .on(CONTENT.ID.eq(VERSION_FILE.CONTENT))
+                .join(PERSON)
+                .on(PERSON.ID.eq(VERSION.AUTHOR))
+                .leftJoin(base)
+                .on(base.ID.eq(VERSION.BASE))
+                .leftJoin(copied)
+                .on(copied.ID.eq(VERSION.COPY_OF))
+                .where(where)
+                .orderBy(VERSION.NUMBER)
+                .fetch(row -> new VersionRow(
+                        row.get(VERSION.ID),
+                        row.get(VERSION.NUMBER),
+                        row.get(VERSION.REVISION),
+                        row.get(VERSION_FILE.FILE_NAME),
+                        SpineStore.content(row),
+                        ContentHash.of(row.get(VERSION.DIGEST)),
+                        row.get(VERSION.COMMENT),
+                        row.get(VERSION.AUTHOR),
+                        row.get(PERSON.NAME),
+                        VersionRow.MadeBy.valueOf(row.get(VERSION.MADE_BY)),
+                        Times.instant(row.get(VERSION.AT)),
+                        Optional.ofNullable(row.get(base.NUMBER)),
+                        Optional.ofNullable(row.get(copied.NUMBER))));
+    }
+
+    public long mainLine(long item) {
+        return db.select(LINE.ID)
+                .from(LINE)
+                .where(LINE.ITEM.eq(item), LINE.MAIN_MARK.eq(MARK))
+                .fetchSingle()
+                .value1();
+    }
+
+    /**
+     * What a new version is made of.
+     *
+     * @param substance the version whose content it carries in a sheet that the shelf wrote; empty for its own
+     */
+    public record NewVersion(
+            long item,
+            long revision,
+            long content,
+            String fileName,
+            ContentHash digest,
+            String comment,
+            long author,
+            VersionRow.MadeBy madeBy,
+            Optional<Long> base,
+            Optional<Long> substance,
+            Optional<Long> copyOf,
+            Map<String, String> facts) {
+        /** A version whose substance is its own. */
+        public NewVersion(
+                long item,
+                long revision,
+                long content,
+                String fileName,
+                ContentHash digest,
+                String comment,
+                long author,
+                VersionRow.MadeBy madeBy,
+                Optional<Long> base,
+                Optional<Long> copyOf,
+                Map<String, String> facts) {
+            this(
+                    item,
+                    revision,
+                    content,
+                    fileName,
+                    digest,
+                    comment,
+                    author,
+                    madeBy,
+                    base,
+                    Optional.empty(),
+                    copyOf,
+                    facts);
+        }
+    }
+
+    /** A version that was just made. */
+    public record Added(long version, int number) {}
+
+    /** Adds the next version of the main line and makes it the head. Under the line's lock. */
+    public Added addVersion(NewVersion v, Instant now) {
+        // As a value of its own the highest number is the last entry of an index.
+        Field<Integer> highest =
+                DSL.field(DSL.select(DSL.max(VERSION.NUMBER)).from(VERSION).where(VERSION.LINE.eq(LINE.ID)));
+        var last = db.select(LINE.ID, highest)
+                .from(LINE)
+                .where(LINE.ITEM.eq(v.item()), LINE.MAIN_MARK.eq(MARK))
+                .fetchSingle();
+        long line = last.value1();
+        int number = Optional.ofNullable(last.value2()).orElse(0) + 1;
+        long id = db.insertInto(VERSION)
+                .set(VERSION.ITEM, v.item())
+                .set(VERSION.LINE, line)
+                .set(VERSION.REVISION, v.revision())
+                .set(VERSION.NUMBER, number)
+                .set(VERSION.DIGEST, v.digest().bytes())
+                .set(VERSION.COMMENT, v.comment())
+                .set(VERSION.AUTHOR, v.author())
+                .set(VERSION.MADE_BY, v.madeBy().name())
+                .set(VERSION.AT, Times.utc(now))
+                .set(VERSION.BASE, v.base().orElse(null))
+                .set(VERSION.SUBSTANCE, v.substance().orElse(null))
+                .set(VERSION.COPY_OF, v.copyOf().orElse(null))
+                .set(VERSION.FACTS, json.writeValueAsString(new TreeMap<>(v.facts())))
+                .returningResult(VERSION.ID)
+                .fetchSingle()
+                .value1();
+        db.insertInto(VERSION_FILE)
+                .set(VERSION_FILE.VERSION, id)
+                .set(VERSION_FILE.ROLE, "MAIN")
+                .set(VERSION_FILE.CONTENT, v.content())
+                .set(VERSION_FILE.FILE_NAME, v.fileName())
+                .execute();
+        setHead(v.item(), line, id);
+        documents.touch(v.item(), now);
+        return new Added(id, number);
+    }
+
+    /** Makes a version the latest of its line; graphs in memory learn of it. */
+    public void setHead(long item, long line, long version) {
+        db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
+        documents.structureMoved(item);
+    }
+
+    /** Writes the digest of a version of this transaction, once what it refers to is known. */
+    public void setDigest(long version, ContentHash digest) {
+        db.update(VERSION)
+                .set(VERSION.DIGEST, digest.bytes())
+                .where(VERSION.ID.eq(version))
+                .execute();
+    }
+
+    /** The version whose content a version carries: its own, or the one that the shelf wrote it from. */
+    public long substance(long version) {
+        return db.select(DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID))
+                .from(VERSION)
+                .where(VERSION.ID.eq(version))
+                .fetchSingle()
+                .value1();
+    }
+
+    /** Documents, dropped ones left out, whose head version has this content. */
+    public List<Long> withContent(long content) {
+        return db.select(ITEM.ID)
+                .from(VERSION_FILE)
+                .join(LINE)
+                .on(LINE.HEAD_VERSION.eq(VERSION_FILE.VERSION))
+                .join(ITEM)
+                .on(ITEM.ID.eq(LINE.ITEM), ITEM.DROPPED_AT.isNull())
+                .where(VERSION_FILE.CONTENT.eq(content))
+                .orderBy(ITEM.ID)
+                .limit(20)
+                .fetch(ITEM.ID);
+    }
+}
