@@ -6,7 +6,13 @@ import com.deque.html.axecore.results.Rule;
 import com.deque.html.axecore.selenium.AxeBuilder;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.OptionalLong;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.core.signoff.Decision;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Tag;
@@ -33,31 +39,30 @@ class AccessibilityTest {
         long shelf = SERVER.shelf();
         long item = SERVER.file("priya", shelf, "axe.txt", "axe", true);
         long revised = SERVER.released(shelf, "axe released.txt");
-        SERVER.bean(mintshelf.app.use.revision.Revisions.class)
-                .start(SERVER.actor("priya"), List.of(revised), Server.key(), "r", "", true);
+        SERVER.bean(Revisions.class).start(SERVER.actor("priya"), List.of(revised), Server.key(), "r", "", true);
         SERVER.checkIn("priya", revised, "two", false);
         SERVER.checkIn("tomasz", revised, "unheld", false);
         long stray = SERVER.bean(StrayStore.class).kept(revised).get(0).id();
-        long sheet = SERVER.bean(mintshelf.app.use.filing.FileDocuments.class)
+        long sheet = SERVER.bean(FileDocuments.class)
                 .open(
                         SERVER.actor("ines"),
                         shelf,
-                        java.util.OptionalLong.empty(),
+                        OptionalLong.empty(),
                         List.of(SERVER.bring("ines", "axe.dxf", WalksTest.sheet("AX-1", "Axe", "n" + shelf))));
         long drawn = WalksTest.drawing(shelf, "axe drawn.dxf", "AX" + shelf + "-2");
         Review review = new Review(SERVER);
         long sent = review.drawing(shelf, "axe sent.dxf");
         long round = review.send("priya", sent, review.drawing(shelf, "axe too.dxf"));
-        review.answer("hedda", round, mintshelf.core.signoff.Decision.REMARKED, "so far so good");
+        review.answer("hedda", round, Decision.REMARKED, "so far so good");
         long tosend = review.drawing(shelf, "axe to send.dxf");
-        String asked = SERVER.bean(mintshelf.app.use.change.AskForChange.class)
+        String asked = SERVER.bean(AskForChange.class)
                 .ask(
                         SERVER.actor("priya"),
                         List.of(SERVER.released(shelf, "axe ordered.txt")),
                         Server.key(),
                         "Order",
                         "because",
-                        java.util.Map.of());
+                        Map.of());
         long person = SERVER.actor("priya").person();
         String mark = Server.key().substring(0, 8);
         long part = SERVER.file(

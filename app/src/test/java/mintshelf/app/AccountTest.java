@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -15,8 +16,10 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.use.mail.SendMail;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.person.SignIn;
+import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 /** Signing in, and all that hangs on it: brakes, sessions, passwords, leaving. */
@@ -148,7 +151,7 @@ class AccountTest {
                         Map.of("name", "Nu Person", "mail", mail))
                 .body();
         String link = added.replaceAll("(?s).*(/invitations/[A-Za-z0-9_-]+).*", "$1");
-        var sender = server.bean(mintshelf.app.use.mail.SendMail.class);
+        var sender = server.bean(SendMail.class);
         while (sender.sendNext()) {
             // until nothing waits
         }
@@ -161,10 +164,7 @@ class AccountTest {
             Thread.sleep(100);
         }
         assertThat(arrived).isTrue();
-        assertThat(server.db()
-                        .fetchExists(
-                                mintshelf.database.schema.Tables.OUTBOX_EVENT,
-                                mintshelf.database.schema.Tables.OUTBOX_EVENT.TO_PAGE.eq(link)))
+        assertThat(server.db().fetchExists(Tables.OUTBOX_EVENT, Tables.OUTBOX_EVENT.TO_PAGE.eq(link)))
                 .isFalse();
         Web nu = new Web(server.origin());
         assertThat(nu.get(link).body()).contains("Nu Person");
@@ -183,11 +183,11 @@ class AccountTest {
                                 .build(),
                         HttpResponse.BodyHandlers.ofString());
                 answers.add(answer.body().contains("pairing.braked") ? 1 : 0);
-            } catch (java.io.IOException | InterruptedException e) {
+            } catch (IOException | InterruptedException e) {
                 throw new IllegalStateException(e);
             }
         }
         assertThat(answers).endsWith(1);
-        server.db().deleteFrom(mintshelf.database.schema.Tables.SIGN_IN_ATTEMPT).execute();
+        server.db().deleteFrom(Tables.SIGN_IN_ATTEMPT).execute();
     }
 }

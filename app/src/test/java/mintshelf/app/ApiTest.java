@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.lang.reflect.RecordComponent;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -14,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.Executors;
@@ -24,6 +26,7 @@ import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.companion.Companion;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.desk.DeskRules;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.web.bind.annotation.RequestMethod;
@@ -85,8 +88,7 @@ class ApiTest {
         paths.propertyNames()
                 .forEach(p -> paths.path(p)
                         .propertyNames()
-                        .forEach(m ->
-                                described.add(RequestMethod.valueOf(m.toUpperCase(java.util.Locale.ROOT)) + " " + p)));
+                        .forEach(m -> described.add(RequestMethod.valueOf(m.toUpperCase(Locale.ROOT)) + " " + p)));
         assertThat(addresses()).isEqualTo(described);
         for (String address : addresses()) {
             String[] parts = address.split(" ");
@@ -117,7 +119,7 @@ class ApiTest {
             assertThat(schemas.path(name).path("properties").propertyNames())
                     .as(name)
                     .containsExactly(Stream.of(record.getRecordComponents())
-                            .map(java.lang.reflect.RecordComponent::getName)
+                            .map(RecordComponent::getName)
                             .toArray(String[]::new));
         }
     }
@@ -453,7 +455,7 @@ class ApiTest {
         assertThat(desks.status(server.actor("priya"), "MANY " + mark, disk))
                 .filteredOn(l -> l.seen().isEmpty())
                 .hasSize(2000)
-                .allMatch(l -> l.standing().word() == mintshelf.core.desk.DeskRules.Word.NEW);
+                .allMatch(l -> l.standing().word() == DeskRules.Word.NEW);
         assertThat(Server.statements() - before).isLessThan(30);
     }
 

@@ -10,8 +10,11 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import mintshelf.database.PrivateMariaDb;
 import org.openqa.selenium.By;
+import org.openqa.selenium.WebDriverException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
@@ -27,7 +30,7 @@ public final class Browser implements AutoCloseable {
 
     public Browser(String origin) {
         this.origin = origin;
-        java.util.logging.Logger.getLogger("org.openqa.selenium").setLevel(java.util.logging.Level.OFF);
+        Logger.getLogger("org.openqa.selenium").setLevel(Level.OFF);
         try {
             profile = Files.createTempDirectory("mint-shelf-browser-");
             downloads = Files.createTempDirectory("mint-shelf-downloads-");
@@ -151,7 +154,7 @@ public final class Browser implements AutoCloseable {
 
     public void await(Function<Browser, Boolean> condition) {
         new WebDriverWait(driver, Duration.ofSeconds(40), Duration.ofMillis(60))
-                .ignoring(org.openqa.selenium.WebDriverException.class)
+                .ignoring(WebDriverException.class)
                 .until(d -> condition.apply(this));
     }
 

@@ -2,17 +2,21 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Way;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.Test;
 
 /** What is planned together: by statements that do not grow with the set, each document with its own gates. */
@@ -61,7 +65,7 @@ class BundlesTest {
     void statementsForSheetsDoNotGrowWithThemEither() {
         long shelf = server.shelf();
         List<Long> few = List.of(review.drawing(shelf, "few 1.dxf"), review.drawing(shelf, "few 2.dxf"));
-        List<Long> more = new java.util.ArrayList<>(few);
+        List<Long> more = new ArrayList<>(few);
         for (int i = 0; i < 10; i++) more.add(review.drawing(shelf, "more " + i + ".dxf"));
         // A sheet is read once, by itself, and what its rules say is kept.
         statements("priya", more, Way.toReview());
@@ -127,18 +131,18 @@ class BundlesTest {
         long model = server.file(
                 "priya", shelf, "part-model", "older " + mark + ".stp", StructureTest.assembly("m" + mark), false);
         long drawing = review.drawing(shelf, "older " + mark + ".dxf");
-        server.bean(mintshelf.app.use.structure.KeepReferences.class)
+        server.bean(KeepReferences.class)
                 .link(
                         server.actor("priya"),
                         drawing,
                         Server.key(),
-                        mintshelf.app.store.structure.LinkStore.Kind.SHOWS,
+                        LinkStore.Kind.SHOWS,
                         server.document(model).number());
         long round = review.send("priya", drawing);
         review.sign("hedda", round);
         server.checkOut("priya", model);
         server.checkIn("priya", model, StructureTest.assembly("changed " + mark), false);
-        assertThat(org.assertj.core.api.Assertions.catchThrowable(() -> review.sign("oluwaseun", round)))
+        assertThat(Assertions.catchThrowable(() -> review.sign("oluwaseun", round)))
                 .hasMessageContaining("was changed after this sheet");
         assertThat(server.document(drawing).released()).isEmpty();
     }

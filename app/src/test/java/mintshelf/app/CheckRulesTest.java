@@ -3,7 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import mintshelf.app.store.document.VersionStore;
+import java.nio.charset.StandardCharsets;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.CheckSheets;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.use.check.KeepCheckRules;
 import mintshelf.app.use.check.WaiveFindings;
@@ -20,6 +21,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.CheckRules.Rule;
 import mintshelf.core.drawing.check.CheckRules.Severity;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -166,15 +168,14 @@ class CheckRulesTest {
                 shelf,
                 "drawing",
                 "no sheet " + shelf + ".txt",
-                ("no sheet" + shelf).getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                ("no sheet" + shelf).getBytes(StandardCharsets.UTF_8),
                 true);
         server.checkIn("priya", text, "still no sheet " + shelf, false);
         String page = Web.as(server, "priya")
                 .get("/documents/" + text + "/versions/2/checks")
                 .body();
         assertThat(page).contains("The sheet is not read.").contains("not an exchange drawing");
-        mintshelf.app.ground.Refused refused = org.assertj.core.api.Assertions.catchThrowableOfType(
-                mintshelf.app.ground.Refused.class, () -> review.send("priya", text));
+        Refused refused = Assertions.catchThrowableOfType(Refused.class, () -> review.send("priya", text));
         assertThat(refused.refusal().reason()).contains("The sheet is not read");
         // Let pass in words by a checker, it goes; the release says that nothing was written into it.
         Web hedda = Web.as(server, "hedda");
@@ -183,7 +184,7 @@ class CheckRulesTest {
                 .replaceAll("(?s).*name=\"finding\" value=\"([^\"]*)\".*", "$1");
         hedda.post(
                 "/documents/" + text + "/waive",
-                java.util.Map.of("actKey", Server.key(), "finding", key, "words", "the customer's paper"));
+                Map.of("actKey", Server.key(), "finding", key, "words", "the customer's paper"));
         review.release(text);
         assertThat(Web.as(server, "priya").get("/documents/" + text + "/record").body())
                 .contains("nothing was written into the sheet");

@@ -7,9 +7,14 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -21,6 +26,7 @@ import mintshelf.app.store.content.Upload;
 import mintshelf.app.use.content.CollectContent;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.core.base.ContentHash;
+import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 class ContentTest {
@@ -108,12 +114,11 @@ class ContentTest {
             at = (int) receive.receive(priya, token, at, new ByteArrayInputStream(bytes, at, n))
                     .received();
         }
-        int before = server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK);
+        int before = server.db().fetchCount(Tables.CHUNK);
         StoredContent again = server.bean(UnitOfWork.class)
                 .run(() -> contents.seal(contents.uploads(List.of(token), true)).get(token));
         assertThat(again.id()).isEqualTo(whole.id());
-        assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK))
-                .isEqualTo(before);
+        assertThat(server.db().fetchCount(Tables.CHUNK)).isEqualTo(before);
     }
 
     @Test
@@ -134,12 +139,11 @@ class ContentTest {
     void aVersionWithFewEditsStoresFewNewPieces() {
         byte[] bytes = text(4_000_000, 5);
         store(bytes);
-        int before = server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK);
+        int before = server.db().fetchCount(Tables.CHUNK);
         Random random = new Random(6);
         for (int i = 0; i < 10; i++) bytes[random.nextInt(bytes.length)] = 'x';
         store(bytes);
-        assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.CHUNK) - before)
-                .isBetween(1, 22);
+        assertThat(server.db().fetchCount(Tables.CHUNK) - before).isBetween(1, 22);
     }
 
     @Test
@@ -187,11 +191,11 @@ class ContentTest {
     @Test
     void twoSendersOfTheSameBytesMakeOneContent() throws Exception {
         byte[] bytes = random(2_000_000, 10);
-        var pool = java.util.concurrent.Executors.newFixedThreadPool(6);
+        var pool = Executors.newFixedThreadPool(6);
         try {
-            java.util.List<java.util.concurrent.Future<StoredContent>> all = new java.util.ArrayList<>();
+            List<Future<StoredContent>> all = new ArrayList<>();
             for (int i = 0; i < 6; i++) all.add(pool.submit(() -> store(bytes)));
-            java.util.Set<Long> ids = new java.util.HashSet<>();
+            Set<Long> ids = new HashSet<>();
             for (var each : all) ids.add(each.get().id());
             assertThat(ids).hasSize(1);
         } finally {

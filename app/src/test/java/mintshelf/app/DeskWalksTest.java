@@ -15,6 +15,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.TimeoutException;
+import org.openqa.selenium.WebElement;
 import org.openqa.selenium.WindowType;
 
 /** The desk in the browser, on the origin-private file system; only the choice of the folder is a stand-in. */
@@ -79,7 +81,7 @@ class DeskWalksTest {
 
     private String word(String name) {
         List<?> rows = browser.all("[data-sections] [data-line='" + path(name) + "'] .desk-word");
-        return rows.isEmpty() ? "not shown" : ((org.openqa.selenium.WebElement) rows.get(0)).getText();
+        return rows.isEmpty() ? "not shown" : ((WebElement) rows.get(0)).getText();
     }
 
     private void press(String name, String text) {
@@ -296,7 +298,7 @@ class DeskWalksTest {
         for (int turn = 0; turn < 3 && !browser.text().contains("Filing sheet"); turn++) {
             try {
                 browser.awaitText("Filing sheet"); // two hundred files are on their way
-            } catch (org.openqa.selenium.TimeoutException e) {
+            } catch (TimeoutException e) {
                 assertThat(turn).as(browser.text()).isLessThan(2);
             }
         }

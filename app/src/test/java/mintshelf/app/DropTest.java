@@ -3,13 +3,14 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
-import mintshelf.app.store.document.SpineStore;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.Times;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.revision.Revisions;
@@ -153,7 +154,7 @@ class DropTest {
         drop.letGo();
         assertThat(server.db().fetchExists(Tables.CONTENT, Tables.CONTENT.ID.eq(content)))
                 .isFalse();
-        assertThat(new String(server.bytes(keeps), java.nio.charset.StandardCharsets.UTF_8))
+        assertThat(new String(server.bytes(keeps), StandardCharsets.UTF_8))
                 .isEqualTo("these bytes are shared " + shelf);
         assertThat(server.db()
                         .fetchCount(

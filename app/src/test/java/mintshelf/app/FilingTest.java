@@ -7,15 +7,20 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.core.base.Refusal;
+import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 class FilingTest {
@@ -76,9 +81,7 @@ class FilingTest {
         var rows = filing.sheet(priya, sheet).lines().stream()
                 .map(FileDocuments.Line::row)
                 .toList();
-        long drawing = server.bean(mintshelf.app.store.house.HouseStore.class)
-                .kind("drawing")
-                .id();
+        long drawing = server.bean(HouseStore.class).kind("drawing").id();
         FilingStore.Row bad = rows.get(1);
         filing.keep(
                 priya,
@@ -89,7 +92,7 @@ class FilingTest {
                                 bad.id(),
                                 bad.upload(),
                                 true,
-                                java.util.Optional.of(drawing),
+                                Optional.of(drawing),
                                 "",
                                 used,
                                 "",
@@ -101,12 +104,11 @@ class FilingTest {
                                 bad.facts(),
                                 bad.sameAs(),
                                 bad.item())));
-        int before = server.db().fetchCount(mintshelf.database.schema.Tables.ITEM);
+        int before = server.db().fetchCount(Tables.ITEM);
         FileDocuments.Result result = filing.file(priya, sheet, Server.key(), false);
         assertThat(result.problems()).containsOnlyKeys(bad.id());
         assertThat(result.problems().get(bad.id())).extracting(Refusal::code).contains("number.used", "text.missing");
-        assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.ITEM))
-                .isEqualTo(before);
+        assertThat(server.db().fetchCount(Tables.ITEM)).isEqualTo(before);
         assertThat(filing.sheet(priya, sheet).lines().get(0).row().title()).isEqualTo("Good");
     }
 
@@ -117,10 +119,7 @@ class FilingTest {
         assertThat(filing.file(priya, sheet, key, false).target())
                 .isEqualTo(filing.file(priya, sheet, key, false).target());
         assertThat(filing.file(priya, sheet, Server.key(), false).isFiled()).isTrue();
-        assertThat(server.db()
-                        .fetchCount(
-                                mintshelf.database.schema.Tables.FILING_ROW,
-                                mintshelf.database.schema.Tables.FILING_ROW.FILING.eq(sheet)))
+        assertThat(server.db().fetchCount(Tables.FILING_ROW, Tables.FILING_ROW.FILING.eq(sheet)))
                 .isEqualTo(1);
     }
 
@@ -151,9 +150,7 @@ class FilingTest {
         int next = Integer.parseInt(drawn.substring(2)) + 5;
         long sheet = open(shelf, "typed.txt");
         FilingStore.Row row = filing.sheet(priya, sheet).lines().get(0).row();
-        long drawing = server.bean(mintshelf.app.store.house.HouseStore.class)
-                .kind("drawing")
-                .id();
+        long drawing = server.bean(HouseStore.class).kind("drawing").id();
         String typed = String.format("D-%05d", next);
         filing.keep(
                 priya,
@@ -162,7 +159,7 @@ class FilingTest {
                         row.id(),
                         row.upload(),
                         true,
-                        java.util.Optional.of(drawing),
+                        Optional.of(drawing),
                         "",
                         typed,
                         "",
@@ -171,7 +168,7 @@ class FilingTest {
                         row.revision(),
                         "",
                         row.folder(),
-                        java.util.Map.of("material", "POM-C"),
+                        Map.of("material", "POM-C"),
                         row.sameAs(),
                         row.item())));
         assertThat(filing.file(priya, sheet, Server.key(), false).isFiled()).isTrue();
@@ -198,8 +195,7 @@ class FilingTest {
     @Test
     void readersFileNothingAndStrangersSeeNoSheet() {
         long sheet = open(server.shelf(), "x.txt");
-        assertThatThrownBy(() -> filing.sheet(server.actor("tomasz"), sheet))
-                .isInstanceOf(mintshelf.app.ground.NotThere.class);
+        assertThatThrownBy(() -> filing.sheet(server.actor("tomasz"), sheet)).isInstanceOf(NotThere.class);
         assertThatThrownBy(() -> filing.open(server.actor("hedda"), server.shelf(), OptionalLong.empty(), List.of("x")))
                 .isInstanceOf(Refused.class);
     }

@@ -5,14 +5,20 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.setup.Backup;
 import mintshelf.app.setup.OlderForm;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.SheetMapStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
+import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.verify.Verify;
+import mintshelf.database.schema.Tables;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
 import org.springframework.boot.diagnostics.FailureAnalysis;
@@ -104,8 +110,7 @@ class HouseTest {
             Verify.Findings after = server.bean(Verify.class).verify();
             assertThat(after).isEqualTo(before);
             assertThat(server.document(item).head().number()).isEqualTo(2);
-            assertThat(server.db().fetchCount(mintshelf.database.schema.Tables.STRAY))
-                    .isZero();
+            assertThat(server.db().fetchCount(Tables.STRAY)).isZero();
             Files.delete(file);
         } finally {
             server.stop();
@@ -148,7 +153,7 @@ class HouseTest {
             statement.execute("delete from flyway_schema_history where version = '005'");
             statement.execute(
                     "insert into flyway_schema_history select installed_rank + 1, '005', 'half', 'SQL', 'V005__x.sql', 1, installed_by, now(), 0, 0 from flyway_schema_history where version = '004'");
-        } catch (java.sql.SQLException e) {
+        } catch (SQLException e) {
             throw new IllegalStateException(e);
         }
         Flyway whole = Flyway.configure()
@@ -222,16 +227,13 @@ class HouseTest {
         }
         Server server = Server.on(schema);
         try {
-            var house = server.bean(mintshelf.app.store.house.HouseStore.class);
+            var house = server.bean(HouseStore.class);
             assertThat(house.route("reviewed")).isPresent();
             assertThat(house.kind("drawing").route())
                     .as("its kinds keep their routes")
                     .isEqualTo(1);
-            assertThat(server.bean(mintshelf.app.store.house.SheetMapStore.class)
-                            .latest())
-                    .isNotEmpty();
-            server.bean(mintshelf.app.use.revision.Revisions.class)
-                    .move(server.actor("ines"), 1, Server.key(), "release", 1, "");
+            assertThat(server.bean(SheetMapStore.class).latest()).isNotEmpty();
+            server.bean(Revisions.class).move(server.actor("ines"), 1, Server.key(), "release", 1, "");
             assertThat(server.document(1).released().orElseThrow().label()).contains("A");
         } finally {
             server.stop();
@@ -242,12 +244,12 @@ class HouseTest {
     void aPersonAddedLikeAnotherHasTheirRolesAndNotTheirName() {
         Server server = Server.shared();
         PersonStore people = server.bean(PersonStore.class);
-        var invited = server.bean(mintshelf.app.use.person.People.class)
+        var invited = server.bean(People.class)
                 .addLike(server.actor("ines"), server.actor("tomasz").person(), "Lena Vik", "", "");
         var lena = people.person(invited.person()).orElseThrow();
         assertThat(lena.mail()).isEmpty();
         assertThat(lena.canSignIn()).isFalse();
-        assertThat(people.access(lena.id(), lena.name()).grants())
+        assertThat(server.bean(GrantStore.class).access(lena.id(), lena.name()).grants())
                 .extracting(g -> g.role().code())
                 .containsExactly("designer");
     }

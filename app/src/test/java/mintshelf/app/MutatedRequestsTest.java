@@ -2,6 +2,7 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.lang.reflect.Type;
@@ -9,18 +10,21 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.desk.Tokens;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
+import org.springframework.core.DefaultParameterNameDiscoverer;
 import org.springframework.core.MethodParameter;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMethod;
@@ -159,10 +163,7 @@ class MutatedRequestsTest {
                 case GET -> web.get(path + query(fields));
                 case POST -> web.post(path, fields);
                 default ->
-                    web.send(
-                            address.method().name(),
-                            path + query(fields),
-                            body.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                    web.send(address.method().name(), path + query(fields), body.getBytes(StandardCharsets.UTF_8));
             };
         }
         sent++;
@@ -200,7 +201,7 @@ class MutatedRequestsTest {
         if (random.nextInt(10) == 0) request.header("Range", "bytes=5-1");
         try {
             return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
-        } catch (java.io.IOException | InterruptedException e) {
+        } catch (IOException | InterruptedException e) {
             throw new IllegalStateException(address + " " + path, e);
         }
     }
@@ -212,7 +213,7 @@ class MutatedRequestsTest {
             String value = VALUES.get(random.nextInt(VALUES.size() - 2))
                     .replace("/", "")
                     .replace("\\", "");
-            return java.util.regex.Matcher.quoteReplacement(
+            return Matcher.quoteReplacement(
                     Web.encode(value.isBlank() ? "x" : shorten(value)).replace("+", "%20"));
         });
     }
@@ -222,7 +223,7 @@ class MutatedRequestsTest {
         for (MethodParameter p : handler.getMethodParameters()) {
             RequestParam asked = p.getParameterAnnotation(RequestParam.class);
             if (asked == null || Map.class.isAssignableFrom(p.getParameterType())) continue;
-            p.initParameterNameDiscovery(new org.springframework.core.DefaultParameterNameDiscoverer());
+            p.initParameterNameDiscovery(new DefaultParameterNameDiscoverer());
             String name = asked.name().isEmpty() ? p.getParameterName() : asked.name();
             if (name == null || random.nextInt(7) == 0) continue;
             boolean key = name.equals("actKey") && random.nextInt(6) > 0;

@@ -2,9 +2,11 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
@@ -23,8 +25,10 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.document.KeepFacts;
+import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.search.ReadWords;
+import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.signoff.Decision;
 import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
@@ -92,7 +96,7 @@ class NonInterferenceTest {
                 released.add(assembly(shelf, component));
             }
             server.bean(ReadWords.class).run();
-            server.bean(mintshelf.app.use.output.MakeOutputs.class).run();
+            server.bean(MakeOutputs.class).run();
             Web reader = Web.as(server, "rafael");
             String token = server.bean(Tokens.class).make(server.actor("rafael"), "reader", false, 9);
             crawl(reader, token, released); // what the reader opened is theirs to see
@@ -178,7 +182,7 @@ class NonInterferenceTest {
                         false,
                         server.actor("priya").person(),
                         Instant.now());
-        server.bean(mintshelf.app.use.shelf.ReadShelf.class);
+        server.bean(ReadShelf.class);
     }
 
     private Map<String, String> crawl(Web reader, String token, List<Long> released) {
@@ -247,12 +251,12 @@ class NonInterferenceTest {
                         HttpRequest.newBuilder(URI.create(server.origin() + "/api/v1" + path))
                                 .header("Authorization", "Bearer " + token)
                                 .build(),
-                        java.net.http.HttpResponse.BodyHandlers.ofString());
+                        HttpResponse.BodyHandlers.ofString());
                 all.put(
                         "API " + path,
                         answer.statusCode() + " "
                                 + answer.headers().firstValue("ETag").orElse("") + " " + answer.body());
-            } catch (java.io.IOException | InterruptedException e) {
+            } catch (IOException | InterruptedException e) {
                 throw new IllegalStateException(e);
             }
         }

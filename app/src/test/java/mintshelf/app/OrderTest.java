@@ -19,6 +19,8 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.ReadOrders;
+import mintshelf.app.use.document.DropDocument;
+import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.record.ReadRecord;
@@ -29,6 +31,7 @@ import mintshelf.core.signoff.Decision;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
+import org.springframework.dao.DuplicateKeyException;
 
 class OrderTest {
     private final Server server = Server.shared();
@@ -165,8 +168,7 @@ class OrderTest {
         assertThat(code(() -> review.send("priya", a))).isEqualTo("send.refused");
         long first = review.drawing(shelf, "first on order.dxf");
         ask("priya", first);
-        assertThat(code(() -> server.bean(mintshelf.app.use.document.DropDocument.class)
-                        .drop(server.actor("priya"), first, Server.key(), "no")))
+        assertThat(code(() -> server.bean(DropDocument.class).drop(server.actor("priya"), first, Server.key(), "no")))
                 .isEqualTo("document.named");
         assertThat(code(() -> server.bean(Revisions.class)
                         .drop(
@@ -243,7 +245,7 @@ class OrderTest {
         start(order);
         work(a);
         signed(order);
-        assertThat(code(() -> server.bean(mintshelf.app.use.document.KeepFacts.class)
+        assertThat(code(() -> server.bean(KeepFacts.class)
                         .keep(
                                 server.actor("priya"),
                                 a,
@@ -355,7 +357,7 @@ class OrderTest {
         try {
             act.call();
             return "";
-        } catch (Refused | org.springframework.dao.DuplicateKeyException e) {
+        } catch (Refused | DuplicateKeyException e) {
             return "refused";
         } catch (Exception e) {
             throw new AssertionError(e);

@@ -1,5 +1,6 @@
 package mintshelf.app;
 
+import java.util.Arrays;
 import java.util.Map;
 
 /** A folder on the origin-private file system of a browser, which the desk page is given as if the person had chosen it. */
@@ -29,8 +30,8 @@ public final class OriginFolder {
 
     /** Brings the latest versions of documents. */
     public void bring(long... items) {
-        String ids = String.join(
-                ",", java.util.Arrays.stream(items).mapToObj(String::valueOf).toList());
+        String ids =
+                String.join(",", Arrays.stream(items).mapToObj(String::valueOf).toList());
         browser.open("/desk?bring=" + ids);
         browser.press(items.length == 1 ? "Bring 1 file" : "Bring " + items.length + " files");
         browser.awaitText("on the desk now");

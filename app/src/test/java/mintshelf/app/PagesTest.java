@@ -2,8 +2,13 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.URI;
+import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -56,7 +61,7 @@ class PagesTest {
         ManyDocuments.fill(server.db(), shelf, model, 500);
         Web priya = Web.as(server, "priya");
         for (String order : new String[] {"number", "title", "changed"}) {
-            java.util.List<String> seen = new java.util.ArrayList<>();
+            List<String> seen = new ArrayList<>();
             String body = priya.get("/shelves/" + shelf + "?order=" + order).body();
             Pattern row = Pattern.compile("data-id=\"(\\d+)\"");
             Pattern next = Pattern.compile("hx-get=\"(/shelves/\\d+/rows[^\"]+)\"");
@@ -96,16 +101,16 @@ class PagesTest {
         assertThat(file.headers().firstValue("Content-Type").orElse("")).startsWith("application/octet-stream");
         assertThat(file.headers().firstValue("Content-Security-Policy").orElse(""))
                 .contains("sandbox");
-        HttpResponse<String> part = priya.send(java.net.http.HttpRequest.newBuilder(
-                        java.net.URI.create(server.origin() + "/documents/" + item + "/versions/1/file"))
-                .header("Range", "bytes=1-6")
-                .GET());
+        HttpResponse<String> part = priya.send(
+                HttpRequest.newBuilder(URI.create(server.origin() + "/documents/" + item + "/versions/1/file"))
+                        .header("Range", "bytes=1-6")
+                        .GET());
         assertThat(part.statusCode()).isEqualTo(206);
         assertThat(part.body()).isEqualTo("script");
-        HttpResponse<String> beyond = priya.send(java.net.http.HttpRequest.newBuilder(
-                        java.net.URI.create(server.origin() + "/documents/" + item + "/versions/1/file"))
-                .header("Range", "bytes=900-")
-                .GET());
+        HttpResponse<String> beyond = priya.send(
+                HttpRequest.newBuilder(URI.create(server.origin() + "/documents/" + item + "/versions/1/file"))
+                        .header("Range", "bytes=900-")
+                        .GET());
         assertThat(beyond.statusCode()).isEqualTo(416);
         assertThat(priya.get("/documents/" + item).body()).doesNotContain("<script>alert");
     }
@@ -195,10 +200,7 @@ class PagesTest {
         assertThat(priya.send("PUT", "/uploads/" + token + "?from=0", new byte[7])
                         .statusCode())
                 .isEqualTo(409);
-        assertThat(priya.send(
-                                "PUT",
-                                "/uploads/" + token + "?from=0",
-                                "berth3".getBytes(java.nio.charset.StandardCharsets.UTF_8))
+        assertThat(priya.send("PUT", "/uploads/" + token + "?from=0", "berth3".getBytes(StandardCharsets.UTF_8))
                         .body())
                 .contains("\"complete\":true");
         HttpResponse<String> large = priya.send("POST", "/uploads?name=a.txt&size=900000000000", new byte[0]);

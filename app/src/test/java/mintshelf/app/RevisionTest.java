@@ -3,19 +3,27 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalLong;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.app.use.version.Reinstate;
+import mintshelf.core.access.Scope;
 import mintshelf.core.revision.StageClass;
 import org.junit.jupiter.api.Test;
 
@@ -133,8 +141,7 @@ class RevisionTest {
         FactStore facts = server.bean(FactStore.class);
         assertThat(facts.facts(server.document(item).pending().orElseThrow().id()))
                 .containsEntry("material", "2205");
-        assertThat(facts.facts(
-                        server.document(item).released().orElseThrow().id()))
+        assertThat(facts.facts(server.document(item).released().orElseThrow().id()))
                 .containsEntry("material", "316L");
     }
 
@@ -156,33 +163,30 @@ class RevisionTest {
 
     @Test
     void aGrantOnAFolderCoversTheFoldersBelowItAndNothingBeside() {
-        var shelves = server.bean(mintshelf.app.use.shelf.ReadShelf.class);
-        var store = server.bean(mintshelf.app.store.shelf.ShelfStore.class);
-        var people = server.bean(mintshelf.app.store.person.PersonStore.class);
+        var shelves = server.bean(ReadShelf.class);
+        var store = server.bean(ShelfStore.class);
+        var people = server.bean(PersonStore.class);
         long shelf = server.shelf();
-        long head = shelves.addFolder(server.actor("ines"), shelf, java.util.OptionalLong.empty(), "3000 Encoder head");
-        long lids = shelves.addFolder(server.actor("ines"), shelf, java.util.OptionalLong.of(head), "Lids");
+        long head = shelves.addFolder(server.actor("ines"), shelf, OptionalLong.empty(), "3000 Encoder head");
+        long lids = shelves.addFolder(server.actor("ines"), shelf, OptionalLong.of(head), "Lids");
         assertThat(store.folders(shelf)).extracting(f -> f.name()).endsWith("3000 Encoder head", "Lids");
         long inside = server.file("priya", shelf, "inside.txt", "inside" + shelf, false);
         long beside = server.file("priya", shelf, "beside.txt", "beside" + shelf, false);
         server.db().execute("update item set folder = ? where id = ?", lids, inside);
         String login = "folder" + shelf;
-        long person = people.add(login, "Folder Only", "", "", "", "UTC", java.time.Instant.now());
-        people.grantPerson(
-                person,
-                "designer",
-                new mintshelf.core.access.Scope(
-                        java.util.OptionalLong.of(shelf),
-                        java.util.OptionalLong.of(head),
-                        java.util.OptionalLong.empty()));
+        long person = people.add(login, "Folder Only", "", "", "", "UTC", Instant.now());
+        server.bean(GrantStore.class)
+                .grantPerson(
+                        person,
+                        "designer",
+                        new Scope(OptionalLong.of(shelf), OptionalLong.of(head), OptionalLong.empty()));
         var rows = shelves.rows(
                 server.actor(login),
-                shelves.shelf(
-                        server.actor(login), shelf, mintshelf.app.store.document.ListStore.Filter.EVERYTHING, false),
-                mintshelf.app.store.document.ListStore.Order.NUMBER,
-                mintshelf.app.store.document.ListStore.Filter.EVERYTHING,
-                java.util.OptionalLong.empty(),
-                java.util.OptionalLong.empty(),
+                shelves.shelf(server.actor(login), shelf, ListStore.Filter.EVERYTHING, false),
+                ListStore.Order.NUMBER,
+                ListStore.Filter.EVERYTHING,
+                OptionalLong.empty(),
+                OptionalLong.empty(),
                 50);
         assertThat(rows).extracting(r -> r.spine().id()).containsExactly(inside);
         server.checkOut(login, inside);

@@ -5,11 +5,15 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.charset.Charset;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
+import java.util.concurrent.locks.LockSupport;
+import mintshelf.app.effect.Habits;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
@@ -20,7 +24,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.store.output.OutputStore;
-import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.hold.CheckOut;
@@ -93,9 +97,9 @@ class RoundTest {
         long item =
                 server.file("priya", server.shelf(), "drawing", "cap.dxf", Review.sheet("cap " + Server.key()), true);
         Web web = Web.as(server, "priya");
-        server.bean(mintshelf.app.effect.Habits.class).choseStraight(server.actor("priya"), true);
+        server.bean(Habits.class).choseStraight(server.actor("priya"), true);
         String address = checkInAndSend(web, item);
-        server.bean(mintshelf.app.effect.Habits.class).choseStraight(server.actor("priya"), false);
+        server.bean(Habits.class).choseStraight(server.actor("priya"), false);
         assertThat(address).startsWith("/rounds/");
         assertThat(server.document(item).head().number()).isEqualTo(2);
         assertThat(server.document(item).holder()).isEmpty();
@@ -203,7 +207,7 @@ class RoundTest {
                                 .get(0, Integer.class)
                         > 0
                 && System.nanoTime() < end) {
-            java.util.concurrent.locks.LockSupport.parkNanos(20_000_000);
+            LockSupport.parkNanos(20_000_000);
         }
     }
 
@@ -256,7 +260,7 @@ class RoundTest {
     @Test
     void whoWorkedOnItDoesNotSignIt() {
         server.add("karin", "Karin Both", "designer");
-        server.bean(PersonStore.class).grantPerson(server.actor("karin").person(), "checker", Scope.EVERYWHERE);
+        server.bean(GrantStore.class).grantPerson(server.actor("karin").person(), "checker", Scope.EVERYWHERE);
         long item = review.drawing(server.shelf(), "own.dxf");
         server.checkOut("karin", item);
         server.checkIn("karin", item, Review.sheet("Karin's " + item), false);
@@ -496,9 +500,7 @@ class RoundTest {
             String page = priya.get("/rounds/" + round).body();
             assertThat(page).contains("Nobody is left who could answer").contains("Ask somebody else");
             long ask = there.store().round(round).orElseThrow().asks().get(0).id();
-            String due = java.time.LocalDate.now(java.time.ZoneOffset.UTC)
-                    .plusDays(9)
-                    .toString();
+            String due = LocalDate.now(ZoneOffset.UTC).plusDays(9).toString();
             assertThat(Web.as(own, "tomasz")
                             .post(
                                     "/rounds/" + round + "/asks/" + ask,

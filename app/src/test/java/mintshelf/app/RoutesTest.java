@@ -2,13 +2,21 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.URI;
+import java.net.http.HttpRequest;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.run.ReadRuns;
 import org.junit.jupiter.api.Test;
 import org.springframework.web.bind.annotation.RequestMethod;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
@@ -33,10 +41,9 @@ class RoutesTest {
     private final long order;
 
     RoutesTest() {
-        server.bean(mintshelf.app.use.revision.Revisions.class)
-                .start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
+        server.bean(Revisions.class).start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
         server.checkIn("priya", revised, "two", false);
-        run = server.bean(mintshelf.app.use.run.ReadRuns.class)
+        run = server.bean(ReadRuns.class)
                 .mine(server.actor("priya"), Long.MAX_VALUE, 1)
                 .get(0)
                 .id();
@@ -44,7 +51,7 @@ class RoutesTest {
         stray = server.bean(StrayStore.class).kept(revised).get(0).id();
         Review review = new Review(server);
         round = review.send("priya", review.drawing(shelf, "reviewed.dxf"));
-        String asked = server.bean(mintshelf.app.use.change.AskForChange.class)
+        String asked = server.bean(AskForChange.class)
                 .ask(
                         server.actor("priya"),
                         List.of(server.released(shelf, "ordered.txt")),
@@ -53,15 +60,13 @@ class RoutesTest {
                         "because",
                         Map.of());
         order = Long.parseLong(asked.substring("/orders/".length()));
-        sheet = server.bean(mintshelf.app.use.filing.FileDocuments.class)
+        sheet = server.bean(FileDocuments.class)
                 .open(
                         server.actor("priya"),
                         shelf,
-                        java.util.OptionalLong.empty(),
+                        OptionalLong.empty(),
                         List.of(server.bring(
-                                "priya",
-                                "waiting.txt",
-                                ("w" + System.nanoTime()).getBytes(java.nio.charset.StandardCharsets.UTF_8))));
+                                "priya", "waiting.txt", ("w" + System.nanoTime()).getBytes(StandardCharsets.UTF_8))));
     }
 
     /** Pattern → address → expected statuses for: nobody signed in, no grant, reader, checker, designer, data manager. */
@@ -355,8 +360,8 @@ class RoutesTest {
         String list = reader.get("/shelves/" + shelf).body();
         assertThat(list).doesNotContain("route draft").doesNotContain("title=\"Revision B");
         assertThat(reader.get("/search?q=route").body()).doesNotContain("Route draft");
-        assertThat(reader.send(java.net.http.HttpRequest.newBuilder(java.net.URI.create(
-                                        server.origin() + "/documents/" + revised + "/versions/2/file"))
+        assertThat(reader.send(HttpRequest.newBuilder(
+                                        URI.create(server.origin() + "/documents/" + revised + "/versions/2/file"))
                                 .header("Range", "bytes=0-1")
                                 .GET())
                         .statusCode())

@@ -2,6 +2,7 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import mintshelf.app.store.run.Run;
@@ -32,8 +33,7 @@ class RunsTest {
     }
 
     private CheckIn.Row row(long item, String text) {
-        String token = server.bring(
-                login, server.document(item).fileName(), text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        String token = server.bring(login, server.document(item).fileName(), text.getBytes(StandardCharsets.UTF_8));
         return new CheckIn.Row(
                 item, token, server.document(item).holder().orElseThrow().hold());
     }

@@ -5,8 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import mintshelf.app.store.content.TextStore;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.search.ReadWords;
 import mintshelf.app.use.search.Search;
+import mintshelf.core.content.ContentKind;
 import org.junit.jupiter.api.Test;
 
 /** Words of contents are found by those who may see the version that says them. */
@@ -38,8 +43,7 @@ class SearchTest {
         assertThat(found("priya", "quenched zwirl"))
                 .as("only former versions say it")
                 .isEmpty();
-        server.bean(mintshelf.app.use.revision.Revisions.class)
-                .start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
+        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
         server.checkIn("priya", item, sheet("polished zwirl"), false);
         assertThat(found("rafael", "polished")).as("in preparation").isEmpty();
         assertThat(found("priya", "polished zwirl")).hasSize(1);
@@ -102,8 +106,7 @@ class SearchTest {
     void whatCannotBeReadSaysNothingAndIsNotTriedAgain() {
         server.file("priya", shelf, "broken sheet.dxf", "  0\nSECTION\n  2\nENTITIES\n  0\nTEXT\n  1\nzzqx", false);
         assertThat(found("priya", "zzqx")).hasSizeLessThanOrEqualTo(1);
-        assertThat(server.bean(mintshelf.app.store.content.TextStore.class)
-                        .unread(List.of(mintshelf.core.content.ContentKind.DXF), 0, 10))
+        assertThat(server.bean(TextStore.class).unread(List.of(ContentKind.DXF), 0, 10))
                 .isEmpty();
     }
 
@@ -123,14 +126,14 @@ class SearchTest {
     @Test
     void anOrderIsFoundByItsSentencesNotByItsData() {
         long item = new Review(server).drawing(shelf, "for order " + shelf + ".dxf");
-        server.bean(mintshelf.app.use.change.AskForChange.class)
+        server.bean(AskForChange.class)
                 .ask(
                         server.actor("priya"),
                         List.of(item),
                         Server.key(),
                         "Vexillar intake",
                         "the quoriate seal leaks",
-                        java.util.Map.of());
+                        Map.of());
         assertThat(found("priya", "quoriate leaks")).containsExactly("Vexillar intake: the quoriate seal leaks");
         assertThat(found("priya", "reason")).noneMatch(hit -> hit.contains("\"reason\""));
     }

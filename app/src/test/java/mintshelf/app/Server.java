@@ -8,10 +8,12 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -28,6 +30,10 @@ import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.house.CheckRuleStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.content.ReceiveContent;
@@ -38,6 +44,7 @@ import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Scope;
 import mintshelf.core.document.Document;
+import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.hold.Became;
 import mintshelf.database.PrivateMariaDb;
 import mintshelf.database.schema.Tables;
@@ -47,6 +54,7 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.env.MapPropertySource;
 import org.springframework.jdbc.datasource.DelegatingDataSource;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 
@@ -216,7 +224,7 @@ public final class Server {
                 "error"));
         application.addInitializers(context -> context.getEnvironment()
                 .getPropertySources()
-                .addFirst(new org.springframework.core.env.MapPropertySource(
+                .addFirst(new MapPropertySource(
                         "mail",
                         Map.of(
                                 "spring.mail.host",
@@ -265,11 +273,11 @@ public final class Server {
 
     /** A kind like the drawing on the route on which nobody signs: most tests are about other things than rounds. */
     private synchronized void addPlainKind() {
-        var house = bean(mintshelf.app.store.house.HouseStore.class);
+        var house = bean(HouseStore.class);
         if (house.kinds().stream().anyMatch(k -> k.code().equals(PLAIN))) return;
         var drawing = house.kind("drawing");
         var plain = house.addKind(
-                new mintshelf.app.store.house.Kind(
+                new Kind(
                         0,
                         PLAIN,
                         "plain drawing",
@@ -282,17 +290,15 @@ public final class Server {
                         Optional.empty()),
                 20);
         // Its files are texts: no sheet is due.
-        var rules = new java.util.HashMap<>(
-                mintshelf.core.drawing.check.CheckRules.hints().severities());
-        rules.remove(mintshelf.core.drawing.check.CheckRules.Rule.SHEET_READ);
-        var usual = mintshelf.core.drawing.check.CheckRules.hints();
-        bean(mintshelf.app.store.house.CheckRuleStore.class)
+        var rules = new HashMap<>(CheckRules.hints().severities());
+        rules.remove(CheckRules.Rule.SHEET_READ);
+        var usual = CheckRules.hints();
+        bean(CheckRuleStore.class)
                 .add(
                         plain.id(),
-                        new mintshelf.app.store.house.CheckRuleStore.Edition(
+                        new CheckRuleStore.Edition(
                                 1,
-                                new mintshelf.core.drawing.check.CheckRules(
-                                        rules, usual.demanded(), usual.leastText(), usual.layers()),
+                                new CheckRules(rules, usual.demanded(), usual.leastText(), usual.layers()),
                                 "checker"));
         house.factSheets()
                 .get(drawing.id())
@@ -307,17 +313,16 @@ public final class Server {
         add("oluwaseun", "Oluwaseun Adebari", "board-member");
         add("rafael", "Rafael Quiroz", "reader");
         PersonStore store = bean(PersonStore.class);
-        people.put("nobody", store.add("nobody", "No Body", "", "", "", "UTC", java.time.Instant.now()));
+        people.put("nobody", store.add("nobody", "No Body", "", "", "", "UTC", Instant.now()));
         store.setPassword(
                 people.get("nobody"), bean(BCryptPasswordEncoder.class).encode(PASSWORD));
     }
 
     public void add(String login, String name, String role) {
         PersonStore store = bean(PersonStore.class);
-        long id = store.add(
-                login, name, login + "@ebbcote.example", "", "", "Europe/Copenhagen", java.time.Instant.now());
+        long id = store.add(login, name, login + "@ebbcote.example", "", "", "Europe/Copenhagen", Instant.now());
         store.setPassword(id, bean(BCryptPasswordEncoder.class).encode(PASSWORD));
-        store.grantPerson(id, role, Scope.EVERYWHERE);
+        bean(GrantStore.class).grantPerson(id, role, Scope.EVERYWHERE);
         people.put(login, id);
     }
 
@@ -327,7 +332,7 @@ public final class Server {
         long id =
                 ids.computeIfAbsent(login, l -> people.byLogin(l).orElseThrow().id());
         PersonStore.Person person = people.person(id).orElseThrow();
-        return new Actor(bean(PersonStore.class).access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
+        return new Actor(bean(GrantStore.class).access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
     }
 
     /** A shelf of its own for a test. */
@@ -367,13 +372,13 @@ public final class Server {
 
     /** Files a text as a plain drawing with the material filled, and gives its id. */
     public long file(String login, long shelf, String name, String text, boolean hold) {
-        return file(login, shelf, PLAIN, name, text.getBytes(java.nio.charset.StandardCharsets.UTF_8), hold);
+        return file(login, shelf, PLAIN, name, text.getBytes(StandardCharsets.UTF_8), hold);
     }
 
     /** The id of a kind. */
     public long kind(String code) {
         if (code.equals(PLAIN)) addPlainKind();
-        return bean(mintshelf.app.store.house.HouseStore.class).kind(code).id();
+        return bean(HouseStore.class).kind(code).id();
     }
 
     /** Files a document of a kind with the material filled, and gives its id. */
@@ -417,7 +422,7 @@ public final class Server {
 
     /** Gives what became of it, as {@link Became#join} writes it. */
     public String checkIn(String login, long item, String text, boolean keep) {
-        return checkIn(login, item, text.getBytes(java.nio.charset.StandardCharsets.UTF_8), keep);
+        return checkIn(login, item, text.getBytes(StandardCharsets.UTF_8), keep);
     }
 
     public String checkIn(String login, long item, byte[] bytes, boolean keep) {

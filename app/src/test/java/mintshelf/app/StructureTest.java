@@ -8,10 +8,13 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import mintshelf.app.effect.Habits;
 import mintshelf.app.effect.References;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Refused;
@@ -22,6 +25,7 @@ import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepReferences;
@@ -85,8 +89,8 @@ class StructureTest {
     void anAssemblyIsOutOfDateOnceItsComponentMovesOnAndTakesItUpOnRequest() {
         long clamp = part("clamp" + mark + ".stp");
         long well = file("well" + mark + ".stp", assembly("w", "clamp" + mark + ".stp", 4));
-        long station = file(
-                "station" + mark + ".stp", assembly("s", "WELL" + mark.toUpperCase(java.util.Locale.ROOT) + ".STP", 1));
+        long station =
+                file("station" + mark + ".stp", assembly("s", "WELL" + mark.toUpperCase(Locale.ROOT) + ".STP", 1));
         assertThat(tree(station, StructureView.AS_SAVED).rows())
                 .extracting(r -> r.find() + " " + r.seen().orElseThrow().spine().id() + " "
                         + r.reference().written().quantity())
@@ -185,7 +189,7 @@ class StructureTest {
         }
     }
 
-    private record Threads(java.util.concurrent.ExecutorService pool) implements AutoCloseable {
+    private record Threads(ExecutorService pool) implements AutoCloseable {
         Threads(int n) {
             this(Executors.newFixedThreadPool(n));
         }
@@ -292,7 +296,7 @@ class StructureTest {
         CheckOut.Plan next = checkOut.plan(server.actor("priya"), List.of(top), Optional.empty());
         assertThat(next.remembered()).isTrue();
         assertThat(next.rows().stream().filter(CheckOut.Row::opens)).hasSize(2);
-        server.bean(mintshelf.app.effect.Habits.class).forget(server.actor("priya"), Optional.empty());
+        server.bean(Habits.class).forget(server.actor("priya"), Optional.empty());
         assertThat(checkOut.plan(server.actor("priya"), List.of(top), Optional.empty())
                         .rows())
                 .hasSize(1);
@@ -305,8 +309,7 @@ class StructureTest {
         assertThat(tree(top, StructureView.AS_RELEASED).version()).isEmpty();
         server.release("priya", part);
         server.release("priya", top);
-        server.bean(mintshelf.app.use.revision.Revisions.class)
-                .start(server.actor("priya"), List.of(part), Server.key(), "slot", "", true);
+        server.bean(Revisions.class).start(server.actor("priya"), List.of(part), Server.key(), "slot", "", true);
         server.checkIn("priya", part, assembly("fp2" + mark), false);
         server.release("priya", part);
         int before = server.document(top).head().number();

@@ -2,7 +2,6 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import mintshelf.app.store.document.VersionStore;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -17,13 +16,16 @@ import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
+import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.use.structure.ReadModel;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
+import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.interactions.Actions;
 import org.openqa.selenium.support.ui.Select;
 
 /** Structures through the real pages: taken along, looked through, put right, seen in space. */
@@ -172,14 +174,14 @@ class StructureWalksTest {
         browser.press("Measure");
         browser.press("Top");
         for (int x : new int[] {-60, 60}) {
-            new org.openqa.selenium.interactions.Actions(browser.driver())
+            new Actions(browser.driver())
                     .moveToElement(browser.find("[data-stage] canvas"), x, 0)
                     .click()
                     .perform();
         }
         browser.await(b -> b.find("[data-measured]").getText().contains("Distance"));
         browser.press("Measure");
-        new org.openqa.selenium.interactions.Actions(browser.driver())
+        new Actions(browser.driver())
                 .moveToElement(browser.find("[data-stage] canvas"))
                 .click()
                 .perform();
@@ -205,7 +207,7 @@ class StructureWalksTest {
         assertThat(browser.all(".strip .desk-glyph")).isEmpty();
         String kept = "localStorage.setItem('mint.words', JSON.stringify({me: document.body.dataset.me, desk: 'Office',"
                 + " words: {[arguments[0]]: 'even'}, versions: {[arguments[0]]: 1}}))";
-        ((org.openqa.selenium.JavascriptExecutor) browser.driver()).executeScript(kept, part);
+        ((JavascriptExecutor) browser.driver()).executeScript(kept, part);
         browser.open("/documents/" + part);
         assertThat(browser.all(".strip .desk-glyph")).hasSize(1);
         assertThat(browser.find(".strip a[data-version='1']").getAttribute("aria-label"))

@@ -7,6 +7,7 @@ import java.util.Map;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.search.Search;
+import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 /** The title is a fact of the revision: what is released keeps the one that it was signed with. */
@@ -85,9 +86,9 @@ class TitleTest {
                 .doesNotContain("Priya Malhan since")
                 .doesNotContain("hush");
         server.db()
-                .update(mintshelf.database.schema.Tables.SHELF)
-                .set(mintshelf.database.schema.Tables.SHELF.HIDES_REVISING, true)
-                .where(mintshelf.database.schema.Tables.SHELF.ID.eq(shelf))
+                .update(Tables.SHELF)
+                .set(Tables.SHELF.HIDES_REVISING, true)
+                .where(Tables.SHELF.ID.eq(shelf))
                 .execute();
         assertThat(reader.get("/shelves/" + shelf).body()).doesNotContain("being revised");
         assertThat(reader.get("/documents/" + item).body()).doesNotContain("being revised");

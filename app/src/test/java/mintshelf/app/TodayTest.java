@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.filing.FileDocuments;
@@ -15,6 +16,7 @@ import mintshelf.app.use.structure.ReadStructure.Standing;
 import mintshelf.app.use.structure.ReadStructure.Structure;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.core.signoff.Decision;
+import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.Test;
 
 /** What the start page counts and says, and how an assembly's components stand before work begins. */
@@ -121,14 +123,14 @@ class TodayTest {
         assertThat(structure.standing())
                 .extracting(Standing::count, Standing::words)
                 .containsExactly(
-                        org.assertj.core.groups.Tuple.tuple(1, "released"),
-                        org.assertj.core.groups.Tuple.tuple(2, "in preparation"),
-                        org.assertj.core.groups.Tuple.tuple(1, "held by Tomasz Okrent"));
+                        Tuple.tuple(1, "released"),
+                        Tuple.tuple(2, "in preparation"),
+                        Tuple.tuple(1, "held by Tomasz Okrent"));
         assertThat(structure.only("pending").rows()).hasSize(2);
         long tomasz = server.actor("tomasz").person();
         Set<Long> shown = structure.only("held-" + tomasz).rows().stream()
                 .map(r -> r.seen().orElseThrow().spine().id())
-                .collect(java.util.stream.Collectors.toSet());
+                .collect(Collectors.toSet());
         assertThat(shown).containsExactly(held);
         Web priya = Web.as(server, "priya");
         assertThat(priya.get("/documents/" + top).body()).contains("2 in preparation", "held by Tomasz Okrent");

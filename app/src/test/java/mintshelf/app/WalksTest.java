@@ -2,19 +2,30 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import jakarta.mail.Multipart;
+import jakarta.mail.Part;
 import java.io.IOException;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalLong;
+import java.util.regex.Pattern;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.round.RoundStore;
+import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.core.Dxf;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.support.ui.Select;
 
 /** Walks of the job through the real pages, from sign-in to what a person would look at. */
 @Tag("browser")
@@ -76,11 +87,11 @@ class WalksTest {
 
     /** Files a drawing as it is read, and gives its id. */
     static long drawing(long shelf, String name, String number) {
-        var filing = SERVER.bean(mintshelf.app.use.filing.FileDocuments.class);
+        var filing = SERVER.bean(FileDocuments.class);
         long sheet = filing.open(
                 SERVER.actor("priya"),
                 shelf,
-                java.util.OptionalLong.empty(),
+                OptionalLong.empty(),
                 List.of(SERVER.bring("priya", name, sheet(number, "Drawn", "Holes for M6 glands"))));
         assertThat(filing.file(SERVER.actor("priya"), sheet, Server.key(), false)
                         .problems())
@@ -138,7 +149,7 @@ class WalksTest {
         browser.open("/shelves/" + shelf);
         browser.awaitText("Nothing on this shelf yet");
         Path drawing = write("wk-1 plate.dxf", sheet("WK-3030", "Køge gland plate", "holes 5.5"));
-        Path note = write("berth note.txt", "screen cleaned".getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        Path note = write("berth note.txt", "screen cleaned".getBytes(StandardCharsets.UTF_8));
         browser.find("[data-file-input]").sendKeys(drawing + "\n" + note);
         browser.awaitText("Filing sheet");
         assertThat(browser.find("input[name$='.number']").getAttribute("value")).isEqualTo("WK-3030");
@@ -171,7 +182,7 @@ class WalksTest {
         browser.press("Check in");
         browser.awaitText("What changed");
         browser.find("[data-row] input[type=file]")
-                .sendKeys(write("walk two (1).txt", "second issue".getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                .sendKeys(write("walk two (1).txt", "second issue".getBytes(StandardCharsets.UTF_8))
                         .toString());
         browser.find("#comment").sendKeys("pulley seat 0.2 deeper");
         browser.press("Check in 1 document");
@@ -212,7 +223,7 @@ class WalksTest {
         browser.open("/check-in?items=" + item);
         browser.awaitText("held by nobody; what you bring is kept as a stray");
         browser.find("[data-row] input[type=file]")
-                .sendKeys(write("walk eight.txt", "anchors on 300".getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                .sendKeys(write("walk eight.txt", "anchors on 300".getBytes(StandardCharsets.UTF_8))
                         .toString());
         browser.press("Check in 1 document");
         browser.awaitText("kept as a stray");
@@ -257,8 +268,7 @@ class WalksTest {
         browser.open("/documents/" + item);
         browser.press("Send to review");
         browser.awaitText("Who is asked");
-        new org.openqa.selenium.support.ui.Select(browser.find("select[name='named.0']"))
-                .selectByVisibleText("Hedda Lysgaard");
+        new Select(browser.find("select[name='named.0']")).selectByVisibleText("Hedda Lysgaard");
         browser.find("#note").sendKeys("holes for M6 glands");
         browser.press("Send 1 document to review");
         browser.awaitText("is asked now");
@@ -275,7 +285,7 @@ class WalksTest {
         browser.press("Sign in");
         browser.awaitText("You sign it as checked");
         assertThat(browser.path()).isEqualTo(round);
-        assertThat(SERVER.bean(mintshelf.app.store.round.RoundStore.class)
+        assertThat(SERVER.bean(RoundStore.class)
                         .round(Long.parseLong(round.substring(8)))
                         .orElseThrow()
                         .signOffs())
@@ -299,7 +309,7 @@ class WalksTest {
         mailed("priya", number + "; it is released");
 
         browser.signIn("rafael");
-        var runs = SERVER.bean(mintshelf.app.use.output.MakeOutputs.class);
+        var runs = SERVER.bean(MakeOutputs.class);
         while (runs.makeNext()) {
             // until nothing waits
         }
@@ -309,9 +319,8 @@ class WalksTest {
                 .contains("Hedda Lysgaard", number, "A");
         browser.press("Fetch the PDF of A");
         byte[] pdf = browser.downloaded("walk five.pdf");
-        try (var document = org.apache.pdfbox.Loader.loadPDF(pdf)) {
-            assertThat(new org.apache.pdfbox.text.PDFTextStripper().getText(document))
-                    .contains("Hedda Lysgaard", number);
+        try (var document = Loader.loadPDF(pdf)) {
+            assertThat(new PDFTextStripper().getText(document)).contains("Hedda Lysgaard", number);
         }
     }
 
@@ -390,8 +399,7 @@ class WalksTest {
                 if (!message.getAllRecipients()[0].toString().startsWith(login + "@")) continue;
                 String body = text(message);
                 if (!message.getSubject().contains(says) && !body.contains(says)) continue;
-                var address = java.util.regex.Pattern.compile("http://\\S+/rounds/\\d+")
-                        .matcher(body);
+                var address = Pattern.compile("http://\\S+/rounds/\\d+").matcher(body);
                 assertThat(address.find()).isTrue();
                 return address.group();
             }
@@ -400,10 +408,10 @@ class WalksTest {
         throw new AssertionError("No mail to " + login + " says " + says);
     }
 
-    private static String text(jakarta.mail.Part part) throws Exception {
+    private static String text(Part part) throws Exception {
         if (part.isMimeType("text/plain")) return (String) part.getContent();
         StringBuilder all = new StringBuilder();
-        if (part.getContent() instanceof jakarta.mail.Multipart parts) {
+        if (part.getContent() instanceof Multipart parts) {
             for (int i = 0; i < parts.getCount(); i++) all.append(text(parts.getBodyPart(i)));
         }
         return all.toString();

@@ -1,6 +1,9 @@
 package mintshelf.app;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.SequenceInputStream;
 import java.io.UncheckedIOException;
 import java.net.CookieManager;
 import java.net.Socket;
@@ -10,6 +13,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -65,7 +69,7 @@ public final class Web {
 
     HttpResponse<String> postRaw(String path, String form) {
         return send(HttpRequest.newBuilder(URI.create(origin + path))
-                .timeout(java.time.Duration.ofSeconds(30))
+                .timeout(Duration.ofSeconds(30))
                 .header("Content-Type", "application/x-www-form-urlencoded")
                 .POST(HttpRequest.BodyPublishers.ofString(form)));
     }
@@ -93,8 +97,8 @@ public final class Web {
 
     /** Begins to send bytes and loses the connection half way. */
     void abort(String path, byte[] bytes, int from, int length) {
-        java.io.InputStream half = new java.io.SequenceInputStream(
-                new java.io.ByteArrayInputStream(bytes, from, length / 2), new java.io.InputStream() {
+        InputStream half =
+                new SequenceInputStream(new ByteArrayInputStream(bytes, from, length / 2), new InputStream() {
                     @Override
                     public int read() throws IOException {
                         throw new IOException("connection lost");

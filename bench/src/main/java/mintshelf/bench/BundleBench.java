@@ -1,6 +1,7 @@
 package mintshelf.bench;
 
 import java.nio.charset.Charset;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -76,7 +77,7 @@ final class BundleBench {
             List<Seen> all = sight.locked(server.actor("priya"), thousand);
             Plan<Bundles.Going> plan = bundles.plan(server.actor("priya"), all, Way.named("release"), By.HAND);
             if (!plan.opens()) throw new IllegalStateException(plan.refusals().toString());
-            bundles.carryOut(plan, Setting.of(server.actor("priya"), By.HAND, "", java.time.Instant.now(), all));
+            bundles.carryOut(plan, Setting.of(server.actor("priya"), By.HAND, "", Instant.now(), all));
             return "done";
         });
         Bench.say(

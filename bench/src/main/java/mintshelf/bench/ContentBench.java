@@ -1,9 +1,11 @@
 package mintshelf.bench;
 
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import mintshelf.app.Server;
@@ -57,7 +59,7 @@ final class ContentBench {
             try (PreparedStatement insert = connection.prepareStatement("insert into plain (bytes) values (?)")) {
                 int batch = 0;
                 for (int at = 0; at < bytes.length; at += 1 << 20) {
-                    insert.setBytes(1, java.util.Arrays.copyOfRange(bytes, at, Math.min(bytes.length, at + (1 << 20))));
+                    insert.setBytes(1, Arrays.copyOfRange(bytes, at, Math.min(bytes.length, at + (1 << 20))));
                     insert.addBatch();
                     if (++batch % 16 == 0) insert.executeBatch();
                 }
@@ -88,7 +90,7 @@ final class ContentBench {
         while (at < size) {
             byte[] row = ("#" + line++ + "=CARTESIAN_POINT('',(" + random.nextInt(100000) / 100.0 + ","
                             + random.nextInt(100000) / 100.0 + ",0.));\n")
-                    .getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+                    .getBytes(StandardCharsets.US_ASCII);
             int n = Math.min(row.length, size - at);
             System.arraycopy(row, 0, bytes, at, n);
             at += n;

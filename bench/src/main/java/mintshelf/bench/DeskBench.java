@@ -5,6 +5,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -178,7 +179,7 @@ final class DeskBench {
                                     .build(),
                             HttpResponse.BodyHandlers.ofByteArray());
             if (answer.statusCode() != 200)
-                throw new IllegalStateException(new String(answer.body(), java.nio.charset.StandardCharsets.UTF_8));
+                throw new IllegalStateException(new String(answer.body(), StandardCharsets.UTF_8));
             return answer.body().length;
         } catch (IOException | InterruptedException e) {
             throw new IllegalStateException(e);

@@ -2,6 +2,7 @@ package mintshelf.core;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
@@ -9,6 +10,8 @@ import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ConditionEvents;
 import com.tngtech.archunit.lang.SimpleConditionEvent;
 import com.tngtech.archunit.lang.syntax.ArchRuleDefinition;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -55,10 +58,10 @@ class ArrowsTest {
         ArchRuleDefinition.classes().should(followTheArrows()).check(CORE);
     }
 
-    private static ArchCondition<com.tngtech.archunit.core.domain.JavaClass> followTheArrows() {
+    private static ArchCondition<JavaClass> followTheArrows() {
         return new ArchCondition<>("import along the allowed arrows") {
             @Override
-            public void check(com.tngtech.archunit.core.domain.JavaClass type, ConditionEvents events) {
+            public void check(JavaClass type, ConditionEvents events) {
                 String from = shortName(type.getPackageName());
                 type.getDirectDependenciesFromSelf().forEach(d -> {
                     String target = d.getTargetClass().getPackageName();
@@ -96,7 +99,7 @@ class ArrowsTest {
                 .dependOnClassesThat()
                 .resideInAnyPackage("org.springframework..", "org.jooq..", "jakarta..", "java.sql..", "java.net.http..")
                 .check(CORE);
-        noClasses().should().callMethod(java.time.Instant.class, "now").check(CORE);
-        noClasses().should().callMethod(java.time.LocalDate.class, "now").check(CORE);
+        noClasses().should().callMethod(Instant.class, "now").check(CORE);
+        noClasses().should().callMethod(LocalDate.class, "now").check(CORE);
     }
 }

@@ -3,6 +3,7 @@ package mintshelf.core;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.access.Access;
@@ -37,7 +38,7 @@ public final class Documents {
     public static Revision revision(String label, StageClass stageClass) {
         String code = stageClass == StageClass.PREPARING
                 ? "preparation"
-                : stageClass.name().toLowerCase(java.util.Locale.ROOT);
+                : stageClass.name().toLowerCase(Locale.ROOT);
         return new Revision(
                 label.charAt(0),
                 1,

@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import java.util.UUID;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
@@ -36,6 +37,7 @@ import org.springframework.stereotype.Component;
 class Hands {
     private final StoryClock clock;
     private final PersonStore people;
+    private final GrantStore grants;
     private final ReceiveContent receive;
     private final FileDocuments filing;
     private final CheckOut checkOut;
@@ -55,6 +57,7 @@ class Hands {
     Hands(
             StoryClock clock,
             PersonStore people,
+            GrantStore grants,
             ReceiveContent receive,
             FileDocuments filing,
             CheckOut checkOut,
@@ -72,6 +75,7 @@ class Hands {
             ReadToday today) {
         this.clock = clock;
         this.people = people;
+        this.grants = grants;
         this.receive = receive;
         this.filing = filing;
         this.checkOut = checkOut;
@@ -91,7 +95,7 @@ class Hands {
 
     Actor actor(String login) {
         PersonStore.Person person = people.byLogin(login).orElseThrow();
-        return new Actor(people.access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
+        return new Actor(grants.access(person.id(), person.name()), login, person.zone(), "127.0.0.1");
     }
 
     /** Turns the story's clock. */

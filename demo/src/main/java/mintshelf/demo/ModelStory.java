@@ -7,7 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.function.BiFunction;
+import java.util.stream.Stream;
 import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.core.reference.Resolution;
 import mintshelf.demo.model.Models;
 import mintshelf.demo.sheet.Sheets.Component;
 import mintshelf.demo.sheet.Sheets.Shape;
@@ -167,7 +169,7 @@ final class ModelStory {
         String to = files.getOrDefault(number, "");
         if (to.isEmpty()) return "";
         int slash = to.lastIndexOf('/');
-        return mintshelf.core.reference.Resolution.relative(
+        return Resolution.relative(
                 List.of(from.split("/")), List.of(to.substring(0, slash).split("/")), to.substring(slash + 1));
     }
 
@@ -217,10 +219,9 @@ final class ModelStory {
         byte[] with = Models.assembly(
                 mast.number(),
                 mast.title(),
-                java.util.stream.Stream.concat(
+                Stream.concat(
                                 ((Shape.Assembly) mast.shape()).components().stream(),
-                                java.util.stream.Stream.of(
-                                        new Component("TG40-4060", "Lamp stay", 1, "316L", 200, 2700, 80, 60)))
+                                Stream.of(new Component("TG40-4060", "Lamp stay", 1, "316L", 200, 2700, 80, 60)))
                         .toList(),
                 c -> c.equals("TG40-4060") ? "TG40-4060 Lamp stay.stp" : path("TG40 Tide gauge/4000 Mast", c),
                 c -> Seats.of(mast.number(), c),

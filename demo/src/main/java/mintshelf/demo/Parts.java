@@ -2,6 +2,7 @@ package mintshelf.demo;
 
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import mintshelf.demo.sheet.Sheets;
@@ -35,7 +36,7 @@ final class Parts {
 
         /** The revision block: what each revision up to this one changed. */
         private List<Sheets.Row> rows(String revision, String created) {
-            List<Sheets.Row> rows = new java.util.ArrayList<>();
+            List<Sheets.Row> rows = new ArrayList<>();
             // The first row stays what it was, whatever comes after it.
             String filed = revision.equals("A")
                     ? created

@@ -11,15 +11,18 @@ import java.time.format.DateTimeFormatter;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Scope;
+import mintshelf.core.signoff.Decision;
 import mintshelf.demo.Parts.Part;
 import mintshelf.demo.sheet.Sheets;
 import org.springframework.boot.ApplicationArguments;
@@ -34,6 +37,7 @@ public class Scenario implements ApplicationRunner {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
 
     private final PersonStore people;
+    private final GrantStore grants;
     private final ReadShelf shelves;
     private final Hands hands;
     private final StoryClock clock;
@@ -43,8 +47,15 @@ public class Scenario implements ApplicationRunner {
     private final Instant now = tuesday();
     private int done;
 
-    Scenario(PersonStore people, ReadShelf shelves, Hands hands, StoryClock clock, BCryptPasswordEncoder passwords) {
+    Scenario(
+            PersonStore people,
+            GrantStore grants,
+            ReadShelf shelves,
+            Hands hands,
+            StoryClock clock,
+            BCryptPasswordEncoder passwords) {
         this.people = people;
+        this.grants = grants;
         this.shelves = shelves;
         this.hands = hands;
         this.clock = clock;
@@ -125,7 +136,7 @@ public class Scenario implements ApplicationRunner {
                     clock.instant());
             people.setPassword(id, hash);
             for (String group : person.groups()) {
-                people.join(groups.computeIfAbsent(group, people::addGroup), id);
+                grants.join(groups.computeIfAbsent(group, grants::addGroup), id);
             }
         }
         long carmen = people.byLogin("carmen").orElseThrow().id();
@@ -134,20 +145,20 @@ public class Scenario implements ApplicationRunner {
                 people.byLogin("tomasz").orElseThrow().id(),
                 Optional.of(now.atZone(ZONE).toLocalDate().plusDays(6)),
                 OptionalLong.of(people.byLogin("priya").orElseThrow().id()));
-        people.grantGroup(groups.get("Data management"), "data-manager", Scope.EVERYWHERE);
-        people.grantGroup(groups.get("Drawing office"), "designer", Scope.EVERYWHERE);
-        people.grantGroup(groups.get("Checking"), "checker", Scope.EVERYWHERE);
-        people.grantGroup(groups.get("Design lead"), "board-member", Scope.EVERYWHERE);
-        people.grantGroup(groups.get("Quality"), "checker", Scope.EVERYWHERE);
-        people.grantGroup(groups.get("Shop"), "reader", Scope.EVERYWHERE);
+        grants.grantGroup(groups.get("Data management"), "data-manager", Scope.EVERYWHERE);
+        grants.grantGroup(groups.get("Drawing office"), "designer", Scope.EVERYWHERE);
+        grants.grantGroup(groups.get("Checking"), "checker", Scope.EVERYWHERE);
+        grants.grantGroup(groups.get("Design lead"), "board-member", Scope.EVERYWHERE);
+        grants.grantGroup(groups.get("Quality"), "checker", Scope.EVERYWHERE);
+        grants.grantGroup(groups.get("Shop"), "reader", Scope.EVERYWHERE);
     }
 
     private void grants(long tg40, long ls18, long house) {
         // Buying reads the two products, not the templates.
         long yuki = people.byLogin("yuki").orElseThrow().id();
-        people.grantPerson(yuki, "reader", Scope.shelf(tg40));
-        people.grantPerson(yuki, "reader", Scope.shelf(ls18));
-        people.grantPerson(people.byLogin("priya").orElseThrow().id(), "librarian", Scope.shelf(house));
+        grants.grantPerson(yuki, "reader", Scope.shelf(tg40));
+        grants.grantPerson(yuki, "reader", Scope.shelf(ls18));
+        grants.grantPerson(people.byLogin("priya").orElseThrow().id(), "librarian", Scope.shelf(house));
     }
 
     private void file(long shelf, Part part) {
@@ -347,9 +358,9 @@ public class Scenario implements ApplicationRunner {
                 "0.02",
                 "2:1",
                 2,
-                new mintshelf.demo.sheet.Sheets.Shape.Turned(new double[][] {{6, 22}, {14, 4}}),
+                new Sheets.Shape.Turned(new double[][] {{6, 22}, {14, 4}}),
                 List.of());
-        Map<String, byte[]> dropped = new java.util.LinkedHashMap<>();
+        Map<String, byte[]> dropped = new LinkedHashMap<>();
         dropped.put("tg40-3060-earth-stud.dxf", stud.sheet("A", "2026-11-17"));
         dropped.put("torque table berth 3.txt", Papers.torques());
         dropped.put(
@@ -418,7 +429,7 @@ public class Scenario implements ApplicationRunner {
 
     /** An order over three documents, carried out in summer, with its notice. */
     private void finishedOrder() {
-        Map<Long, String> lines = new java.util.LinkedHashMap<>();
+        Map<Long, String> lines = new LinkedHashMap<>();
         lines.put(doc("2010"), "wall 3 in place of 2.5");
         lines.put(doc("2020"), "heavier by the same 0.12 kg");
         lines.put(doc("2030"), "seat 0.2 deeper for the steel tape");
@@ -434,12 +445,12 @@ public class Scenario implements ApplicationRunner {
         rework(at.plus(Duration.ofDays(2)), "tomasz", "2020", "Filled with 0.12 kg more", "0.12 kg heavier");
         rework(at.plus(Duration.ofDays(3)), "tomasz", "2030", "Seat 0.2 deeper", "pulley seat 0.2 deeper");
         long board = hands.board(at.plus(Duration.ofDays(6)), "priya", order, "All three fit on the test rig.");
-        hands.answer(at.plus(Duration.ofDays(7)), "hedda", board, mintshelf.core.signoff.Decision.SIGNED, "");
+        hands.answer(at.plus(Duration.ofDays(7)), "hedda", board, Decision.SIGNED, "");
         hands.answer(
                 at.plus(Duration.ofDays(8)),
                 "oluwaseun",
                 board,
-                mintshelf.core.signoff.Decision.REMARKED,
+                Decision.REMARKED,
                 "Stock of the old float is used up on LS18.");
         hands.carryOut(at.plus(Duration.ofDays(8)).plus(Duration.ofMinutes(20)), "oluwaseun", order);
         say();
@@ -447,7 +458,7 @@ public class Scenario implements ApplicationRunner {
 
     /** An order in work: one line is ready, one is held, one is not begun. */
     private void openOrder() {
-        Map<Long, String> lines = new java.util.LinkedHashMap<>();
+        Map<Long, String> lines = new LinkedHashMap<>();
         lines.put(doc("1020"), "duplex 2205, pickled as before");
         lines.put(doc("1030"), "duplex 2205; the weld to the cone is alike then");
         lines.put(doc("1010"), "weld seam and note only");
@@ -484,7 +495,7 @@ public class Scenario implements ApplicationRunner {
                 daysAgo(1, 15, 10),
                 "hedda",
                 gland,
-                mintshelf.core.signoff.Decision.REMARKED,
+                Decision.REMARKED,
                 "Pattern agrees with the housing. The leader of 4x 6.6 could end nearer to its hole; not worth a version.");
         hands.send(
                 daysAgo(7, 14, 5), "priya", "First release of the cradle, for the order of the panels.", doc("4040"));
@@ -510,7 +521,7 @@ public class Scenario implements ApplicationRunner {
                 part("1040")
                         .sheet(
                                 "B",
-                                new mintshelf.demo.sheet.Sheets.Shape.Plate(230, 60, 8, 6, 0, 9, 14),
+                                new Sheets.Shape.Plate(230, 60, 8, 6, 0, 9, 14),
                                 List.of("Slot 9 x 16"),
                                 "2026-11-20"),
                 "longer by 10 for the slot",
@@ -522,7 +533,7 @@ public class Scenario implements ApplicationRunner {
                 part("1040")
                         .sheet(
                                 "B",
-                                new mintshelf.demo.sheet.Sheets.Shape.Plate(232, 60, 8, 6, 0, 9, 14),
+                                new Sheets.Shape.Plate(232, 60, 8, 6, 0, 9, 14),
                                 List.of("Slot 9 x 18"),
                                 "2026-11-23"),
                 "slot 2 longer, needed for berth 3",
@@ -544,7 +555,7 @@ public class Scenario implements ApplicationRunner {
                     base,
                     p.sheet(
                             "B",
-                            new mintshelf.demo.sheet.Sheets.Shape.Plate(400, 400, 15, 20, 120, 22, insets[i]),
+                            new Sheets.Shape.Plate(400, 400, 15, 20, 120, 22, insets[i]),
                             List.of("Hot-dip galvanised to ISO 1461"),
                             "2026-08-2" + i),
                     said[i],
@@ -558,7 +569,7 @@ public class Scenario implements ApplicationRunner {
                 base,
                 p.sheet(
                         "B",
-                        new mintshelf.demo.sheet.Sheets.Shape.Plate(400, 400, 15, 20, 124, 22, 52),
+                        new Sheets.Shape.Plate(400, 400, 15, 20, 124, 22, 52),
                         List.of("Two grout holes", "Hot-dip galvanised to ISO 1461"),
                         "2026-11-12"),
                 "grout holes added",

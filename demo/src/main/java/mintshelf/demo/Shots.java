@@ -1,11 +1,15 @@
 package mintshelf.demo;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.logging.Level;
+import java.util.logging.Logger;
+import mintshelf.database.PrivateMariaDb;
 import org.openqa.selenium.By;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
@@ -18,7 +22,7 @@ final class Shots implements AutoCloseable {
     private final Path profile;
 
     Shots(String origin) throws IOException {
-        java.util.logging.Logger.getLogger("org.openqa.selenium").setLevel(java.util.logging.Level.SEVERE);
+        Logger.getLogger("org.openqa.selenium").setLevel(Level.SEVERE);
         this.origin = origin;
         this.profile = Files.createTempDirectory("mint-shelf-browser-");
         ChromeOptions options = new ChromeOptions();
@@ -40,7 +44,7 @@ final class Shots implements AutoCloseable {
                 "--force-device-scale-factor=1",
                 "--user-data-dir=" + profile);
         ChromeDriverService service = new ChromeDriverService.Builder()
-                .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+                .usingDriverExecutable(new File("/usr/bin/chromedriver"))
                 .usingAnyFreePort()
                 .build();
         this.browser = new ChromeDriver(service, options);
@@ -86,6 +90,6 @@ final class Shots implements AutoCloseable {
     @Override
     public void close() {
         browser.quit();
-        mintshelf.database.PrivateMariaDb.deleteTree(profile);
+        PrivateMariaDb.deleteTree(profile);
     }
 }

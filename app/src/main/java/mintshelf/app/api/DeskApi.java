@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -237,12 +238,8 @@ class DeskApi {
         return desks.status(actor, name, files).stream()
                 .map(l -> new Standing(
                         l.path(),
-                        l.standing().word().name().toLowerCase(java.util.Locale.ROOT),
-                        l.standing()
-                                .act()
-                                .name()
-                                .toLowerCase(java.util.Locale.ROOT)
-                                .replace('_', '-'),
+                        l.standing().word().name().toLowerCase(Locale.ROOT),
+                        l.standing().act().name().toLowerCase(Locale.ROOT).replace('_', '-'),
                         l.standing().act().words(),
                         l.seen().map(s -> s.spine().id()).orElse(null),
                         l.seen().map(s -> s.document().number()).orElse(null),
@@ -268,7 +265,7 @@ class DeskApi {
                         l.seen().map(s -> s.current().stage().name()).orElse(null),
                         l.seen()
                                 .map(s ->
-                                        s.current().stage().stageClass().name().toLowerCase(java.util.Locale.ROOT))
+                                        s.current().stage().stageClass().name().toLowerCase(Locale.ROOT))
                                 .orElse(null)))
                 .toList();
     }

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -83,7 +84,7 @@ public class Asking {
                 .map(l -> Refusal.of(
                         "round.nobody",
                         "Nobody can sign “" + l.line().meaning() + "”: no "
-                                + l.roleName().toLowerCase(java.util.Locale.ROOT)
+                                + l.roleName().toLowerCase(Locale.ROOT)
                                 + " here has not worked on it.",
                         "A data manager can give somebody the role."));
     }

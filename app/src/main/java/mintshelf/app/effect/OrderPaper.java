@@ -16,6 +16,7 @@ import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.ContentHash;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Stage;
@@ -112,7 +113,7 @@ public class OrderPaper {
         Document paper = spine.document();
         byte[] bytes = json(
                 paper.number(), paper.title(), orders.order(order).orElseThrow().reason(), written);
-        if (mintshelf.core.base.ContentHash.compute(bytes).equals(paper.head().content())) return;
+        if (ContentHash.compute(bytes).equals(paper.head().content())) return;
         int version = file.version(
                 author,
                 order,

@@ -12,6 +12,7 @@ import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Place;
 import mintshelf.core.base.Texts;
@@ -24,12 +25,14 @@ import org.springframework.stereotype.Component;
 @Component
 public class Telling {
     private final PersonStore people;
+    private final GrantStore grants;
     private final OutboxStore outbox;
     private final NoticeStore notices;
     private final Clock clock;
 
-    public Telling(PersonStore people, OutboxStore outbox, NoticeStore notices, Clock clock) {
+    public Telling(PersonStore people, GrantStore grants, OutboxStore outbox, NoticeStore notices, Clock clock) {
         this.people = people;
+        this.grants = grants;
         this.outbox = outbox;
         this.notices = notices;
         this.clock = clock;
@@ -39,7 +42,7 @@ public class Telling {
     public List<Long> withRole(String role, Collection<Place> places) {
         return people.withRole(role).stream()
                 .filter(p -> places.stream()
-                        .allMatch(place -> people.access(p.id(), p.name()).has(role, place)))
+                        .allMatch(place -> grants.access(p.id(), p.name()).has(role, place)))
                 .map(PersonStore.Person::id)
                 .toList();
     }
@@ -48,7 +51,7 @@ public class Telling {
     public List<PersonStore.Person> candidates(String role, Set<Long> authors, Collection<Place> places) {
         return people.withRole(role).stream()
                 .filter(p -> !authors.contains(p.id()))
-                .filter(p -> SignOffRules.hasRole(people.access(p.id(), p.name()), role, places))
+                .filter(p -> SignOffRules.hasRole(grants.access(p.id(), p.name()), role, places))
                 .toList();
     }
 

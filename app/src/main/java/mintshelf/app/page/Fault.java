@@ -2,6 +2,8 @@ package mintshelf.app.page;
 
 import jakarta.validation.ConstraintViolationException;
 import java.sql.SQLException;
+import java.sql.SQLNonTransientConnectionException;
+import java.sql.SQLTransientConnectionException;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.NotThere;
@@ -12,6 +14,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.ServletRequestBindingException;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
 
@@ -30,8 +33,7 @@ public record Fault(HttpStatus status, Refusal refusal, boolean ours) {
         if (e instanceof NotThere || e instanceof NoResourceFoundException) return NOT_THERE;
         if (e instanceof MethodArgumentTypeMismatchException mismatch) {
             // An address with letters for a number leads nowhere; a field with them is a bad request.
-            boolean address = mismatch.getParameter()
-                    .hasParameterAnnotation(org.springframework.web.bind.annotation.PathVariable.class);
+            boolean address = mismatch.getParameter().hasParameterAnnotation(PathVariable.class);
             return address ? NOT_THERE : BAD;
         }
         if (e instanceof ServletRequestBindingException
@@ -94,8 +96,8 @@ public record Fault(HttpStatus status, Refusal refusal, boolean ours) {
     /** Whether the database cannot be reached: it died, it is being started again, or too many wait for it. */
     public static boolean isDatabaseAway(Throwable e) {
         for (Throwable at = e; at != null && at.getCause() != at; at = at.getCause()) {
-            if (at instanceof java.sql.SQLTransientConnectionException
-                    || at instanceof java.sql.SQLNonTransientConnectionException) return true;
+            if (at instanceof SQLTransientConnectionException || at instanceof SQLNonTransientConnectionException)
+                return true;
             if (at instanceof SQLException sql
                     && sql.getSQLState() != null
                     && sql.getSQLState().startsWith("08")) return true;

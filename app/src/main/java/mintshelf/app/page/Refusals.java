@@ -16,7 +16,9 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpStatus;
+import org.springframework.ui.ExtendedModelMap;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
@@ -71,7 +73,7 @@ public class Refusals {
         if (actor == null) return;
         try {
             refusedAccess.note(actor, request.getMethod(), request.getRequestURI(), refusal);
-        } catch (org.springframework.dao.DataAccessException e) {
+        } catch (DataAccessException e) {
             // The refusal is answered all the same.
             LOG.warn("A refused access was not noted: {}", e.toString());
         }
@@ -83,7 +85,7 @@ public class Refusals {
         boolean part = request.getHeader("HX-Request") != null;
         ModelAndView view = new ModelAndView(part ? "refusal :: part" : "refusal");
         if (actors.of(request) != null) {
-            var model = new org.springframework.ui.ExtendedModelMap();
+            var model = new ExtendedModelMap();
             frame.add(request, model);
             view.addAllObjects(model);
         } else {

@@ -2,6 +2,7 @@ package mintshelf.app.sight;
 
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import org.springframework.stereotype.Component;
 
@@ -9,21 +10,23 @@ import org.springframework.stereotype.Component;
 @Component
 public class Grants {
     private final PersonStore people;
+    private final GrantStore grants;
 
-    public Grants(PersonStore people) {
+    public Grants(PersonStore people, GrantStore grants) {
         this.people = people;
+        this.grants = grants;
     }
 
     /** Who acts without being there, in a run or by mail; none who has left. */
     public Optional<Actor> actor(long person) {
         return people.person(person)
                 .filter(p -> !p.left())
-                .map(p -> new Actor(people.access(p.id(), p.name()), p.login(), p.zone(), "run"));
+                .map(p -> new Actor(grants.access(p.id(), p.name()), p.login(), p.zone(), "run"));
     }
 
     /** @param address from where they ask */
     public Actor actor(long person, String login, String name, String address) {
         String zone = people.person(person).map(PersonStore.Person::zone).orElse("UTC");
-        return new Actor(people.access(person, name), login, zone, address);
+        return new Actor(grants.access(person, name), login, zone, address);
     }
 }

@@ -2,6 +2,7 @@ package mintshelf.app.sight;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -209,7 +210,7 @@ public class RoundSight {
         if (maybe.isEmpty()) return List.of();
         return rounds(actor, maybe).stream()
                 .filter(v -> v.mine().isPresent())
-                .sorted(java.util.Comparator.comparing(
+                .sorted(Comparator.comparing(
                         (RoundView v) -> v.mine().orElseThrow().due()))
                 .toList();
     }

@@ -1,6 +1,7 @@
 package mintshelf.core.change;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
@@ -43,7 +44,7 @@ public final class OrderRules {
             return Outcome.refused(
                     "order.ended",
                     document.number() + " is "
-                            + document.current().stage().name().toLowerCase(java.util.Locale.ROOT) + ".",
+                            + document.current().stage().name().toLowerCase(Locale.ROOT) + ".",
                     "Nothing of it is in force to be changed.");
         }
         return Outcome.granted(OrderLine.What.REVISE);

@@ -1,5 +1,6 @@
 package mintshelf.core.hold;
 
+import java.util.Locale;
 import java.util.Optional;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
@@ -38,7 +39,7 @@ public final class HoldRules {
             return refusal(
                     "stage.closed",
                     document.number() + " is "
-                            + document.current().stage().name().toLowerCase(java.util.Locale.ROOT) + ".",
+                            + document.current().stage().name().toLowerCase(Locale.ROOT) + ".",
                     released ? "Start the next revision; that checks it out too." : "");
         }
         if (document.pending().get().stage().stageClass() != StageClass.PREPARING) {

@@ -2,6 +2,7 @@ package mintshelf.core.reference;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 
@@ -23,8 +24,7 @@ public final class ReferenceRules {
         if (lost == 0) return Optional.empty();
         StringBuilder reason = new StringBuilder(number + " refers to " + Numbers.count(lost, "file", "files"));
         reason.append(lost == 1 ? " that is" : " that are").append(ambiguous.isEmpty() ? " missing" : " not found");
-        List<String> all = java.util.stream.Stream.concat(missing.stream(), ambiguous.stream())
-                .toList();
+        List<String> all = Stream.concat(missing.stream(), ambiguous.stream()).toList();
         reason.append(": ").append(String.join(", ", all.subList(0, Math.min(NAMED, lost))));
         if (lost > NAMED) reason.append(" and ").append(lost - NAMED).append(" more");
         return Optional.of(Refusal.of(

@@ -1,6 +1,7 @@
 package mintshelf.core.signoff;
 
 import java.time.LocalDate;
+import java.util.Locale;
 import java.util.Optional;
 import mintshelf.core.route.SignOffLine;
 
@@ -15,7 +16,7 @@ public record Ask(long id, SignOffLine line, String roleName, Optional<Long> per
     /** Whom it asks, in words: "Hedda Lysgaard", "a checker". */
     public String whom() {
         if (person.isPresent()) return personName;
-        String role = roleName.toLowerCase(java.util.Locale.ROOT);
+        String role = roleName.toLowerCase(Locale.ROOT);
         return ("aeiou".indexOf(role.charAt(0)) >= 0 ? "an " : "a ") + role;
     }
 }

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -83,7 +84,7 @@ public final class SignOffRules {
             return refusal(
                     "sign.own",
                     "You worked on this revision; somebody else signs it.",
-                    "Ask " + ask.roleName().toLowerCase(java.util.Locale.ROOT) + "s who did not.");
+                    "Ask " + ask.roleName().toLowerCase(Locale.ROOT) + "s who did not.");
         }
         boolean answered = round.signOffs().stream().anyMatch(s -> s.stands() && s.person() == access.person());
         if (answered) return refusal("sign.done", "You answered in this round.", "One person signs once.");

@@ -1,5 +1,7 @@
 package mintshelf.core.structure;
 
+import java.util.Locale;
+
 /** Which version of a component a structure is read with. */
 public enum StructureView {
     AS_SAVED("as saved", "Each assembly with the versions that it was saved with."),
@@ -27,7 +29,7 @@ public enum StructureView {
 
     /** As it stands in an address. */
     public String code() {
-        return name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
     /** Whether it shows released versions only, as readers get them. */

@@ -2,6 +2,8 @@ package mintshelf.core.base;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Locale;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 class TextsTest {
@@ -26,7 +28,7 @@ class TextsTest {
     /** Plain texts take a short way; a letter that needs the long one behind them must not change what they give. */
     @Test
     void plainTextsGiveWhatTheLongWayGives() {
-        java.util.Random random = new java.util.Random(40);
+        Random random = new Random(40);
         for (int i = 0; i < 2000; i++) {
             StringBuilder text = new StringBuilder();
             for (int k = random.nextInt(12); k > 0; k--) text.append((char) (' ' + random.nextInt(95)));
@@ -34,7 +36,7 @@ class TextsTest {
             String plain = text.toString();
             String longWay = Texts.line(plain + "\u00fc");
             assertThat(Texts.line(plain + "u")).isEqualTo(longWay.substring(0, longWay.length() - 1) + "u");
-            assertThat(Texts.key(plain + "U")).isEqualTo(Texts.line(plain + "u").toLowerCase(java.util.Locale.ROOT));
+            assertThat(Texts.key(plain + "U")).isEqualTo(Texts.line(plain + "u").toLowerCase(Locale.ROOT));
         }
     }
 

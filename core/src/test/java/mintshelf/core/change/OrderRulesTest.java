@@ -11,6 +11,7 @@ import static mintshelf.core.Documents.revision;
 import static mintshelf.core.Documents.withHead;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.core.access.Access;
@@ -104,7 +105,7 @@ class OrderRulesTest {
 
     @Test
     void aNoticeOfManyLinesGoesOverPagesAndLosesNone() {
-        List<ChangeNotice.Row> rows = new java.util.ArrayList<>();
+        List<ChangeNotice.Row> rows = new ArrayList<>();
         for (int i = 0; i < 60; i++) {
             rows.add(new ChangeNotice.Row(
                     "TG40-" + (1000 + i),

@@ -2,6 +2,7 @@ package mintshelf.core.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import java.util.Optional;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.desk.DeskRules.Act;
@@ -80,8 +81,7 @@ class DeskRulesTest {
     void nothingIsOverwrittenWhileItsBytesAreInNoVersion() {
         Optional<OnShelf> free = shelf(Held.BY_NOBODY, true, false);
         for (ContentHash disk : new ContentHash[] {THREE, FOUR, MINE}) {
-            for (Optional<Brought> record :
-                    java.util.List.of(Optional.<Brought>empty(), brought(3, THREE), brought(4, FOUR))) {
+            for (Optional<Brought> record : List.of(Optional.<Brought>empty(), brought(3, THREE), brought(4, FOUR))) {
                 boolean known = disk.equals(FOUR)
                         || record.filter(r -> r.content().equals(disk)).isPresent();
                 assertThat(DeskRules.wouldLose(record, Optional.of(disk), free)).isEqualTo(!known);

@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.awt.image.BufferedImage;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import mintshelf.core.drawing.pdf.PdfWriter;
@@ -31,7 +33,7 @@ class PdfWriterTest {
     }
 
     private static Scene sheet(Primitive... more) {
-        List<Primitive> all = new java.util.ArrayList<>(List.of(more));
+        List<Primitive> all = new ArrayList<>(List.of(more));
         all.add(new Primitive.Polyline(THICK, new double[] {0, 0, 420, 0, 420, 297, 0, 297}, true));
         return new Scene(all, Map.of("OUTLINE", true, "OFF", false), Map.of());
     }
@@ -55,7 +57,7 @@ class PdfWriterTest {
                     assertThat(document.getPage(0).getResources().getFont(name).isEmbedded())
                             .isTrue();
                 } catch (IOException e) {
-                    throw new java.io.UncheckedIOException(e);
+                    throw new UncheckedIOException(e);
                 }
             });
         }

@@ -3,11 +3,13 @@ package mintshelf.core.drawing;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import javax.xml.parsers.DocumentBuilderFactory;
 import mintshelf.core.base.Outcome;
@@ -191,8 +193,8 @@ class SceneTest {
                 .doesNotContain("style=");
         DocumentBuilderFactory.newInstance()
                 .newDocumentBuilder()
-                .parse(new java.io.ByteArrayInputStream(svg.getBytes(StandardCharsets.UTF_8)));
-        assertThat(SvgWriter.write(new Scene(List.of(), java.util.Map.of(), java.util.Map.of()), "x"))
+                .parse(new ByteArrayInputStream(svg.getBytes(StandardCharsets.UTF_8)));
+        assertThat(SvgWriter.write(new Scene(List.of(), Map.of(), Map.of()), "x"))
                 .startsWith("<svg");
     }
 

@@ -3,6 +3,7 @@ package mintshelf.core.route;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import mintshelf.core.access.Access;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
@@ -168,10 +169,7 @@ record Known(
 
     @Override
     public List<Refusal> findings(boolean review) {
-        return review
-                ? java.util.stream.Stream.concat(sheet.stream(), unread.stream())
-                        .toList()
-                : sheet;
+        return review ? Stream.concat(sheet.stream(), unread.stream()).toList() : sheet;
     }
 
     @Override

@@ -3,11 +3,14 @@ package mintshelf.demo.practice;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.demo.sheet.DxfWriter;
 import mintshelf.demo.sheet.DxfWriter.Layer;
+import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
 
 class SheetEditTest {
@@ -55,8 +58,8 @@ class SheetEditTest {
         assertThat(edit.drill(1, 1, -2).refusal()).isPresent();
     }
 
-    private static java.util.List<Double> circles(byte[] bytes) {
-        java.util.List<Double> radii = new java.util.ArrayList<>();
+    private static List<Double> circles(byte[] bytes) {
+        List<Double> radii = new ArrayList<>();
         String[] lines = text(bytes).split("\r?\n");
         for (int i = 0; i < lines.length; i++) {
             if (!lines[i].equals("CIRCLE")) continue;
@@ -76,8 +79,8 @@ class SheetEditTest {
         String said = says(edit.pull(new Box(50, -5, 90, 55), 10, 0));
         assertThat(said).contains("1 dimension follows");
         Box now = extents(edit.bytes());
-        assertThat(now.maxX()).isEqualTo(extents(plate()).maxX() + 10, org.assertj.core.data.Offset.offset(0.01));
-        assertThat(now.minX()).isEqualTo(extents(plate()).minX(), org.assertj.core.data.Offset.offset(0.01));
+        assertThat(now.maxX()).isEqualTo(extents(plate()).maxX() + 10, Offset.offset(0.01));
+        assertThat(now.minX()).isEqualTo(extents(plate()).minX(), Offset.offset(0.01));
         assertThat(text(edit.bytes()).lines()).contains("180").doesNotContain("160");
         assertThat(edit.pull(new Box(500, 500, 501, 501), 1, 1).refusal()).isPresent();
     }

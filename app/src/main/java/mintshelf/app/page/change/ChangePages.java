@@ -1,5 +1,6 @@
 package mintshelf.app.page.change;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -106,11 +107,7 @@ public class ChangePages {
     /** The lines alone, for a page that follows: nothing new while {@code mark} still holds. */
     @GetMapping("/orders/{id}/lines")
     String lines(
-            Actor actor,
-            @PathVariable long id,
-            @RequestParam String mark,
-            jakarta.servlet.http.HttpServletResponse response,
-            Model model) {
+            Actor actor, @PathVariable long id, @RequestParam String mark, HttpServletResponse response, Model model) {
         ReadOrders.View view = fill(actor, id, model);
         if (view.mark().equals(mark)) {
             response.setStatus(204);

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import mintshelf.app.setup.Settings;
 import org.springframework.core.io.ClassPathResource;
@@ -78,7 +79,7 @@ public class InterfacePage {
                 ? "nothing"
                 : type(answers.path("content").path("application/json").path("schema"));
         return new Operation(
-                method.toUpperCase(java.util.Locale.ROOT),
+                method.toUpperCase(Locale.ROOT),
                 "/api/v1" + path,
                 operation.path("summary").asString(),
                 fields,

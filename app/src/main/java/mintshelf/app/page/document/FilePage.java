@@ -5,6 +5,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -98,7 +99,7 @@ public class FilePage {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        StoredContent made = read.output(actor, id, number, format.toUpperCase(java.util.Locale.ROOT));
+        StoredContent made = read.output(actor, id, number, format.toUpperCase(Locale.ROOT));
         String name = read.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
         files.send(made, name, true, request, response);
     }

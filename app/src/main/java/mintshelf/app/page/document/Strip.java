@@ -2,6 +2,7 @@ package mintshelf.app.page.document;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
@@ -79,7 +80,7 @@ public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs,
 
     private static String says(RevisionRow r, Words words) {
         if (r.dropped()) return "dropped";
-        return r.revision().stage().name().toLowerCase(java.util.Locale.ROOT) + " " + words.shortly(r.stageSince());
+        return r.revision().stage().name().toLowerCase(Locale.ROOT) + " " + words.shortly(r.stageSince());
     }
 
     private static String look(RevisionRow r) {

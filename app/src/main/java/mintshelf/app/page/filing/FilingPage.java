@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.TreeMap;
+import java.util.UUID;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -89,11 +90,11 @@ public class FilingPage {
         try {
             FileDocuments.Result result = filing.file(actor, id, actKey, hold);
             if (result.isFiled()) return "redirect:" + result.target();
-            model.addAttribute("actKey", java.util.UUID.randomUUID().toString());
+            model.addAttribute("actKey", UUID.randomUUID().toString());
             return page(actor, id, result.problems(), model);
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
-            model.addAttribute("actKey", java.util.UUID.randomUUID().toString());
+            model.addAttribute("actKey", UUID.randomUUID().toString());
             return page(actor, id, Map.of(), model);
         }
     }

@@ -1,6 +1,7 @@
 package mintshelf.app.page.record;
 
 import java.time.Clock;
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -61,7 +62,7 @@ public class RecordPage {
     private static Instant instant(String text) {
         try {
             return Instant.parse(text);
-        } catch (java.time.DateTimeException e) {
+        } catch (DateTimeException e) {
             throw new NotThere();
         }
     }

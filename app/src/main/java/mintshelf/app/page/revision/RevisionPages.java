@@ -1,5 +1,7 @@
 package mintshelf.app.page.revision;
 
+import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -8,6 +10,7 @@ import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
+import mintshelf.app.page.Rows;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.sight.TakeAlong.With;
@@ -25,6 +28,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Holder;
 import mintshelf.core.hold.Became;
+import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -112,7 +116,7 @@ public class RevisionPages {
                 .toList();
         model.addAttribute(
                 "opening", rows.stream().filter(r -> r.refusal().isEmpty()).count());
-        model.addAttribute("openingIds", mintshelf.app.page.Rows.joined(opening));
+        model.addAttribute("openingIds", Rows.joined(opening));
         return "revision/start";
     }
 
@@ -137,7 +141,7 @@ public class RevisionPages {
             @RequestParam Optional<Long> stray,
             @RequestParam(defaultValue = "") String upload,
             @RequestParam(defaultValue = "") String desk) {
-        List<Long> all = new java.util.ArrayList<>(Pages.ids(items));
+        List<Long> all = new ArrayList<>(Pages.ids(items));
         item.stream().filter(id -> !all.contains(id)).limit(TakeAlong.MOST).forEach(all::add);
         if (all.isEmpty()) throw new NotThere();
         // One field: its first line is the short one, the rest says more.
@@ -204,7 +208,7 @@ public class RevisionPages {
                 .filter(m -> m.move().code().equals(move))
                 .findFirst()
                 .orElseThrow(NotThere::new);
-        if (offered.move().does(mintshelf.core.route.Effect.OPEN_ROUND)) return "redirect:/send-to-review?items=" + id;
+        if (offered.move().does(Effect.OPEN_ROUND)) return "redirect:/send-to-review?items=" + id;
         model.addAttribute("offered", offered);
         model.addAttribute("asksReason", offered.move().asksReason());
         model.addAttribute(
@@ -225,8 +229,7 @@ public class RevisionPages {
     }
 
     @GetMapping("/documents/{id}/versions/{number}/reinstate")
-    String reinstatePage(Actor actor, @PathVariable long id, @PathVariable int number, Model model)
-            throws java.io.IOException {
+    String reinstatePage(Actor actor, @PathVariable long id, @PathVariable int number, Model model) throws IOException {
         ReadDocument.View view = read.view(actor, id);
         if (!view.seen().all()) throw new NotThere();
         var old = view.versions().stream()

@@ -3,6 +3,7 @@ package mintshelf.app.page.today;
 import java.util.List;
 import java.util.Locale;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.page.Rows;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.core.base.Numbers;
@@ -39,7 +40,7 @@ public class TodayPage {
         model.addAttribute("quietDay", waits == 0);
         model.addAttribute("sentence", sentence(view, waits));
         model.addAttribute("taken", taken != null);
-        model.addAttribute("heldIds", mintshelf.app.page.Rows.joined(view.held()));
+        model.addAttribute("heldIds", Rows.joined(view.held()));
         return "today/page";
     }
 

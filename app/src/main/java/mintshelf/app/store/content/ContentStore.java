@@ -7,6 +7,7 @@ import static mintshelf.database.schema.Tables.UPLOAD;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -27,6 +28,7 @@ import mintshelf.core.content.CutSize;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Repository;
 
@@ -467,7 +469,7 @@ public class ContentStore {
     public record UnderWay(int files, long bytes) {}
 
     public UnderWay underWay(long person) {
-        return db.select(DSL.count(), DSL.coalesce(DSL.sum(UPLOAD.SIZE), java.math.BigDecimal.ZERO))
+        return db.select(DSL.count(), DSL.coalesce(DSL.sum(UPLOAD.SIZE), BigDecimal.ZERO))
                 .from(UPLOAD)
                 .where(
                         UPLOAD.PERSON.eq(person),
@@ -499,7 +501,7 @@ public class ContentStore {
         for (long id : loose) {
             try {
                 removed += db.deleteFrom(CHUNK).where(CHUNK.ID.eq(id)).execute();
-            } catch (org.springframework.dao.DataIntegrityViolationException e) {
+            } catch (DataIntegrityViolationException e) {
                 // Held again meanwhile.
             }
         }

@@ -196,4 +196,10 @@ public class DocumentStore {
                 .execute();
         return held;
     }
+
+    /** Makes a version the latest of its line; graphs in memory learn of it. */
+    public void setHead(long item, long line, long version) {
+        db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
+        structureMoved(item);
+    }
 }

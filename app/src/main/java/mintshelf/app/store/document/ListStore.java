@@ -8,9 +8,12 @@ import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,12 +24,20 @@ import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.core.access.Access;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
+import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.search.SearchText;
+import mintshelf.database.schema.Tables;
+import mintshelf.database.schema.tables.Item;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
+import org.jooq.Record3;
+import org.jooq.SelectOrderByStep;
 import org.jooq.SortField;
+import org.jooq.TableLike;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
@@ -125,7 +136,7 @@ public class ListStore {
         return found;
     }
 
-    private org.jooq.SelectOrderByStep<org.jooq.Record3<Integer, String, Long>> inFolder(
+    private SelectOrderByStep<Record3<Integer, String, Long>> inFolder(
             Condition where, long folder, int place, Record last, int most) {
         Condition here = where.and(ITEM.FOLDER.eq(folder));
         if (last != null && last.get(ITEM.FOLDER) == folder) {
@@ -157,11 +168,11 @@ public class ListStore {
                     Visible.inPreparationTo(access));
         }
 
-        Field<String> title(mintshelf.database.schema.tables.Item item) {
+        Field<String> title(Item item) {
             return one(item.TITLE, item.OUT_TITLE);
         }
 
-        Field<java.time.LocalDateTime> at(mintshelf.database.schema.tables.Item item) {
+        Field<LocalDateTime> at(Item item) {
             return one(item.CHANGED_AT, item.OUT_AT);
         }
 
@@ -188,7 +199,7 @@ public class ListStore {
                 yield DSL.row(shown.title(ITEM), ITEM.ID).gt(DSL.row(DSL.val(last), DSL.val(after)));
             }
             case CHANGED -> {
-                java.time.LocalDateTime last = key(shown.at(ITEM), after);
+                LocalDateTime last = key(shown.at(ITEM), after);
                 yield DSL.row(shown.at(ITEM), ITEM.ID).lt(DSL.row(DSL.val(last), DSL.val(after)));
             }
         };
@@ -232,12 +243,12 @@ public class ListStore {
                     .as("n_" + f.name()));
         }
         Record row = db.select(sums).fetchSingle();
-        return java.util.Arrays.stream(Filter.values())
+        return Arrays.stream(Filter.values())
                 .collect(Collectors.toMap(f -> f, f -> row.get("n_" + f.name(), Integer.class)));
     }
 
     /** From the few holds to their documents, not from the many documents to their holds. */
-    private static org.jooq.TableLike<?> heldItems() {
+    private static TableLike<?> heldItems() {
         return HOLD.as("open_hold")
                 .join(ITEM)
                 .on(
@@ -281,7 +292,7 @@ public class ListStore {
      */
     public List<Long> search(SearchText text, Access access, Collection<Long> saying, int from, int most) {
         if (text.isEmpty()) return List.of();
-        String key = mintshelf.core.base.Texts.key(text.text());
+        String key = Texts.key(text.text());
         Condition byNumber = DSL.exists(DSL.selectOne()
                 .from(NUMBER_CLAIM)
                 .where(NUMBER_CLAIM.ITEM.eq(ITEM.ID), NUMBER_CLAIM.NUMBER_KEY.startsWith(key)));
@@ -293,10 +304,7 @@ public class ListStore {
                         DSL.val(text.words().stream().map(w -> "+" + w + "*").collect(Collectors.joining(" "))));
         Field<Integer> rank = DSL.when(
                         ITEM.NUMBER_SORT.eq(
-                                mintshelf.core.numbering.NumberKey.of(text.text())
-                                                instanceof
-                                                mintshelf.core.base.Outcome.Granted<mintshelf.core.numbering.NumberKey>
-                                                        g
+                                NumberKey.of(text.text()) instanceof Outcome.Granted<NumberKey> g
                                         ? g.value().sort()
                                         : ""),
                         0)
@@ -365,7 +373,7 @@ public class ListStore {
 
     /** What others did on shelves where the person may see work, latest first; one line a document. */
     public List<Moved> moved(Access access, Instant since, int most) {
-        var p = mintshelf.database.schema.Tables.PERSON;
+        var p = Tables.PERSON;
         return db
                 .select(RECORD_ENTRY.ITEM, p.NAME, RECORD_ENTRY.SAYS, RECORD_ENTRY.AT)
                 .from(RECORD_ENTRY)
@@ -386,7 +394,7 @@ public class ListStore {
                 .limit(most * 40) // a document that moved often is one line
                 .fetch(row -> new Moved(row.value1(), row.value2(), row.value3(), Times.instant(row.value4()), 1))
                 .stream()
-                .collect(Collectors.toMap(Moved::item, m -> m, (a, b) -> a.again(), java.util.LinkedHashMap::new))
+                .collect(Collectors.toMap(Moved::item, m -> m, (a, b) -> a.again(), LinkedHashMap::new))
                 .values()
                 .stream()
                 .limit(most)

@@ -23,6 +23,7 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.Revision;
 import mintshelf.core.document.Stage;
 import mintshelf.core.revision.StageClass;
+import mintshelf.database.schema.tables.Version;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
@@ -34,7 +35,7 @@ public class RevisionStore {
     private final Prepared titles = new Prepared((db, revisions) ->
             db.select(REVISION.ID, REVISION.TITLE).from(REVISION).where(REVISION.ID.in(revisions)));
     private static final short MARK = 1;
-    private static final mintshelf.database.schema.tables.Version OUT = VERSION.as("out_version");
+    private static final Version OUT = VERSION.as("out_version");
     private final DSLContext db;
     private final DocumentStore documents;
 

@@ -1,6 +1,7 @@
 package mintshelf.app.store.document;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
@@ -30,7 +31,7 @@ public record Spine(
         Instant changed,
         Optional<Integer> releasedVersion,
         StoredContent content,
-        java.util.List<Folder> path,
+        List<Folder> path,
         int strays,
         Optional<Out> out,
         boolean hidesRevising) {

@@ -12,6 +12,7 @@ import static mintshelf.database.schema.Tables.STAGE;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
+import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -31,6 +32,11 @@ import mintshelf.core.document.Document;
 import mintshelf.core.document.Head;
 import mintshelf.core.document.Holder;
 import mintshelf.core.document.Revision;
+import mintshelf.database.schema.tables.Content;
+import mintshelf.database.schema.tables.Person;
+import mintshelf.database.schema.tables.Stage;
+import mintshelf.database.schema.tables.Version;
+import mintshelf.database.schema.tables.VersionFile;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
@@ -53,14 +59,14 @@ public class SpineStore {
     private static final mintshelf.database.schema.tables.Revision HEAD_REVISION = REVISION.as("head_revision");
     private static final mintshelf.database.schema.tables.Revision PENDING = REVISION.as("pending");
     private static final mintshelf.database.schema.tables.Revision RELEASED = REVISION.as("released");
-    private static final mintshelf.database.schema.tables.Stage HEAD_STAGE = STAGE.as("head_stage");
-    private static final mintshelf.database.schema.tables.Stage PENDING_STAGE = STAGE.as("pending_stage");
-    private static final mintshelf.database.schema.tables.Stage RELEASED_STAGE = STAGE.as("released_stage");
-    private static final mintshelf.database.schema.tables.Person HOLDER = PERSON.as("holder");
-    private static final mintshelf.database.schema.tables.Person AUTHOR = PERSON.as("author");
-    private static final mintshelf.database.schema.tables.Version OUT = VERSION.as("out_version");
-    private static final mintshelf.database.schema.tables.VersionFile OUT_FILE = VERSION_FILE.as("out_file");
-    private static final mintshelf.database.schema.tables.Content OUT_CONTENT = CONTENT.as("out_content");
+    private static final Stage HEAD_STAGE = STAGE.as("head_stage");
+    private static final Stage PENDING_STAGE = STAGE.as("pending_stage");
+    private static final Stage RELEASED_STAGE = STAGE.as("released_stage");
+    private static final Person HOLDER = PERSON.as("holder");
+    private static final Person AUTHOR = PERSON.as("author");
+    private static final Version OUT = VERSION.as("out_version");
+    private static final VersionFile OUT_FILE = VERSION_FILE.as("out_file");
+    private static final Content OUT_CONTENT = CONTENT.as("out_content");
     private static final Field<Integer> STRAYS =
             DSL.field("(select count(*) from stray s where s.item = item.id and s.state = 'KEPT')", Integer.class);
     private final DSLContext db;
@@ -225,7 +231,7 @@ public class SpineStore {
     }
 
     /** What is in force; of what is not any more, its last version, which is the latest one. */
-    private static Spine.Out out(Record row, Head head, StoredContent content, java.time.LocalDateTime at) {
+    private static Spine.Out out(Record row, Head head, StoredContent content, LocalDateTime at) {
         if (row.get(OUT.ID) == null) {
             return new Spine.Out(row.get(ITEM.OUT_TITLE), Times.instant(at), head, content);
         }
@@ -253,8 +259,7 @@ public class SpineStore {
     }
 
     /** The columns that a {@link Revision} is read from: all columns of both tables would be thrice as many. */
-    private static List<Field<?>> told(
-            mintshelf.database.schema.tables.Revision r, mintshelf.database.schema.tables.Stage s) {
+    private static List<Field<?>> told(mintshelf.database.schema.tables.Revision r, Stage s) {
         return List.of(
                 r.ID,
                 r.ORDINAL,

@@ -3,6 +3,7 @@ package mintshelf.app.store.document;
 import java.time.Instant;
 import java.util.Optional;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.ContentHash;
 
 /** A version as the strip and the history show it. */
 public record VersionRow(
@@ -11,7 +12,7 @@ public record VersionRow(
         long revision,
         String fileName,
         StoredContent content,
-        mintshelf.core.base.ContentHash digest,
+        ContentHash digest,
         String comment,
         long author,
         String authorName,

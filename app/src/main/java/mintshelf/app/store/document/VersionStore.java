@@ -16,6 +16,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
+import mintshelf.database.schema.tables.Person;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
@@ -29,7 +31,7 @@ public class VersionStore {
     private static final int PORTION = 1000;
 
     private static final short MARK = 1;
-    private static final mintshelf.database.schema.tables.Person AUTHOR = PERSON.as("author");
+    private static final Person AUTHOR = PERSON.as("author");
     private final DSLContext db;
     private final JsonMapper json;
     private final DocumentStore documents;
@@ -61,7 +63,7 @@ public class VersionStore {
         return found;
     }
 
-    private List<VersionRow> versions(org.jooq.Condition where) {
+    private List<VersionRow> versions(Condition where) {
         var base = VERSION.as("base_version");
         var copied = VERSION.as("copied_version");
         return db.select(VERSION.fields())
@@ -190,15 +192,9 @@ public class VersionStore {
                 .set(VERSION_FILE.CONTENT, v.content())
                 .set(VERSION_FILE.FILE_NAME, v.fileName())
                 .execute();
-        setHead(v.item(), line, id);
+        documents.setHead(v.item(), line, id);
         documents.touch(v.item(), now);
         return new Added(id, number);
-    }
-
-    /** Makes a version the latest of its line; graphs in memory learn of it. */
-    public void setHead(long item, long line, long version) {
-        db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
-        documents.structureMoved(item);
     }
 
     /** Writes the digest of a version of this transaction, once what it refers to is known. */

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
+import mintshelf.database.schema.tables.records.FilingRecord;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
@@ -147,7 +148,7 @@ public class FilingStore {
         return db.selectFrom(FILING).where(FILING.ID.eq(id)).forUpdate().fetchOptional(FilingStore::filing);
     }
 
-    private static Filing filing(mintshelf.database.schema.tables.records.FilingRecord row) {
+    private static Filing filing(FilingRecord row) {
         return new Filing(
                 row.getId(),
                 row.getPerson(),

@@ -44,13 +44,7 @@ public class RunStore {
 
     /** Keeps the report of an act that is done; in the act's transaction. */
     public long done(long person, String key, Run.What what, String says, List<Run.Row> rows, Instant now) {
-        long id = add(person, key, what, says, Optional.empty(), rows.size(), now, now);
-        db.update(RUN)
-                .set(RUN.STATE, Run.State.DONE.name())
-                .set(RUN.DONE, rows.size())
-                .set(RUN.ENDED_AT, Times.utc(now))
-                .where(RUN.ID.eq(id))
-                .execute();
+        long id = add(person, key, what, says, Optional.empty(), rows.size(), rows.size(), now, now);
         List<Object[]> values = new ArrayList<>();
         for (Run.Row row : rows) {
             values.add(new Object[] {id, values.size(), row.item(), "", row.became(), row.number()});
@@ -74,7 +68,7 @@ public class RunStore {
             List<Run.Due> rows,
             Instant now,
             Instant leaseUntil) {
-        long id = add(person, key, what, says, Optional.of(wish), rows.size(), now, leaseUntil);
+        long id = add(person, key, what, says, Optional.of(wish), 0, rows.size(), now, leaseUntil);
         List<Object[]> values = new ArrayList<>();
         for (Run.Due row : rows) {
             values.add(new Object[] {id, values.size(), row.item(), row.expected(), null, 0L});
@@ -95,6 +89,7 @@ public class RunStore {
             Run.What what,
             String says,
             Optional<String> wish,
+            int done,
             int total,
             Instant now,
             Instant leaseUntil) {
@@ -104,8 +99,9 @@ public class RunStore {
                 .set(RUN.WHAT, what.name())
                 .set(RUN.SAYS, Texts.shorten(says, 500))
                 .set(RUN.WISH, wish.orElse(null))
-                .set(RUN.STATE, Run.State.WORKING.name())
-                .set(RUN.DONE, 0)
+                .set(RUN.STATE, (done == total ? Run.State.DONE : Run.State.WORKING).name())
+                .set(RUN.ENDED_AT, done == total ? Times.utc(now) : null)
+                .set(RUN.DONE, done)
                 .set(RUN.TOTAL, total)
                 .set(RUN.BEGUN_AT, Times.utc(now))
                 .set(RUN.NEXT_AT, Times.utc(now))

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -26,6 +27,7 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.reference.Written;
 import mintshelf.core.structure.StructureGraph.Use;
+import mintshelf.database.schema.tables.Version;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -44,9 +46,9 @@ public class ReferenceStore {
     /** Documents of one file name that are looked at. */
     private static final int MOST_NAMED = 50;
 
-    private static final mintshelf.database.schema.tables.Version CAPTURED = VERSION.as("captured_version");
-    private static final mintshelf.database.schema.tables.Version SUBSTANCE = VERSION.as("captured_substance");
-    private static final mintshelf.database.schema.tables.Version HEAD = VERSION.as("head_version");
+    private static final Version CAPTURED = VERSION.as("captured_version");
+    private static final Version SUBSTANCE = VERSION.as("captured_substance");
+    private static final Version HEAD = VERSION.as("head_version");
     private static final Field<Long> OWNER = DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID);
 
     private final DSLContext db;
@@ -180,7 +182,7 @@ public class ReferenceStore {
                 .orderBy(ITEM.ID)
                 .fetch();
         Map<Long, List<Folder>> paths =
-                shelves.pathsUp(rows.stream().map(r -> r.get(ITEM.SHELF)).collect(java.util.stream.Collectors.toSet()));
+                shelves.pathsUp(rows.stream().map(r -> r.get(ITEM.SHELF)).collect(Collectors.toSet()));
         Map<String, List<Filed>> found = new HashMap<>();
         for (Record row : rows) {
             List<String> folders = new ArrayList<>();
@@ -280,7 +282,7 @@ public class ReferenceStore {
                 .where(which, LINE.MAIN_MARK.eq(MARK))
                 .fetchStream()
                 .map(r -> new Use(r.value1(), r.value2(), r.value3(), r.value4()))
-                .collect(java.util.stream.Collectors.toCollection(ArrayList::new));
+                .collect(Collectors.toCollection(ArrayList::new));
     }
 
     /** What the versions in force refer to among some documents: where these are used as readers know it. */

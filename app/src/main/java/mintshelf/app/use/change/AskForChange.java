@@ -20,6 +20,7 @@ import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -149,8 +150,7 @@ public class AskForChange {
                     actor,
                     order,
                     "order.opened",
-                    "opened " + number.number() + " over "
-                            + mintshelf.core.base.Numbers.count(rows.size(), "document", "documents"),
+                    "opened " + number.number() + " over " + Numbers.count(rows.size(), "document", "documents"),
                     Texts.shorten(why, 500));
             List<Long> board = telling.withRole(
                     "board-member",

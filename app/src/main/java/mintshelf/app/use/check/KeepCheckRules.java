@@ -12,7 +12,7 @@ import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
-import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.core.drawing.check.CheckRules;
 import org.springframework.stereotype.Service;
 
@@ -21,14 +21,14 @@ import org.springframework.stereotype.Service;
 public class KeepCheckRules {
     private final CheckRuleStore rules;
     private final HouseStore house;
-    private final PersonStore people;
+    private final GrantStore grants;
     private final Acts acts;
     private final Recorder recorder;
 
-    public KeepCheckRules(CheckRuleStore rules, HouseStore house, PersonStore people, Acts acts, Recorder recorder) {
+    public KeepCheckRules(CheckRuleStore rules, HouseStore house, GrantStore grants, Acts acts, Recorder recorder) {
         this.rules = rules;
         this.house = house;
-        this.people = people;
+        this.grants = grants;
         this.acts = acts;
         this.recorder = recorder;
     }
@@ -85,7 +85,7 @@ public class KeepCheckRules {
     /** Names of roles by their codes. */
     public Map<String, String> roles(Actor actor) {
         HouseRules.ask(actor);
-        return people.roleNames();
+        return grants.roleNames();
     }
 
     /**
@@ -95,7 +95,7 @@ public class KeepCheckRules {
      */
     public String keep(Actor actor, String key, String kind, int shown, CheckRules kept, String waivedBy) {
         HouseRules.ask(actor);
-        if (!people.roleNames().containsKey(waivedBy)) throw new NotThere();
+        if (!grants.roleNames().containsKey(waivedBy)) throw new NotThere();
         return acts.once(actor, key, () -> {
             KindRules now = of(actor, kind);
             if (now.edition().edition() != shown) {

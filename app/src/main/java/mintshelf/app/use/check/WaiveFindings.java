@@ -14,7 +14,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.CheckRuleStore;
-import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -29,7 +29,7 @@ public class WaiveFindings {
     private final VersionStore versions;
     private final CheckSheets checks;
     private final CheckRuleStore rules;
-    private final PersonStore people;
+    private final GrantStore grants;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -39,7 +39,7 @@ public class WaiveFindings {
             VersionStore versions,
             CheckSheets checks,
             CheckRuleStore rules,
-            PersonStore people,
+            GrantStore grants,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -47,7 +47,7 @@ public class WaiveFindings {
         this.versions = versions;
         this.checks = checks;
         this.rules = rules;
-        this.people = people;
+        this.grants = grants;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -59,7 +59,7 @@ public class WaiveFindings {
         boolean may =
                 actor.access().has(role, document.place()) || actor.access().may(Right.KEEP_SHELF, document.place());
         if (!may) {
-            String name = people.roleNames().getOrDefault(role, role);
+            String name = grants.roleNames().getOrDefault(role, role);
             return Optional.of(Refusal.of(
                     "waiver.role", "A finding of " + document.number() + " is let pass by: " + name + ".", "Ask one."));
         }

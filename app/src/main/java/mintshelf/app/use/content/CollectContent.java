@@ -6,7 +6,7 @@ import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.act.ActStore;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.Upload;
-import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.SignInStore;
 import mintshelf.app.store.structure.StructureLogStore;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -18,7 +18,7 @@ public class CollectContent {
     private static final int PORTION = 50;
     private final ContentStore contents;
     private final ActStore acts;
-    private final PersonStore people;
+    private final SignInStore signIns;
     private final StructureLogStore log;
     private final UnitOfWork unit;
     private final Clock clock;
@@ -26,13 +26,13 @@ public class CollectContent {
     public CollectContent(
             ContentStore contents,
             ActStore acts,
-            PersonStore people,
+            SignInStore signIns,
             StructureLogStore log,
             UnitOfWork unit,
             Clock clock) {
         this.contents = contents;
         this.acts = acts;
-        this.people = people;
+        this.signIns = signIns;
         this.log = log;
         this.unit = unit;
         this.clock = clock;
@@ -49,6 +49,6 @@ public class CollectContent {
         if (dropped > 0) unit.run(() -> contents.collect(2000));
         unit.run(() -> log.purge());
         unit.run(() -> acts.forget(clock.instant(), Duration.ofDays(7)));
-        unit.run(() -> people.forgetSignInsBefore(clock.instant().minus(Duration.ofDays(1))));
+        unit.run(() -> signIns.forgetSignInsBefore(clock.instant().minus(Duration.ofDays(1))));
     }
 }

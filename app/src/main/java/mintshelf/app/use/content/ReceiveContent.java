@@ -1,6 +1,7 @@
 package mintshelf.app.use.content;
 
 import com.github.luben.zstd.Zstd;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -346,7 +347,7 @@ public class ReceiveContent {
     }
 
     private byte[] head(Upload upload) throws IOException {
-        var head = new java.io.ByteArrayOutputStream();
+        var head = new ByteArrayOutputStream();
         contents.send(upload.content(), 0, Math.min(upload.size(), ContentKind.SAMPLE), head);
         return head.toByteArray();
     }

@@ -3,6 +3,7 @@ package mintshelf.app.use.desk;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -177,7 +178,7 @@ public class Desks {
                     0,
                     deepest(folders, file.path())));
         }
-        lines.sort(java.util.Comparator.comparing(Line::path));
+        lines.sort(Comparator.comparing(Line::path));
         return lines;
     }
 

@@ -14,7 +14,7 @@ import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
-import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.SignInStore;
 import mintshelf.app.store.person.TokenStore;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
@@ -36,14 +36,14 @@ public class Tokens {
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final TokenStore store;
-    private final PersonStore people;
+    private final SignInStore signIns;
     private final UnitOfWork unit;
     private final Recorder recorder;
     private final Clock clock;
 
-    public Tokens(TokenStore store, PersonStore people, UnitOfWork unit, Recorder recorder, Clock clock) {
+    public Tokens(TokenStore store, SignInStore signIns, UnitOfWork unit, Recorder recorder, Clock clock) {
         this.store = store;
-        this.people = people;
+        this.signIns = signIns;
         this.unit = unit;
         this.recorder = recorder;
         this.clock = clock;
@@ -97,9 +97,9 @@ public class Tokens {
 
     /** Gives a token for a code; nothing for one that is wrong, old or used. */
     public Optional<String> redeem(String code, String label, String address) {
-        unit.run(() -> people.noteSignIn(" pairing", address, clock.instant()));
+        unit.run(() -> signIns.noteSignIn(" pairing", address, clock.instant()));
         Instant since = clock.instant().minus(Duration.ofMinutes(15));
-        boolean braked = people.tries(" pairing", address, since).pair() > MOST_CODES;
+        boolean braked = signIns.tries(" pairing", address, since).pair() > MOST_CODES;
         if (braked) {
             throw Refused.because("pairing.braked", "Too many codes were tried.", "Wait a quarter of an hour.");
         }

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -493,8 +494,7 @@ public class FileDocuments {
                     problems,
                     row,
                     "number.used",
-                    number.number() + " is used for a " + kind.aspect().name().toLowerCase(java.util.Locale.ROOT)
-                            + " already.",
+                    number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
                     "Choose another number, or empty the field to draw the next of the series.");
             return Optional.empty();
         }

@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -147,7 +148,7 @@ public class HouseFiles {
     }
 
     /** A stage's class is called {@code class} in the file. */
-    record RouteFile(String code, String name, java.util.Map<String, String>[] stages, MoveFile @Nullable [] moves) {
+    record RouteFile(String code, String name, Map<String, String>[] stages, MoveFile @Nullable [] moves) {
         List<Stage> stagesInOrder() {
             return IntStream.range(0, stages.length)
                     .mapToObj(i -> new Stage(

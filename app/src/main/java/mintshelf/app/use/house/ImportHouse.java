@@ -9,7 +9,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact.Required;
 import mintshelf.app.store.house.SheetMapStore;
-import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
@@ -23,14 +23,14 @@ public class ImportHouse {
     private final HouseFiles files;
     private final HouseStore house;
     private final SheetMapStore maps;
-    private final PersonStore people;
+    private final GrantStore grants;
     private final UnitOfWork unit;
 
-    public ImportHouse(HouseFiles files, HouseStore house, SheetMapStore maps, PersonStore people, UnitOfWork unit) {
+    public ImportHouse(HouseFiles files, HouseStore house, SheetMapStore maps, GrantStore grants, UnitOfWork unit) {
         this.files = files;
         this.house = house;
         this.maps = maps;
-        this.people = people;
+        this.grants = grants;
         this.unit = unit;
     }
 
@@ -74,7 +74,7 @@ public class ImportHouse {
     private void write() {
         boolean fresh = house.isEmpty();
         if (maps.isEmpty()) maps.add(SheetMap.readyMade());
-        if (fresh) files.roles().forEach(r -> people.addRole(r.role()));
+        if (fresh) files.roles().forEach(r -> grants.addRole(r.role()));
         for (HouseFiles.Shipped shipped : files.routes()) {
             if (isOld(shipped)) route(shipped);
         }

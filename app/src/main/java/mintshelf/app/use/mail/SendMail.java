@@ -22,6 +22,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.drawing.compare.Comparison;
@@ -51,6 +52,7 @@ public class SendMail {
 
     private final OutboxStore outbox;
     private final PersonStore people;
+    private final GrantStore grants;
     private final RoundSight rounds;
     private final Sight sight;
     private final SheetPdf pictures;
@@ -66,6 +68,7 @@ public class SendMail {
     public SendMail(
             OutboxStore outbox,
             PersonStore people,
+            GrantStore grants,
             RoundSight rounds,
             Sight sight,
             SheetPdf pictures,
@@ -79,6 +82,7 @@ public class SendMail {
             ObjectProvider<JavaMailSender> server) {
         this.outbox = outbox;
         this.people = people;
+        this.grants = grants;
         this.rounds = rounds;
         this.sight = sight;
         this.pictures = pictures;
@@ -136,7 +140,7 @@ public class SendMail {
     }
 
     private Optional<Letter> letter(Delivery delivery, PersonStore.Person to) {
-        Actor actor = new Actor(people.access(to.id(), to.name()), to.login(), to.zone(), "mail");
+        Actor actor = new Actor(grants.access(to.id(), to.name()), to.login(), to.zone(), "mail");
         if (delivery.round().isEmpty()) return news(delivery, actor);
         RoundView view;
         try {

@@ -2,6 +2,7 @@ package mintshelf.app.use.person;
 
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
+import java.text.Normalizer;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -19,8 +20,11 @@ import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.PersonStore.Person;
+import mintshelf.app.store.person.SettingStore;
+import mintshelf.app.store.person.SignInStore;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Grant;
 import mintshelf.core.access.Place;
@@ -46,6 +50,9 @@ public class People {
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final PersonStore people;
+    private final SettingStore chosen;
+    private final SignInStore signIns;
+    private final GrantStore grants;
     private final BCryptPasswordEncoder passwords;
     private final Sessions sessions;
     private final Telling telling;
@@ -55,6 +62,9 @@ public class People {
 
     public People(
             PersonStore people,
+            SettingStore chosen,
+            SignInStore signIns,
+            GrantStore grants,
             BCryptPasswordEncoder passwords,
             Sessions sessions,
             Telling telling,
@@ -62,6 +72,9 @@ public class People {
             Recorder recorder,
             Clock clock) {
         this.people = people;
+        this.chosen = chosen;
+        this.signIns = signIns;
+        this.grants = grants;
         this.passwords = passwords;
         this.sessions = sessions;
         this.telling = telling;
@@ -84,9 +97,9 @@ public class People {
         boolean own = actor.person() == id || HouseRules.keeps(actor);
         return new Card(
                 person,
-                people.groupsOf(id),
+                grants.groupsOf(id),
                 deputy,
-                own ? people.access(id, person.name()).grants() : List.of());
+                own ? grants.access(id, person.name()).grants() : List.of());
     }
 
     /** People in the order of their names. */
@@ -95,13 +108,13 @@ public class People {
     }
 
     public Map<Long, List<String>> groups(List<Person> of) {
-        return people.groupsOf(of.stream().map(Person::id).toList());
+        return grants.groupsOf(of.stream().map(Person::id).toList());
     }
 
     /** "Who can do this here, and through which grant?" Who sees released versions only is told of their own grants. */
     public List<Grant> through(Actor actor, Right right, Place place) {
         if (!actor.access().may(Right.SEE_ALL, place)) return actor.access().through(right, place);
-        return new Access(0, "", people.allGrants()).through(right, place);
+        return new Access(0, "", grants.allGrants()).through(right, place);
     }
 
     /** A person who was added, and the secret of the link that sets their password. It is shown once and kept nowhere. */
@@ -129,8 +142,8 @@ public class People {
         try {
             long id = unit.run(() -> {
                 long added = people.add(cleanLogin, cleanName, cleanMail, "", "", like.zone(), clock.instant());
-                people.copyPlace(model, added);
-                people.invite(added, hash(token), clock.instant().plus(INVITATION));
+                grants.copyPlace(model, added);
+                signIns.invite(added, hash(token), clock.instant().plus(INVITATION));
                 telling.invite(actor, people.person(added).orElseThrow(), token);
                 recorder.noteHouse(
                         actor, "person.added", "added " + cleanName + " with the grants of " + like.name(), "");
@@ -146,10 +159,10 @@ public class People {
     }
 
     private String loginFor(String name) {
-        String base = java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFKD)
+        String base = Normalizer.normalize(name, Normalizer.Form.NFKD)
                 .replaceAll("[^A-Za-z ]", "")
                 .strip()
-                .toLowerCase(java.util.Locale.ROOT)
+                .toLowerCase(Locale.ROOT)
                 .replaceAll(" +", ".");
         if (base.isEmpty()) base = "person";
         String login = base;
@@ -178,7 +191,7 @@ public class People {
             if (!people.isEmpty()) {
                 throw Refused.because("server.in_use", "This server has people already.", "Sign in.");
             }
-            if (!people.begin(hash(code.strip().toUpperCase(Locale.ROOT)), clock.instant())) {
+            if (!signIns.begin(hash(code.strip().toUpperCase(Locale.ROOT)), clock.instant())) {
                 throw Refused.because(
                         "first.code",
                         "That is not the code that the server printed.",
@@ -186,7 +199,7 @@ public class People {
             }
             long id = people.add(cleanLogin, cleanName, "", "", "", cleanZone, clock.instant());
             people.setPassword(id, hash);
-            people.grantPerson(id, "data-manager", Scope.EVERYWHERE);
+            grants.grantPerson(id, "data-manager", Scope.EVERYWHERE);
             recorder.noteHouse(OptionalLong.of(id), address, "person.first", "began as the first data manager");
             return id;
         });
@@ -197,7 +210,7 @@ public class People {
         if (!people.isEmpty()) return Optional.empty();
         StringBuilder code = new StringBuilder();
         for (int i = 0; i < 8; i++) code.append(CODE.charAt(RANDOM.nextInt(CODE.length())));
-        unit.run(() -> people.offerFirst(hash(code.toString())));
+        unit.run(() -> signIns.offerFirst(hash(code.toString())));
         return Optional.of(code.toString());
     }
 
@@ -223,7 +236,7 @@ public class People {
         Person person = people.person(id).filter(p -> !p.left()).orElseThrow(NotThere::new);
         String token = token();
         unit.run(() -> {
-            people.invite(id, hash(token), clock.instant().plus(INVITATION));
+            signIns.invite(id, hash(token), clock.instant().plus(INVITATION));
             recorder.noteHouse(actor, "person.invited", "invited " + person.name() + " again", "");
             telling.invite(actor, person, token);
         });
@@ -256,14 +269,14 @@ public class People {
     /** Sets the password of the person whom the link was sent to; the link works once. */
     public String acceptInvitation(String token, String password, String address) {
         return unit.run(() -> {
-            long id = people.invited(hash(token), clock.instant())
+            long id = signIns.invited(hash(token), clock.instant())
                     .orElseThrow(() -> Refused.because(
                             "invitation.old",
                             "This link was used or is too old.",
                             "Ask a data manager for a new one."));
             Person person = people.person(id).orElseThrow(NotThere::new);
             people.setPassword(id, hashed(password, person.login()));
-            people.useInvitation(hash(token), clock.instant());
+            signIns.useInvitation(hash(token), clock.instant());
             recorder.noteHouse(OptionalLong.of(id), address, "person.password_set", "set a password");
             return person.login();
         });
@@ -271,12 +284,12 @@ public class People {
 
     /** Whom a link that can still be used is for. */
     public Optional<Person> invitedBy(String token) {
-        return unit.run(() -> people.invited(hash(token), clock.instant())).flatMap(people::person);
+        return unit.run(() -> signIns.invited(hash(token), clock.instant())).flatMap(people::person);
     }
 
     /** Whether the link can still be used. */
     public boolean isOpen(String token) {
-        return unit.run(() -> people.invited(hash(token), clock.instant()).isPresent());
+        return unit.run(() -> signIns.invited(hash(token), clock.instant()).isPresent());
     }
 
     private String hashed(String password, String login) {
@@ -310,12 +323,12 @@ public class People {
     }
 
     public Map<String, String> settings(long person) {
-        return people.settings(person);
+        return chosen.settings(person);
     }
 
     /** Keeps how a person likes their pages. */
     public void choose(Actor actor, String name, String value) {
         if (!name.matches("[a-z_.0-9]{1,60}") || value.length() > 2000) throw new NotThere();
-        unit.run(() -> people.set(actor.person(), name, value));
+        unit.run(() -> chosen.set(actor.person(), name, value));
     }
 }

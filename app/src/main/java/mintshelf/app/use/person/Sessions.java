@@ -1,5 +1,6 @@
 package mintshelf.app.use.person;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
@@ -60,7 +61,7 @@ public class Sessions {
     }
 
     private static String name(Session session) {
-        return ContentHash.compute(session.getId().getBytes(java.nio.charset.StandardCharsets.US_ASCII))
+        return ContentHash.compute(session.getId().getBytes(StandardCharsets.US_ASCII))
                 .shortHex();
     }
 

@@ -7,6 +7,7 @@ import java.util.OptionalLong;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.SignInStore;
 import mintshelf.core.base.Texts;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -25,6 +26,7 @@ public class SignIn {
     static final Duration WINDOW = Duration.ofMinutes(15);
 
     private final PersonStore people;
+    private final SignInStore signIns;
     private final BCryptPasswordEncoder passwords;
     private final UnitOfWork unit;
     private final Recorder recorder;
@@ -32,8 +34,14 @@ public class SignIn {
     private final String nobody;
 
     public SignIn(
-            PersonStore people, BCryptPasswordEncoder passwords, UnitOfWork unit, Recorder recorder, Clock clock) {
+            PersonStore people,
+            SignInStore signIns,
+            BCryptPasswordEncoder passwords,
+            UnitOfWork unit,
+            Recorder recorder,
+            Clock clock) {
         this.people = people;
+        this.signIns = signIns;
         this.passwords = passwords;
         this.unit = unit;
         this.recorder = recorder;
@@ -56,8 +64,8 @@ public class SignIn {
     public Result signIn(String login, String password, String address) {
         // Noted before it is looked at: of thirty tries at once the ninth is as late as of thirty one after the other.
         String from = Texts.shorten(Texts.line(address), 60);
-        unit.run(() -> people.noteSignIn(login, from, clock.instant()));
-        PersonStore.Tries tries = people.tries(login, from, clock.instant().minus(WINDOW));
+        unit.run(() -> signIns.noteSignIn(login, from, clock.instant()));
+        SignInStore.Tries tries = signIns.tries(login, from, clock.instant().minus(WINDOW));
         boolean braked = tries.pair() > MOST_PER_PAIR
                 || tries.address() > MOST_PER_ADDRESS
                 || tries.account() > MOST_PER_ACCOUNT;
@@ -74,7 +82,7 @@ public class SignIn {
         }
         PersonStore.Credentials person = known.get();
         unit.run(() -> {
-            people.forgetSignIns(login, from);
+            signIns.forgetSignIns(login, from);
             recorder.noteHouse(OptionalLong.of(person.person()), Texts.line(address), "person.signed_in", "signed in");
         });
         return new Result.In(person.person(), person.login(), person.name());

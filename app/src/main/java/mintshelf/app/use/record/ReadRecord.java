@@ -14,6 +14,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.record.RecordStore;
 import mintshelf.app.store.record.RecordStore.Shown;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
@@ -59,7 +60,7 @@ public class ReadRecord {
     public void anchor() {
         try {
             unit.run(() -> record.anchor(clock.instant(), 5000));
-        } catch (org.springframework.dao.DuplicateKeyException e) {
+        } catch (DuplicateKeyException e) {
             LoggerFactory.getLogger(ReadRecord.class).debug("another node anchored at this moment");
         }
     }

@@ -197,7 +197,7 @@ public class Revisions {
                     .map(n -> versions.version(item, n).orElseThrow().id())
                     .findFirst()
                     .orElseThrow();
-            versions.setHead(item, document.line(), released);
+            documents.setHead(item, document.line(), released);
             documents.touch(item, now);
             recorder.note(
                     actor,

@@ -1,5 +1,6 @@
 package mintshelf.app.use.sheetmap;
 
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -55,7 +56,7 @@ public class WriteSheets {
     private final OutputStore outputs;
     private final Acts acts;
     private final Recorder recorder;
-    private final java.time.Clock clock;
+    private final Clock clock;
 
     public WriteSheets(
             Sight sight,
@@ -70,7 +71,7 @@ public class WriteSheets {
             OutputStore outputs,
             Acts acts,
             Recorder recorder,
-            java.time.Clock clock) {
+            Clock clock) {
         this.sight = sight;
         this.documents = documents;
         this.facts = facts;

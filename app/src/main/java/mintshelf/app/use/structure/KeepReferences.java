@@ -23,6 +23,7 @@ import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
@@ -211,7 +212,7 @@ public class KeepReferences {
                     item,
                     "reference.picked",
                     seen.document().head().number(),
-                    "found " + mintshelf.core.base.Numbers.count(found, "file", "files") + " that it refers to",
+                    "found " + Numbers.count(found, "file", "files") + " that it refers to",
                     "");
             return "/documents/" + item + "/refers-to";
         });

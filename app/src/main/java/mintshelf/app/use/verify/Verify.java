@@ -1,6 +1,8 @@
 package mintshelf.app.use.verify;
 
 import java.io.IOException;
+import java.io.OutputStream;
+import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.List;
@@ -117,10 +119,7 @@ public class Verify {
         MessageDigest digest = ContentHash.digest();
         try {
             contents.send(
-                    content.id(),
-                    0,
-                    content.size(),
-                    new java.security.DigestOutputStream(java.io.OutputStream.nullOutputStream(), digest));
+                    content.id(), 0, content.size(), new DigestOutputStream(OutputStream.nullOutputStream(), digest));
             if (!ContentHash.of(digest.digest()).equals(content.hash())) {
                 problems.add("content " + content.id() + " does not have its hash "
                         + content.hash().shortHex());

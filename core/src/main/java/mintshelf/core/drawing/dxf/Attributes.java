@@ -1,7 +1,9 @@
 package mintshelf.core.drawing.dxf;
 
+import java.nio.charset.Charset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -77,13 +79,12 @@ public final class Attributes {
         return CODE.matcher(raw).replaceAll(m -> Matcher.quoteReplacement(resolved(m)));
     }
 
-    private static String resolved(java.util.regex.MatchResult m) {
+    private static String resolved(MatchResult m) {
         if (m.group(1) != null) return String.valueOf((char) Integer.parseInt(m.group(1), 16));
         if (m.group(2) != null) {
             int pair = Integer.parseInt(m.group(3), 16);
             byte[] bytes = pair < 256 ? new byte[] {(byte) pair} : new byte[] {(byte) (pair >> 8), (byte) pair};
-            return new String(
-                    bytes, java.nio.charset.Charset.forName(PAGES[m.group(2).charAt(0) - '0']));
+            return new String(bytes, Charset.forName(PAGES[m.group(2).charAt(0) - '0']));
         }
         String code = m.group(4);
         if (code.length() == 3) {

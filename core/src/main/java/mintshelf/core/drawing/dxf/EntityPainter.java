@@ -1,6 +1,7 @@
 package mintshelf.core.drawing.dxf;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import mintshelf.core.drawing.Source;
 import mintshelf.core.drawing.Style;
@@ -467,8 +468,7 @@ final class EntityPainter {
         Source source = canvas.source(e, outer);
         Style style = canvas.style(e, outer);
         if (e.type().equals("WIPEOUT")) {
-            canvas.fill(
-                    source, new Style(style.layer(), Style.PAPER, style.weight(), java.util.List.of()), outer, ring);
+            canvas.fill(source, new Style(style.layer(), Style.PAPER, style.weight(), List.of()), outer, ring);
         } else {
             canvas.line(source, style, outer, true, ring);
             canvas.lacks("IMAGE (its frame is drawn)");

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.dxf.Attributes.Place;
 import mintshelf.core.drawing.dxf.SheetContent.Row;
@@ -444,7 +445,7 @@ public final class RowBlock {
         return uprights;
     }
 
-    private static void entities(DxfDrawing drawing, DxfDrawing.Block block, java.util.function.Consumer<Entity> each) {
+    private static void entities(DxfDrawing drawing, DxfDrawing.Block block, Consumer<Entity> each) {
         TagCursor tags = new TagCursor(drawing.source, block.from(), block.line());
         Entity e = new Entity(drawing.source, drawing.names);
         for (boolean more = tags.next(); more && tags.begin < block.to(); ) {

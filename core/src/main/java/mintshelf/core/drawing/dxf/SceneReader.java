@@ -9,6 +9,7 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.Source;
 import mintshelf.core.drawing.Style;
 
 /**
@@ -30,8 +31,7 @@ final class SceneReader {
     private final TreeMap<Integer, Integer> unreadable = new TreeMap<>();
 
     /** A construction line: drawn across all else once that is known. */
-    record Endless(
-            Style style, mintshelf.core.drawing.Source source, double x, double y, double dx, double dy, boolean ray) {}
+    record Endless(Style style, Source source, double x, double y, double dx, double dy, boolean ray) {}
 
     private SceneReader(DxfDrawing drawing, double tolerance) {
         this.drawing = drawing;

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.dxf.Attributes.Place;
 
@@ -174,7 +175,7 @@ public final class SheetContent {
     }
 
     /** Walks over the entities of the sheet itself. What a buffer holds ends with the call. */
-    private static void walk(DxfDrawing drawing, java.util.function.Consumer<Entity> each) {
+    private static void walk(DxfDrawing drawing, Consumer<Entity> each) {
         DxfDrawing.Room room = drawing.room();
         if (room.from() < 0) return;
         TagCursor tags = new TagCursor(drawing.source, room.from(), 1);

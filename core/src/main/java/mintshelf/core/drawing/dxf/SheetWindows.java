@@ -2,6 +2,7 @@ package mintshelf.core.drawing.dxf;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 
 /** How much of model space the windows of a layout show. */
 final class SheetWindows {
@@ -56,7 +57,7 @@ final class SheetWindows {
         return (double) counts[1] / counts[0];
     }
 
-    private static void walk(DxfDrawing drawing, int from, int to, java.util.function.Consumer<Entity> each) {
+    private static void walk(DxfDrawing drawing, int from, int to, Consumer<Entity> each) {
         TagCursor tags = new TagCursor(drawing.source, from, 1);
         Entity e = new Entity(drawing.source, drawing.names);
         boolean more = tags.next();

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.compare.Zones;
@@ -197,7 +198,7 @@ public record SheetMap(
     }
 
     /** The texts that stand at the places of fields; of several the first one. */
-    private void atPlaces(DxfDrawing drawing, java.util.function.BiConsumer<Field, SheetContent.Label> each) {
+    private void atPlaces(DxfDrawing drawing, BiConsumer<Field, SheetContent.Label> each) {
         List<Field> placed = fields.stream().filter(f -> f.spot().isPresent()).toList();
         if (placed.isEmpty()) return;
         Zones zones = Corner.zones(drawing);

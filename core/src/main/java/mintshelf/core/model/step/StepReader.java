@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -225,15 +226,15 @@ public final class StepReader {
             case "DECI" -> "dm";
             case "MICRO" -> "µm";
             case "KILO" -> "km";
-            default -> prefix.toLowerCase(java.util.Locale.ROOT) + "metre";
+            default -> prefix.toLowerCase(Locale.ROOT) + "metre";
         };
     }
 
     private static String converted(String name) {
-        String plain = name.toUpperCase(java.util.Locale.ROOT).replace("'", "");
+        String plain = name.toUpperCase(Locale.ROOT).replace("'", "");
         if (plain.contains("INCH")) return "in";
         if (plain.contains("FOOT") || plain.contains("FEET")) return "ft";
-        return name.toLowerCase(java.util.Locale.ROOT);
+        return name.toLowerCase(Locale.ROOT);
     }
 
     /** The unit of the first context that has one, else the first length unit of the file. */

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -144,7 +145,7 @@ class SheetCompareTest {
                             : d.kind() == Kind.ONLY_IN_OLD ? Kind.ONLY_IN_NEW : d.kind();
             all.add(List.of(kind, d.box(), mirrored ? d.nows().size() : d.olds().size()));
         }
-        all.sort(java.util.Comparator.comparing(Object::toString));
+        all.sort(Comparator.comparing(Object::toString));
         return all;
     }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -29,7 +30,7 @@ class StepEdgesTest {
     };
 
     private static String[] with(String... more) {
-        String[] all = java.util.Arrays.copyOf(POINTS, POINTS.length + more.length);
+        String[] all = Arrays.copyOf(POINTS, POINTS.length + more.length);
         System.arraycopy(more, 0, all, POINTS.length, more.length);
         return all;
     }

@@ -8,6 +8,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -128,7 +129,7 @@ class StepReaderTest {
                 .contains("Line 1");
         assertThat(open(new byte[0]).refusal()).isPresent();
         byte[] whole = (HEAD + product(10, "TG40-3030", "C") + END).getBytes(StandardCharsets.UTF_8);
-        StepModel cut = ((Outcome.Granted<StepModel>) open(java.util.Arrays.copyOf(whole, whole.length - 60))).value();
+        StepModel cut = ((Outcome.Granted<StepModel>) open(Arrays.copyOf(whole, whole.length - 60))).value();
         assertThat(cut.products()).hasSize(1);
         assertThat(cut.said()).isNotEmpty();
         StepModel dangling = read("#40=NEXT_ASSEMBLY_USAGE_OCCURRENCE('1','','',#12,#22,$);");
@@ -144,7 +145,7 @@ class StepReaderTest {
                 .getBytes(StandardCharsets.UTF_8);
         Random random = new Random(40);
         for (int i = 0; i < 4000; i++) {
-            byte[] bent = java.util.Arrays.copyOf(whole, 1 + random.nextInt(whole.length));
+            byte[] bent = Arrays.copyOf(whole, 1 + random.nextInt(whole.length));
             for (int k = random.nextInt(4); k >= 0; k--) {
                 bent[random.nextInt(bent.length)] = (byte) "'();#=/*,.$\\X".charAt(random.nextInt(13));
             }
