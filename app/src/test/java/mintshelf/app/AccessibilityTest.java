@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.OptionalLong;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.use.change.AskForChange;
-import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.core.signoff.Decision;
 import org.junit.jupiter.api.AfterAll;
@@ -43,7 +43,7 @@ class AccessibilityTest {
         SERVER.checkIn("priya", revised, "two", false);
         SERVER.checkIn("tomasz", revised, "unheld", false);
         long stray = SERVER.bean(StrayStore.class).kept(revised).get(0).id();
-        long sheet = SERVER.bean(FileDocuments.class)
+        long sheet = SERVER.bean(FilingSheets.class)
                 .open(
                         SERVER.actor("ines"),
                         shelf,

@@ -23,6 +23,7 @@ import mintshelf.app.store.content.BrokenContent;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.use.content.CollectContent;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.core.base.ContentHash;
@@ -32,6 +33,7 @@ import org.junit.jupiter.api.Test;
 class ContentTest {
     private final Server server = Server.shared();
     private final ReceiveContent receive = server.bean(ReceiveContent.class);
+    private final UploadStore uploads = server.bean(UploadStore.class);
     private final ContentStore contents = server.bean(ContentStore.class);
     private final Actor priya = server.actor("priya");
 
@@ -51,7 +53,7 @@ class ContentTest {
     private StoredContent store(byte[] bytes) {
         String token = server.bring("priya", "x.bin", bytes);
         return server.bean(UnitOfWork.class)
-                .run(() -> contents.seal(contents.uploads(List.of(token), true)).get(token));
+                .run(() -> uploads.seal(uploads.uploads(List.of(token), true)).get(token));
     }
 
     private byte[] read(StoredContent content, long from, long to) throws IOException {
@@ -116,7 +118,7 @@ class ContentTest {
         }
         int before = server.db().fetchCount(Tables.CHUNK);
         StoredContent again = server.bean(UnitOfWork.class)
-                .run(() -> contents.seal(contents.uploads(List.of(token), true)).get(token));
+                .run(() -> uploads.seal(uploads.uploads(List.of(token), true)).get(token));
         assertThat(again.id()).isEqualTo(whole.id());
         assertThat(server.db().fetchCount(Tables.CHUNK)).isEqualTo(before);
     }
@@ -131,7 +133,7 @@ class ContentTest {
                         .received())
                 .isZero();
         receive.receive(priya, token, 0, new ByteArrayInputStream(bytes));
-        Upload again = contents.upload(token).orElseThrow();
+        Upload again = uploads.upload(token).orElseThrow();
         assertThat(contents.cut(again.content())).isEqualTo(contents.cut(whole.id()));
     }
 

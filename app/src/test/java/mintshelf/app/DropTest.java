@@ -13,6 +13,7 @@ import mintshelf.app.store.Times;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.document.DropDocument;
+import mintshelf.app.use.document.LetBytesGo;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.database.schema.Tables;
@@ -151,7 +152,7 @@ class DropTest {
                         .refusal()
                         .code())
                 .isEqualTo("document.freed");
-        drop.letGo();
+        server.bean(LetBytesGo.class).letGo();
         assertThat(server.db().fetchExists(Tables.CONTENT, Tables.CONTENT.ID.eq(content)))
                 .isFalse();
         assertThat(new String(server.bytes(keeps), StandardCharsets.UTF_8))

@@ -19,12 +19,14 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.core.base.Refusal;
 import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 class FilingTest {
     private final Server server = Server.shared();
+    private final FilingSheets filingSheets = server.bean(FilingSheets.class);
     private final FileDocuments filing = server.bean(FileDocuments.class);
     private final Actor priya = server.actor("priya");
 
@@ -33,7 +35,7 @@ class FilingTest {
         for (String name : names) {
             tokens.add(server.bring("priya", name, (name + System.nanoTime()).getBytes(StandardCharsets.UTF_8)));
         }
-        return filing.open(priya, shelf, OptionalLong.empty(), tokens);
+        return filingSheets.open(priya, shelf, OptionalLong.empty(), tokens);
     }
 
     private static FilingStore.Row with(FilingStore.Row row, String number, String title) {
@@ -62,7 +64,7 @@ class FilingTest {
         FileDocuments.Result result = filing.file(priya, sheet, Server.key(), true);
         assertThat(result.isFiled()).isTrue();
         assertThat(result.target()).isEqualTo("/filings/" + sheet);
-        var made = filing.sheet(priya, sheet).lines();
+        var made = filingSheets.sheet(priya, sheet).lines();
         assertThat(made).allSatisfy(l -> assertThat(l.made()).isPresent());
         var first = made.get(0).made().orElseThrow().document();
         assertThat(first.number()).isEqualTo("FB-201");
@@ -78,12 +80,12 @@ class FilingTest {
         String used = server.document(server.file("priya", shelf, "used.txt", "u", false))
                 .number();
         long sheet = open(shelf, "good.txt", "bad.txt");
-        var rows = filing.sheet(priya, sheet).lines().stream()
-                .map(FileDocuments.Line::row)
+        var rows = filingSheets.sheet(priya, sheet).lines().stream()
+                .map(FilingSheets.Line::row)
                 .toList();
         long drawing = server.bean(HouseStore.class).kind("drawing").id();
         FilingStore.Row bad = rows.get(1);
-        filing.keep(
+        filingSheets.keep(
                 priya,
                 sheet,
                 List.of(
@@ -109,7 +111,8 @@ class FilingTest {
         assertThat(result.problems()).containsOnlyKeys(bad.id());
         assertThat(result.problems().get(bad.id())).extracting(Refusal::code).contains("number.used", "text.missing");
         assertThat(server.db().fetchCount(Tables.ITEM)).isEqualTo(before);
-        assertThat(filing.sheet(priya, sheet).lines().get(0).row().title()).isEqualTo("Good");
+        assertThat(filingSheets.sheet(priya, sheet).lines().get(0).row().title())
+                .isEqualTo("Good");
     }
 
     @Test
@@ -149,10 +152,10 @@ class FilingTest {
                 .number();
         int next = Integer.parseInt(drawn.substring(2)) + 5;
         long sheet = open(shelf, "typed.txt");
-        FilingStore.Row row = filing.sheet(priya, sheet).lines().get(0).row();
+        FilingStore.Row row = filingSheets.sheet(priya, sheet).lines().get(0).row();
         long drawing = server.bean(HouseStore.class).kind("drawing").id();
         String typed = String.format("D-%05d", next);
-        filing.keep(
+        filingSheets.keep(
                 priya,
                 sheet,
                 List.of(new FilingStore.Row(
@@ -181,13 +184,13 @@ class FilingTest {
     void contentThatIsOnTheShelfIsPointedOutAndLeftOut() {
         long shelf = server.shelf();
         server.file("priya", shelf, "known.txt", "the same bytes of a berth note", false);
-        long sheet = filing.open(
+        long sheet = filingSheets.open(
                 priya,
                 shelf,
                 OptionalLong.empty(),
                 List.of(server.bring(
                         "priya", "other name.txt", "the same bytes of a berth note".getBytes(StandardCharsets.UTF_8))));
-        FileDocuments.Line line = filing.sheet(priya, sheet).lines().get(0);
+        FilingSheets.Line line = filingSheets.sheet(priya, sheet).lines().get(0);
         assertThat(line.row().included()).isFalse();
         assertThat(line.sameAs()).isPresent();
     }
@@ -195,8 +198,10 @@ class FilingTest {
     @Test
     void readersFileNothingAndStrangersSeeNoSheet() {
         long sheet = open(server.shelf(), "x.txt");
-        assertThatThrownBy(() -> filing.sheet(server.actor("tomasz"), sheet)).isInstanceOf(NotThere.class);
-        assertThatThrownBy(() -> filing.open(server.actor("hedda"), server.shelf(), OptionalLong.empty(), List.of("x")))
+        assertThatThrownBy(() -> filingSheets.sheet(server.actor("tomasz"), sheet))
+                .isInstanceOf(NotThere.class);
+        assertThatThrownBy(() ->
+                        filingSheets.open(server.actor("hedda"), server.shelf(), OptionalLong.empty(), List.of("x")))
                 .isInstanceOf(Refused.class);
     }
 
@@ -220,9 +225,9 @@ class FilingTest {
     @Test
     void aRevisionThatTheSeriesDoesNotKnowIsRefusedInItsRow() {
         long shelf = server.shelf();
-        long sheet = filing.open(
+        long sheet = filingSheets.open(
                 priya, shelf, OptionalLong.empty(), List.of(server.bring("priya", "odd.dxf", sheetAt("7/3"))));
-        var row = filing.sheet(priya, sheet).lines().get(0).row();
+        var row = filingSheets.sheet(priya, sheet).lines().get(0).row();
         assertThat(row.revision()).isEqualTo("7/3");
         assertThat(row.revisionWhy()).isEqualTo("from the title block");
         FileDocuments.Result result = filing.file(priya, sheet, Server.key(), false);

@@ -20,6 +20,7 @@ import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
@@ -105,8 +106,8 @@ class HoldTest {
                 .firstValue("Location")
                 .orElseThrow();
         long sheet = Long.parseLong(to.replaceAll(".*/", ""));
-        FileDocuments filing = server.bean(FileDocuments.class);
-        FileDocuments.Sheet open = filing.sheet(server.actor("tomasz"), sheet);
+        FilingSheets filing = server.bean(FilingSheets.class);
+        FilingSheets.Sheet open = filing.sheet(server.actor("tomasz"), sheet);
         assertThat(open.derivedFrom().orElseThrow().spine().id()).isEqualTo(item);
         FilingStore.Row row = open.lines().get(0).row();
         assertThat(row.number()).isEmpty();
@@ -130,7 +131,8 @@ class HoldTest {
                         Map.of("material", "POM"),
                         row.sameAs(),
                         row.item())));
-        assertThat(filing.file(server.actor("tomasz"), sheet, Server.key(), false)
+        assertThat(server.bean(FileDocuments.class)
+                        .file(server.actor("tomasz"), sheet, Server.key(), false)
                         .problems())
                 .isEmpty();
         long made = filing.sheet(server.actor("tomasz"), sheet)

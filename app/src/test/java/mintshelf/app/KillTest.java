@@ -22,7 +22,7 @@ import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import mintshelf.app.effect.run.Wish;
-import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
@@ -417,7 +417,7 @@ class KillTest {
                         .body());
             }
             assertThat(cut).isTrue();
-            assertThat(server.bean(ContentStore.class)
+            assertThat(server.bean(UploadStore.class)
                             .upload(token)
                             .orElseThrow()
                             .hash())

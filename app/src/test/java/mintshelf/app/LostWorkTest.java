@@ -10,7 +10,7 @@ import java.util.Map;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.hold.StrayStore;
-import mintshelf.app.use.document.DropDocument;
+import mintshelf.app.use.document.LetBytesGo;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.database.schema.Tables;
@@ -72,7 +72,7 @@ class LostWorkTest {
         Refused refused = catchThrowableOfType(
                 Refused.class, () -> strays.adopt(server.actor("priya"), stray.id(), Server.key(), 1, ""));
         assertThat(refused.refusal().code()).isEqualTo("stray.decided");
-        server.bean(DropDocument.class).letGo();
+        server.bean(LetBytesGo.class).letGo();
         assertThat(server.bean(StrayStore.class).stray(stray.id())).isEmpty();
         assertThat(server.db()
                         .fetchExists(

@@ -13,7 +13,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -99,15 +99,14 @@ class MemoryTest {
             tokens.add(SERVER.bring(
                     "priya", "part " + i + ".txt", ("part " + i + " " + shelf).getBytes(StandardCharsets.UTF_8)));
         }
-        FileDocuments filing = SERVER.bean(FileDocuments.class);
+        FilingSheets filing = SERVER.bean(FilingSheets.class);
         long sheet = filing.open(SERVER.actor("priya"), shelf, OptionalLong.empty(), tokens);
         Web web = Web.as(SERVER, "priya");
         String page = web.get("/filings/" + sheet).body();
         assertThat(page).contains("200 files");
         Map<String, String> form = new LinkedHashMap<>();
         form.put("actKey", Server.key());
-        for (FileDocuments.Line line :
-                filing.sheet(SERVER.actor("priya"), sheet).lines()) {
+        for (FilingSheets.Line line : filing.sheet(SERVER.actor("priya"), sheet).lines()) {
             String at = "row" + line.row().id() + ".";
             form.put(at + "included", "on");
             form.put(at + "kind", "" + SERVER.kind("specification"));

@@ -14,7 +14,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.use.change.AskForChange;
-import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.revision.Revisions;
 import mintshelf.app.use.run.ReadRuns;
 import org.junit.jupiter.api.Test;
@@ -60,7 +60,7 @@ class RoutesTest {
                         "because",
                         Map.of());
         order = Long.parseLong(asked.substring("/orders/".length()));
-        sheet = server.bean(FileDocuments.class)
+        sheet = server.bean(FilingSheets.class)
                 .open(
                         server.actor("priya"),
                         shelf,

@@ -38,6 +38,7 @@ import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.revision.Revisions;
@@ -383,7 +384,7 @@ public final class Server {
 
     /** Files a document of a kind with the material filled, and gives its id. */
     public long file(String login, long shelf, String kindCode, String name, byte[] bytes, boolean hold) {
-        FileDocuments filing = bean(FileDocuments.class);
+        FilingSheets filing = bean(FilingSheets.class);
         long sheet = filing.open(actor(login), shelf, OptionalLong.empty(), List.of(bring(login, name, bytes)));
         FilingStore.Row row = filing.sheet(actor(login), sheet).lines().get(0).row();
         long drawing = kind(kindCode);
@@ -407,7 +408,7 @@ public final class Server {
                         facts,
                         row.sameAs(),
                         row.item())));
-        FileDocuments.Result result = filing.file(actor(login), sheet, key(), hold);
+        FileDocuments.Result result = bean(FileDocuments.class).file(actor(login), sheet, key(), hold);
         if (!result.isFiled()) throw new IllegalStateException(result.problems().toString());
         return filing.sheet(actor(login), sheet).lines().get(0).row().item().orElseThrow();
     }

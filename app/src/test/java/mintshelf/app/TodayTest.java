@@ -10,7 +10,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.MoveOrder;
-import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadStructure.Standing;
 import mintshelf.app.use.structure.ReadStructure.Structure;
@@ -92,8 +92,8 @@ class TodayTest {
         List<String> tokens = List.of(
                 server.bring(login, "one.txt", ("1" + Server.key()).getBytes(StandardCharsets.UTF_8)),
                 server.bring(login, "two.txt", ("2" + Server.key()).getBytes(StandardCharsets.UTF_8)));
-        server.bean(FileDocuments.class).open(server.actor(login), shelf, OptionalLong.empty(), tokens);
-        assertThat(server.bean(FileDocuments.class).waiting(server.actor(login)))
+        server.bean(FilingSheets.class).open(server.actor(login), shelf, OptionalLong.empty(), tokens);
+        assertThat(server.bean(FilingSheets.class).waiting(server.actor(login)))
                 .singleElement()
                 .satisfies(w -> assertThat(w.files()).isEqualTo(2));
         assertThat(Web.as(server, login).get("/today").body()).contains("2 files are not filed yet, for ");

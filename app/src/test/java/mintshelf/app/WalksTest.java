@@ -16,6 +16,7 @@ import java.util.regex.Pattern;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.core.Dxf;
 import org.apache.pdfbox.Loader;
@@ -87,13 +88,14 @@ class WalksTest {
 
     /** Files a drawing as it is read, and gives its id. */
     static long drawing(long shelf, String name, String number) {
-        var filing = SERVER.bean(FileDocuments.class);
+        FilingSheets filing = SERVER.bean(FilingSheets.class);
         long sheet = filing.open(
                 SERVER.actor("priya"),
                 shelf,
                 OptionalLong.empty(),
                 List.of(SERVER.bring("priya", name, sheet(number, "Drawn", "Holes for M6 glands"))));
-        assertThat(filing.file(SERVER.actor("priya"), sheet, Server.key(), false)
+        assertThat(SERVER.bean(FileDocuments.class)
+                        .file(SERVER.actor("priya"), sheet, Server.key(), false)
                         .problems())
                 .isEmpty();
         return filing.sheet(SERVER.actor("priya"), sheet)

@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Random;
 import mintshelf.app.Server;
 import mintshelf.app.ground.UnitOfWork;
-import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.UploadStore;
 
 /** How fast contents come in and how much room they take. */
 final class ContentBench {
@@ -74,8 +74,8 @@ final class ContentBench {
 
     private static void store(Server server, byte[] bytes) {
         String token = server.bring("priya", "bench.bin", bytes);
-        ContentStore contents = server.bean(ContentStore.class);
-        server.bean(UnitOfWork.class).run(() -> contents.seal(contents.uploads(List.of(token), true)));
+        UploadStore uploads = server.bean(UploadStore.class);
+        server.bean(UnitOfWork.class).run(() -> uploads.seal(uploads.uploads(List.of(token), true)));
     }
 
     private static byte[] bytes(int size, boolean text, long seed) {

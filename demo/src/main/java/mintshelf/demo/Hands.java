@@ -21,6 +21,7 @@ import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.revision.Revisions;
@@ -40,6 +41,7 @@ class Hands {
     private final GrantStore grants;
     private final ReceiveContent receive;
     private final FileDocuments filing;
+    private final FilingSheets filingSheets;
     private final CheckOut checkOut;
     private final CheckIn checkIn;
     private final Revisions revisions;
@@ -60,6 +62,7 @@ class Hands {
             GrantStore grants,
             ReceiveContent receive,
             FileDocuments filing,
+            FilingSheets filingSheets,
             CheckOut checkOut,
             CheckIn checkIn,
             Revisions revisions,
@@ -78,6 +81,7 @@ class Hands {
         this.grants = grants;
         this.receive = receive;
         this.filing = filing;
+        this.filingSheets = filingSheets;
         this.checkOut = checkOut;
         this.checkIn = checkIn;
         this.revisions = revisions;
@@ -144,11 +148,11 @@ class Hands {
             String title) {
         clock.tell(at);
         Actor actor = actor(login);
-        long sheet = filing.open(actor, shelf, folder, List.of(bring(actor, name, bytes)));
-        FilingStore.Row row = filing.sheet(actor, sheet).lines().get(0).row();
+        long sheet = filingSheets.open(actor, shelf, folder, List.of(bring(actor, name, bytes)));
+        FilingStore.Row row = filingSheets.sheet(actor, sheet).lines().get(0).row();
         Map<String, String> all = new TreeMap<>(row.facts());
         all.putAll(facts);
-        filing.keep(
+        filingSheets.keep(
                 actor,
                 sheet,
                 List.of(new FilingStore.Row(
@@ -169,7 +173,7 @@ class Hands {
                         row.item())));
         var result = filing.file(actor, sheet, key(), hold);
         if (!result.isFiled()) throw new IllegalStateException(name + ": " + result.problems());
-        return filing.sheet(actor, sheet).lines().get(0).row().item().orElseThrow();
+        return filingSheets.sheet(actor, sheet).lines().get(0).row().item().orElseThrow();
     }
 
     /** Drops files on a shelf and leaves the filing sheet for later. */
@@ -179,7 +183,7 @@ class Hands {
         List<String> tokens = files.entrySet().stream()
                 .map(f -> bring(actor, f.getKey(), f.getValue()))
                 .toList();
-        filing.open(actor, shelf, OptionalLong.empty(), tokens);
+        filingSheets.open(actor, shelf, OptionalLong.empty(), tokens);
     }
 
     void checkOut(Instant at, String login, long item, String desk, String purpose) {

@@ -1,18 +1,13 @@
 package mintshelf.app.effect;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.NumberStore;
-import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
-import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
@@ -28,31 +23,22 @@ public class FilePaper {
     /** The folder of each shelf in which change papers lie. */
     public static final String FOLDER = "Changes";
 
-    private final DocumentStore documents;
+    private final NewDocuments documents;
     private final VersionStore versions;
-    private final RevisionStore revisions;
-    private final NumberStore numbers;
-    private final HouseStore house;
     private final ShelfStore shelves;
     private final KeepContent contents;
     private final DrawNumbers draw;
     private final Clock clock;
 
     public FilePaper(
-            DocumentStore documents,
+            NewDocuments documents,
             VersionStore versions,
-            RevisionStore revisions,
-            NumberStore numbers,
-            HouseStore house,
             ShelfStore shelves,
             KeepContent contents,
             DrawNumbers draw,
             Clock clock) {
         this.documents = documents;
         this.versions = versions;
-        this.revisions = revisions;
-        this.numbers = numbers;
-        this.house = house;
         this.shelves = shelves;
         this.contents = contents;
         this.draw = draw;
@@ -79,25 +65,21 @@ public class FilePaper {
             String fileName,
             byte[] bytes,
             String says) {
-        Instant now = clock.instant();
-        Folder folder = folder(shelf);
-        FileName file = FileName.of(fileName);
-        long item = documents.add(
-                new DocumentStore.NewDocument(
-                        kind.aspect().name(),
-                        kind.id(),
-                        shelf,
-                        folder.id(),
-                        number,
-                        Texts.shorten(title, 200),
-                        file,
-                        actor.person()),
-                now);
-        numbers.claim(kind.aspect(), number, item, now);
-        long revision = revisions.startRevision(
-                item, Optional.empty(), house.latest(kind.route()).firstStage(), actor.person(), "", "", now);
-        version(actor.person(), item, revision, file.name(), bytes, VersionRow.MadeBy.FILED, says);
-        return item;
+        return documents
+                .add(
+                        actor,
+                        new NewDocuments.New(
+                                kind,
+                                folder(shelf),
+                                number,
+                                Texts.shorten(title, 200),
+                                FileName.of(fileName),
+                                Optional.empty(),
+                                "",
+                                Map.of(),
+                                contents.keep(bytes),
+                                says))
+                .item();
     }
 
     /** Adds a version of a paper: what it says has changed. */

@@ -13,8 +13,9 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.filing.FileDocuments;
-import mintshelf.app.use.filing.FileDocuments.Line;
-import mintshelf.app.use.filing.FileDocuments.Sheet;
+import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.filing.FilingSheets.Line;
+import mintshelf.app.use.filing.FilingSheets.Sheet;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -27,9 +28,11 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class FilingPage {
     private final FileDocuments filing;
+    private final FilingSheets filingSheets;
 
-    public FilingPage(FileDocuments filing) {
+    public FilingPage(FileDocuments filing, FilingSheets filingSheets) {
         this.filing = filing;
+        this.filingSheets = filingSheets;
     }
 
     @PostMapping("/shelves/{shelf}/filings")
@@ -40,7 +43,7 @@ public class FilingPage {
             @RequestParam List<String> uploads,
             @RequestParam(name = "derived") Optional<Long> derivedFrom) {
         OptionalLong to = folder.map(OptionalLong::of).orElse(OptionalLong.empty());
-        return "redirect:/filings/" + filing.open(actor, shelf, to, uploads, derivedFrom);
+        return "redirect:/filings/" + filingSheets.open(actor, shelf, to, uploads, derivedFrom);
     }
 
     @GetMapping("/filings/{id}")
@@ -49,7 +52,7 @@ public class FilingPage {
     }
 
     private String page(Actor actor, long id, Map<Long, ?> problems, Model model) {
-        Sheet sheet = filing.sheet(actor, id);
+        Sheet sheet = filingSheets.sheet(actor, id);
         model.addAttribute("sheet", sheet);
         model.addAttribute("firstLabels", sheet.firstLabels());
         model.addAttribute("problems", problems);
@@ -84,9 +87,9 @@ public class FilingPage {
             @RequestParam String actKey,
             @RequestParam(defaultValue = "false") boolean hold,
             Model model) {
-        Sheet sheet = filing.sheet(actor, id);
+        Sheet sheet = filingSheets.sheet(actor, id);
         if (!sheet.filing().isOpen()) return "redirect:/filings/" + id;
-        filing.keep(actor, id, edits(sheet, form));
+        filingSheets.keep(actor, id, edits(sheet, form));
         try {
             FileDocuments.Result result = filing.file(actor, id, actKey, hold);
             if (result.isFiled()) return "redirect:" + result.target();
@@ -139,8 +142,8 @@ public class FilingPage {
 
     @PostMapping("/filings/{id}/drop")
     String drop(Actor actor, @PathVariable long id) {
-        long shelf = filing.sheet(actor, id).filing().shelf();
-        filing.drop(actor, id);
+        long shelf = filingSheets.sheet(actor, id).filing().shelf();
+        filingSheets.drop(actor, id);
         return "redirect:/shelves/" + shelf;
     }
 }

@@ -12,7 +12,7 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
-import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.Revisions;
@@ -34,7 +34,7 @@ public class StrayPages {
     private final ReadSheet sheets;
     private final ReadRecord record;
     private final ReceiveContent receive;
-    private final FileDocuments filing;
+    private final FilingSheets filingSheets;
     private final Clock clock;
 
     public StrayPages(
@@ -44,7 +44,7 @@ public class StrayPages {
             ReadSheet sheets,
             ReadRecord record,
             ReceiveContent receive,
-            FileDocuments filing,
+            FilingSheets filingSheets,
             Clock clock) {
         this.strays = strays;
         this.read = read;
@@ -52,7 +52,7 @@ public class StrayPages {
         this.sheets = sheets;
         this.record = record;
         this.receive = receive;
-        this.filing = filing;
+        this.filingSheets = filingSheets;
         this.clock = clock;
     }
 
@@ -102,7 +102,7 @@ public class StrayPages {
         FileName name = FileName.of(stray.fileName());
         String token = receive.again(actor, stray.content(), name.derived());
         return "redirect:/filings/"
-                + filing.open(
+                + filingSheets.open(
                         actor,
                         seen.document().place().shelf(),
                         OptionalLong.of(seen.spine().folder()),

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.page.Rows;
-import mintshelf.app.use.filing.FileDocuments;
+import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.core.base.Numbers;
 import org.springframework.stereotype.Controller;
@@ -18,11 +18,11 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class TodayPage {
     private final ReadToday today;
-    private final FileDocuments filing;
+    private final FilingSheets filingSheets;
 
-    public TodayPage(ReadToday today, FileDocuments filing) {
+    public TodayPage(ReadToday today, FilingSheets filingSheets) {
         this.today = today;
-        this.filing = filing;
+        this.filingSheets = filingSheets;
     }
 
     @GetMapping("/")
@@ -33,7 +33,7 @@ public class TodayPage {
     @GetMapping("/today")
     String show(Actor actor, Model model, @RequestParam(required = false) String taken) {
         ReadToday.View view = today.today(actor);
-        List<FileDocuments.Waiting> filings = filing.waiting(actor);
+        List<FilingSheets.Waiting> filings = filingSheets.waiting(actor);
         model.addAttribute("view", view);
         model.addAttribute("filings", filings);
         int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size();

@@ -5,8 +5,6 @@ import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.STRUCTURE_LOG;
-import static mintshelf.database.schema.Tables.VERSION;
-import static mintshelf.database.schema.Tables.VERSION_FILE;
 
 import java.time.Instant;
 import java.util.Comparator;
@@ -182,19 +180,12 @@ public class DocumentStore {
                 .fetch(ITEM.ID);
     }
 
-    /** Takes the files from a dropped document's versions; gives their contents, which others may hold too. */
-    public List<Long> free(long item, Instant now) {
-        var versions = db.select(VERSION.ID).from(VERSION).where(VERSION.ITEM.eq(item));
-        List<Long> held = db.selectDistinct(VERSION_FILE.CONTENT)
-                .from(VERSION_FILE)
-                .where(VERSION_FILE.VERSION.in(versions))
-                .fetch(VERSION_FILE.CONTENT);
-        db.deleteFrom(VERSION_FILE).where(VERSION_FILE.VERSION.in(versions)).execute();
+    /** Notes that a dropped document's files are gone. */
+    public void noteFreed(long item, Instant now) {
         db.update(ITEM)
                 .set(ITEM.FREED_AT, Times.utc(now))
                 .where(ITEM.ID.eq(item))
                 .execute();
-        return held;
     }
 
     /** Makes a version the latest of its line; graphs in memory learn of it. */

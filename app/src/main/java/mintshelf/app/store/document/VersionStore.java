@@ -227,4 +227,15 @@ public class VersionStore {
                 .limit(20)
                 .fetch(ITEM.ID);
     }
+
+    /** Takes the files from a dropped document's versions; gives their contents, which others may hold too. */
+    public List<Long> free(long item) {
+        var versions = db.select(VERSION.ID).from(VERSION).where(VERSION.ITEM.eq(item));
+        List<Long> held = db.selectDistinct(VERSION_FILE.CONTENT)
+                .from(VERSION_FILE)
+                .where(VERSION_FILE.VERSION.in(versions))
+                .fetch(VERSION_FILE.CONTENT);
+        db.deleteFrom(VERSION_FILE).where(VERSION_FILE.VERSION.in(versions)).execute();
+        return held;
+    }
 }

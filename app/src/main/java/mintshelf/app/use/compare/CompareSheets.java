@@ -10,9 +10,9 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.content.ContentKind;
@@ -28,19 +28,18 @@ public class CompareSheets {
 
     private final Sight sight;
     private final VersionStore versions;
-    private final ContentStore contents;
+    private final UploadStore uploads;
     private final Sheets sheets;
     private final SheetHistory history;
 
     private final Map<String, Optional<Comparison>> kept = Recent.most(KEPT);
     private final Map<String, String> pictures = Recent.most(KEPT_PICTURES);
 
-    public CompareSheets(
-            Sight sight, VersionStore versions, ContentStore contents, Sheets sheets, SheetHistory history) {
+    public CompareSheets(Sight sight, VersionStore versions, UploadStore uploads, Sheets sheets, SheetHistory history) {
         this.sight = sight;
         this.history = history;
         this.versions = versions;
-        this.contents = contents;
+        this.uploads = uploads;
         this.sheets = sheets;
     }
 
@@ -108,7 +107,7 @@ public class CompareSheets {
     public Optional<Compared> brought(Actor actor, long item, String token) {
         Seen seen = sight.of(actor, item);
         if (!seen.all()) throw new NotThere();
-        Upload upload = contents.upload(token)
+        Upload upload = uploads.upload(token)
                 .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
                 .orElseThrow(NotThere::new);
         if (upload.hash().isEmpty() || upload.kind().isEmpty()) return Optional.empty();

@@ -4,8 +4,9 @@ import java.time.Clock;
 import java.time.Duration;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.act.ActStore;
-import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.PieceStore;
 import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.person.SignInStore;
 import mintshelf.app.store.structure.StructureLogStore;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -16,7 +17,8 @@ import org.springframework.stereotype.Service;
 @Service
 public class CollectContent {
     private static final int PORTION = 50;
-    private final ContentStore contents;
+    private final PieceStore pieces;
+    private final UploadStore uploads;
     private final ActStore acts;
     private final SignInStore signIns;
     private final StructureLogStore log;
@@ -24,13 +26,15 @@ public class CollectContent {
     private final Clock clock;
 
     public CollectContent(
-            ContentStore contents,
+            PieceStore pieces,
+            UploadStore uploads,
             ActStore acts,
             SignInStore signIns,
             StructureLogStore log,
             UnitOfWork unit,
             Clock clock) {
-        this.contents = contents;
+        this.pieces = pieces;
+        this.uploads = uploads;
         this.acts = acts;
         this.signIns = signIns;
         this.log = log;
@@ -42,11 +46,11 @@ public class CollectContent {
     @Scheduled(initialDelayString = "PT5M", fixedDelayString = "PT10M")
     public void collect() {
         int dropped = unit.run(() -> {
-            var expired = contents.expired(clock.instant(), PORTION);
-            expired.forEach((Upload upload) -> contents.drop(upload));
+            var expired = uploads.expired(clock.instant(), PORTION);
+            expired.forEach((Upload upload) -> uploads.drop(upload));
             return expired.size();
         });
-        if (dropped > 0) unit.run(() -> contents.collect(2000));
+        if (dropped > 0) unit.run(() -> pieces.collect(2000));
         unit.run(() -> log.purge());
         unit.run(() -> acts.forget(clock.instant(), Duration.ofDays(7)));
         unit.run(() -> signIns.forgetSignInsBefore(clock.instant().minus(Duration.ofDays(1))));

@@ -36,6 +36,7 @@ import mintshelf.app.store.content.Piece;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadMoved;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Numbers;
@@ -65,6 +66,7 @@ public class ReceiveContent {
     private static final int RUNNING_HASHES = 64;
 
     private final ContentStore contents;
+    private final UploadStore uploads;
     private final UnitOfWork unit;
     private final Clock clock;
     private final Settings settings;
@@ -96,8 +98,9 @@ public class ReceiveContent {
 
     private record Running(MessageDigest digest, long at) {}
 
-    public ReceiveContent(ContentStore contents, UnitOfWork unit, Clock clock, Settings settings) {
+    public ReceiveContent(ContentStore contents, UploadStore uploads, UnitOfWork unit, Clock clock, Settings settings) {
         this.contents = contents;
+        this.uploads = uploads;
         this.unit = unit;
         this.clock = clock;
         this.settings = settings;
@@ -122,7 +125,7 @@ public class ReceiveContent {
                     "“" + Texts.shorten(Texts.line(fileName), 80) + "” is empty.",
                     "Look whether it was saved; nothing was filed.");
         }
-        ContentStore.UnderWay underWay = contents.underWay(actor.person());
+        UploadStore.UnderWay underWay = uploads.underWay(actor.person());
         if (underWay.files() >= WAITING || underWay.bytes() + size > settings.uploadAllowance()) {
             throw Refused.because(
                     "upload.allowance",
@@ -131,7 +134,7 @@ public class ReceiveContent {
                     "File or check in what came, or drop it; what nobody uses goes after a day.");
         }
         String token = UUID.randomUUID().toString();
-        unit.run(() -> contents.open(
+        unit.run(() -> uploads.open(
                 token,
                 actor.person(),
                 Texts.shorten(Texts.line(fileName), 300),
@@ -160,7 +163,7 @@ public class ReceiveContent {
 
     /** The actor's own upload. */
     public Upload upload(Actor actor, String token) {
-        return contents.upload(token)
+        return uploads.upload(token)
                 .filter(u -> u.person() == actor.person())
                 .filter(u -> u.state() == Upload.State.RECEIVING || u.state() == Upload.State.COMPLETE)
                 .orElseThrow(NotThere::new);
@@ -233,7 +236,7 @@ public class ReceiveContent {
         int filled = 0;
         boolean ended = false;
         CutSize size = at == 0 ? null : contents.cut(upload.content()).orElse(null);
-        ContentStore.Whole whole = null;
+        UploadStore.Whole whole = null;
         Future<?> writing = CompletableFuture.completedFuture(null);
         try {
             while (!ended && at < upload.size()) {
@@ -265,11 +268,11 @@ public class ReceiveContent {
                 CutSize cut = size;
                 // Whoever saw all bytes go by says with the last ones what they are.
                 if (at + used == upload.size() && hash != null && head != null) {
-                    whole = new ContentStore.Whole(ContentHash.of(hash.digest().digest()), ContentKind.of(head));
+                    whole = new UploadStore.Whole(ContentHash.of(hash.digest().digest()), ContentKind.of(head));
                 }
-                Optional<ContentStore.Whole> told = Optional.ofNullable(whole);
+                Optional<UploadStore.Whole> told = Optional.ofNullable(whole);
                 writing = writers.submit(() -> unit.run(() -> {
-                    contents.append(upload, start, pieces, told, clock.instant().plus(LEASE));
+                    uploads.append(upload, start, pieces, told, clock.instant().plus(LEASE));
                     if (chosen) contents.chooseCut(upload.content(), cut);
                 }));
                 at += used;
@@ -343,7 +346,7 @@ public class ReceiveContent {
         }
         byte[] head =
                 first != null && first.length >= Math.min(upload.size(), ContentKind.SAMPLE) ? first : head(upload);
-        unit.run(() -> contents.complete(upload.id(), new ContentStore.Whole(whole, ContentKind.of(head))));
+        unit.run(() -> uploads.complete(upload.id(), new UploadStore.Whole(whole, ContentKind.of(head))));
     }
 
     private byte[] head(Upload upload) throws IOException {
@@ -355,7 +358,7 @@ public class ReceiveContent {
     /** Gives an upload up; its bytes go at once. */
     public void drop(Actor actor, String token) {
         Upload upload = upload(actor, token);
-        unit.run(() -> contents.drop(upload));
+        unit.run(() -> uploads.drop(upload));
     }
 
     private Running takeRunning(long upload, long at) {

@@ -21,9 +21,9 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
@@ -56,7 +56,7 @@ public class CheckIn {
 
     private final Sight sight;
     private final SpineStore spines;
-    private final ContentStore contents;
+    private final UploadStore uploads;
     private final HoldStore holds;
     private final Strays strays;
     private final ListStore lists;
@@ -74,7 +74,7 @@ public class CheckIn {
     public CheckIn(
             Sight sight,
             SpineStore spines,
-            ContentStore contents,
+            UploadStore uploads,
             HoldStore holds,
             Strays strays,
             ListStore lists,
@@ -90,7 +90,7 @@ public class CheckIn {
             Clock clock) {
         this.sight = sight;
         this.spines = spines;
-        this.contents = contents;
+        this.uploads = uploads;
         this.holds = holds;
         this.strays = strays;
         this.lists = lists;
@@ -220,7 +220,7 @@ public class CheckIn {
         }
         List<String> tokens = rows.stream().flatMap(r -> r.upload().stream()).toList();
         Map<String, List<Written>> read = new HashMap<>();
-        for (Upload u : contents.uploads(tokens, false)) {
+        for (Upload u : uploads.uploads(tokens, false)) {
             if (arrived(actor, u)) read.put(u.token(), references.read(u));
         }
         return Became.read(acts.once(actor, key, () -> {
@@ -306,7 +306,7 @@ public class CheckIn {
         if (seen.size() != items.size() || !seen.values().stream().allMatch(Seen::all)) throw new NotThere();
         Map<String, Upload> files = new HashMap<>();
         for (Upload u :
-                contents.uploads(rows.stream().flatMap(r -> r.upload().stream()).toList(), true)) {
+                uploads.uploads(rows.stream().flatMap(r -> r.upload().stream()).toList(), true)) {
             if (arrived(actor, u)) files.put(u.token(), u);
         }
         for (Row row : rows) {
@@ -319,7 +319,7 @@ public class CheckIn {
         return new Brought(
                 seen,
                 files,
-                contents.seal(files.values()),
+                uploads.seal(files.values()),
                 read,
                 references.of(seen.values().stream()
                         .map(s -> s.document().head().version())

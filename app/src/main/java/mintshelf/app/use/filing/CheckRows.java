@@ -1,0 +1,173 @@
+package mintshelf.app.use.filing;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.effect.DrawNumbers;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.filing.FilingStore.Filing;
+import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.FileName;
+import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactValue;
+import mintshelf.core.numbering.NumberKey;
+import mintshelf.core.revision.RevisionRules;
+import mintshelf.core.revision.ShippedSeries;
+import org.springframework.stereotype.Component;
+
+/** Whether a row of a filing sheet can become a document, and which. */
+@Component
+public class CheckRows {
+    private final DocumentStore documents;
+    private final NumberStore numbers;
+    private final DrawNumbers draw;
+    private final HouseStore house;
+    private final ShelfStore shelves;
+
+    public CheckRows(
+            DocumentStore documents, NumberStore numbers, DrawNumbers draw, HouseStore house, ShelfStore shelves) {
+        this.documents = documents;
+        this.numbers = numbers;
+        this.draw = draw;
+        this.house = house;
+        this.shelves = shelves;
+    }
+
+    static void refuse(Map<Long, List<Refusal>> problems, Row row, String code, String why, String remedy) {
+        problems.computeIfAbsent(row.id(), r -> new ArrayList<>()).add(Refusal.of(code, why, remedy));
+    }
+
+    /**
+     * What a row becomes, or all that is in its way.
+     *
+     * @param upload its file
+     * @param problems by row; what is in the way is added
+     */
+    Optional<ReadyRow> ready(
+            Actor actor,
+            Filing filing,
+            Row row,
+            Upload upload,
+            Map<Long, List<KindFact>> factSheets,
+            Map<Long, List<Refusal>> problems) {
+        if (upload.state() != Upload.State.COMPLETE) {
+            refuse(problems, row, "upload.gone", "Its bytes were not kept that long.", "Drop the file again.");
+            return Optional.empty();
+        }
+        if (row.kind().isEmpty()) {
+            refuse(problems, row, "filing.kind", "No kind is chosen.", "Choose what this document is.");
+            return Optional.empty();
+        }
+        Kind kind = house.kind(row.kind().get());
+        Folder folder = shelves.folder(row.folder())
+                .filter(f -> f.shelf() == filing.shelf())
+                .orElseThrow(NotThere::new);
+        Place place = Places.of(shelves, folder, kind.id());
+        actor.access()
+                .ask(Right.FILE, place)
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        Outcome<String> title = Texts.required("The title", row.title(), 200);
+        title.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        Map<KindFact, FactValue> facts = facts(row, factSheets.getOrDefault(kind.id(), List.of()), problems);
+        FileName file = FileName.of(upload.fileName());
+        if (documents.fileNameIsTaken(folder.id(), file)) {
+            refuse(
+                    problems,
+                    row,
+                    "file.name",
+                    "A file named “" + file.name() + "” is in this folder already.",
+                    "Choose another folder, or leave the row out.");
+        }
+        Optional<NumberKey> number = number(filing, kind, row, facts, problems);
+        Outcome<Optional<String>> label =
+                RevisionRules.firstLabel(ShippedSeries.of(kind.revisionSeries()), kind.labelAtStart(), row.revision());
+        label.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        if (number.isEmpty() || problems.containsKey(row.id())) return Optional.empty();
+        return Optional.of(new ReadyRow(
+                row,
+                kind,
+                folder,
+                place,
+                number.get(),
+                title.orElseThrow(Refused::new),
+                label.orElseThrow(Refused::new),
+                file,
+                facts));
+    }
+
+    private Map<KindFact, FactValue> facts(Row row, List<KindFact> sheet, Map<Long, List<Refusal>> problems) {
+        Map<KindFact, FactValue> values = new LinkedHashMap<>();
+        for (KindFact fact : sheet) {
+            Outcome<Optional<FactValue>> read = FactReader.read(
+                    fact.fact(), row.facts().getOrDefault(fact.fact().name(), ""));
+            read.refusal()
+                    .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                            .add(r));
+            if (!(read instanceof Outcome.Granted<Optional<FactValue>> granted)) continue;
+            granted.value().ifPresent(v -> values.put(fact, v));
+            if (granted.value().isEmpty() && fact.required() == KindFact.Required.FILING) {
+                refuse(
+                        problems,
+                        row,
+                        "fact.missing",
+                        fact.fact().label() + " is empty.",
+                        "Its kind needs it from the start.");
+            }
+        }
+        return values;
+    }
+
+    /** The typed or read number when it is free, else the next of the series. */
+    private Optional<NumberKey> number(
+            Filing filing, Kind kind, Row row, Map<KindFact, FactValue> facts, Map<Long, List<Refusal>> problems) {
+        Map<String, String> words = new LinkedHashMap<>();
+        facts.forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
+        boolean drawn = row.number().isBlank();
+        Outcome<NumberKey> wanted = drawn ? draw.next(kind, filing.shelf(), words) : NumberKey.of(row.number());
+        wanted.refusal()
+                .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                        .add(r));
+        if (!(wanted instanceof Outcome.Granted<NumberKey> granted)) return Optional.empty();
+        NumberKey number = granted.value();
+        if (drawn) return Optional.of(number);
+        if (numbers.isUsed(kind.aspect(), number)) {
+            refuse(
+                    problems,
+                    row,
+                    "number.used",
+                    number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
+                    "Choose another number, or empty the field to draw the next of the series.");
+            return Optional.empty();
+        }
+        draw.typed(kind, filing.shelf(), number, words);
+        return Optional.of(number);
+    }
+
+    /** The facts of every kind. */
+    Map<Long, List<KindFact>> factSheets() {
+        return house.factSheets();
+    }
+}

@@ -1,0 +1,94 @@
+package mintshelf.app.use.filing;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.effect.NewDocuments;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Numbers;
+import org.springframework.stereotype.Component;
+
+/** Makes documents of rows of a filing sheet, within the act that files it. */
+@Component
+public class FileRows {
+    private final NewDocuments documents;
+    private final FilingStore filings;
+    private final UploadStore uploads;
+    private final ListStore lists;
+    private final HoldStore holds;
+    private final Sight sight;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public FileRows(
+            NewDocuments documents,
+            FilingStore filings,
+            UploadStore uploads,
+            ListStore lists,
+            HoldStore holds,
+            Sight sight,
+            Recorder recorder,
+            Clock clock) {
+        this.documents = documents;
+        this.filings = filings;
+        this.uploads = uploads;
+        this.lists = lists;
+        this.holds = holds;
+        this.sight = sight;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** A document that was just filed. */
+    record Made(long item, long revision, long version, StoredContent content, String token) {}
+
+    /** Makes a document of a row, held by the actor where that is wanted and allowed. */
+    Made file(Actor actor, ReadyRow ready, Upload upload, boolean hold) {
+        StoredContent content = uploads.seal(List.of(upload)).get(upload.token());
+        Optional<String> takenOver = ready.takenOver();
+        NewDocuments.Made made = documents.add(
+                actor,
+                new NewDocuments.New(
+                        ready.kind(),
+                        ready.folder(),
+                        ready.number(),
+                        ready.title(),
+                        ready.file(),
+                        ready.label(),
+                        takenOver
+                                .map(label -> "Taken over as revision " + label)
+                                .orElse(""),
+                        ready.facts(),
+                        content,
+                        "First filing"));
+        filings.filed(ready.row().id(), made.item());
+        lists.noteRecent(actor.person(), made.item(), "filed", clock.instant());
+        recorder.note(
+                actor,
+                made.item(),
+                "version.added",
+                made.number(),
+                "filed " + ready.number().number() + " as a " + ready.kind().name() + ", version 1 ("
+                        + Numbers.size(content.size()) + ")"
+                        + takenOver
+                                .map(label -> ", taken over as revision " + label)
+                                .orElse(""),
+                "");
+        if (hold && actor.access().may(Right.CHANGE, ready.place())) {
+            Seen seen = sight.of(actor, made.item());
+            holds.take(List.of(seen.document()), actor.person(), "", "", clock.instant());
+            recorder.note(actor, made.item(), "hold.taken", made.number(), "holds it from the filing on", "");
+        }
+        return new Made(made.item(), made.revision(), made.version(), content, upload.token());
+    }
+}

@@ -1,0 +1,209 @@
+package mintshelf.app.use.filing;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
+import mintshelf.app.store.filing.FilingStore;
+import mintshelf.app.store.filing.FilingStore.Filing;
+import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.core.access.Right;
+import mintshelf.core.filing.FilingRule;
+import mintshelf.core.revision.ShippedSeries;
+import org.springframework.stereotype.Service;
+
+/** Filing sheets: what was dropped, with what it could be filed as, until it is filed or given up. */
+@Service
+public class FilingSheets {
+    private final FilingStore filings;
+    private final UploadStore uploads;
+    private final Proposals proposals;
+    private final HouseStore house;
+    private final ShelfStore shelves;
+    private final Sight sight;
+    private final UnitOfWork unit;
+    private final Clock clock;
+
+    public FilingSheets(
+            FilingStore filings,
+            UploadStore uploads,
+            Proposals proposals,
+            HouseStore house,
+            ShelfStore shelves,
+            Sight sight,
+            UnitOfWork unit,
+            Clock clock) {
+        this.filings = filings;
+        this.uploads = uploads;
+        this.proposals = proposals;
+        this.house = house;
+        this.shelves = shelves;
+        this.sight = sight;
+        this.unit = unit;
+        this.clock = clock;
+    }
+
+    static final int MOST_ROWS = 200;
+
+    /** A filing sheet with all that its page shows. */
+    public record Sheet(
+            Filing filing,
+            Optional<Seen> derivedFrom,
+            ShelfStore.Shelf shelf,
+            List<Folder> folders,
+            List<Kind> kinds,
+            Map<Long, List<KindFact>> factSheets,
+            List<Line> lines) {
+        /** What the first revision of a kind's documents is called, by kind; empty where its label comes with the release. */
+        public Map<Long, String> firstLabels() {
+            Map<Long, String> labels = new HashMap<>();
+            kinds.forEach(k -> labels.put(
+                    k.id(),
+                    k.labelAtStart() ? ShippedSeries.of(k.revisionSeries()).first() : ""));
+            return labels;
+        }
+    }
+
+    /** A row with its file and, where one is there, the document that has the same content. */
+    public record Line(Row row, Upload upload, Optional<Seen> sameAs, Optional<Seen> made) {}
+
+    /** As {@link #open(Actor, long, OptionalLong, List, Optional)}, of files that were derived from no document. */
+    public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens) {
+        return open(actor, shelf, folder, tokens, Optional.empty());
+    }
+
+    /**
+     * Opens a sheet for uploads that are complete.
+     *
+     * @param derivedFrom the document of which they are changed copies
+     */
+    public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens, Optional<Long> derivedFrom) {
+        if (tokens.isEmpty() || tokens.size() > MOST_ROWS) {
+            throw Refused.because(
+                    "filing.rows", "A filing sheet takes 1 to " + MOST_ROWS + " files.", "Drop them in portions.");
+        }
+        if (shelves.shelf(shelf).isEmpty()) throw new NotThere();
+        derivedFrom.ifPresent(from -> sight.of(actor, from));
+        Folder to = folder.isPresent()
+                ? shelves.folder(folder.getAsLong())
+                        .filter(f -> f.shelf() == shelf)
+                        .orElseThrow(NotThere::new)
+                : shelves.root(shelf);
+        askForSomeKind(actor, to);
+        List<FilingRule> rules = house.filingRules();
+        List<Upload> uploads = new ArrayList<>();
+        for (String token : tokens.stream().distinct().toList()) {
+            uploads.add(this.uploads
+                    .upload(token)
+                    .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
+                    .orElseThrow(() -> Refused.because(
+                            "upload.missing", "A file did not arrive whole.", "Drop it again; nothing was filed.")));
+        }
+        List<Row> rows = uploads.stream()
+                .map(u -> proposals.propose(actor, u, to, rules))
+                .map(r -> derivedFrom.isPresent() ? r.withNumber("", "a new one, for it is a new document") : r)
+                .toList();
+        return unit.run(() -> {
+            long filing = filings.open(actor.person(), shelf, to.id(), derivedFrom, clock.instant());
+            for (int i = 0; i < rows.size(); i++) filings.addRow(filing, i, rows.get(i));
+            return filing;
+        });
+    }
+
+    private void askForSomeKind(Actor actor, Folder folder) {
+        boolean some = house.kinds().stream()
+                .anyMatch(k -> actor.access().may(Right.FILE, Places.of(shelves, folder, k.id())));
+        if (!some) {
+            throw Refused.because(
+                    "access.missing",
+                    "Your roles do not let you file documents here.",
+                    "A data manager can give you one that does.");
+        }
+    }
+
+    /** The actor's own sheet. */
+    public Sheet sheet(Actor actor, long id) {
+        Filing filing =
+                filings.filing(id).filter(f -> f.person() == actor.person()).orElseThrow(NotThere::new);
+        List<Row> rows = filings.rows(id);
+        Map<Long, Upload> uploads =
+                this.uploads.uploads(rows.stream().map(Row::upload).toList());
+        Set<Long> items = new HashSet<>();
+        filing.derivedFrom().ifPresent(items::add);
+        rows.forEach(r -> {
+            r.sameAs().ifPresent(items::add);
+            r.item().ifPresent(items::add);
+        });
+        Map<Long, Seen> seen = sight.of(actor, items);
+        List<Line> lines = rows.stream()
+                .map(r -> new Line(
+                        r,
+                        uploads.get(r.upload()),
+                        r.sameAs().map(seen::get),
+                        r.item().map(seen::get)))
+                .toList();
+        return new Sheet(
+                filing,
+                filing.derivedFrom().map(seen::get),
+                shelves.shelf(filing.shelf()).orElseThrow(),
+                shelves.folders(filing.shelf()),
+                house.kinds().stream().filter(k -> !k.isChangePaper()).toList(),
+                house.factSheets(),
+                lines);
+    }
+
+    /** Gives a sheet up; its files go when their lease ends. */
+    public void drop(Actor actor, long id) {
+        unit.run(() -> {
+            Filing filing = filings.lock(id)
+                    .filter(f -> f.person() == actor.person() && f.isOpen())
+                    .orElseThrow(NotThere::new);
+            filings.end(filing.id(), "DROPPED", clock.instant());
+        });
+    }
+
+    /** Keeps what was typed, whatever comes of filing. */
+    public void keep(Actor actor, long id, List<Row> edits) {
+        unit.run(() -> {
+            if (filings.lock(id)
+                    .filter(f -> f.person() == actor.person() && f.isOpen())
+                    .isEmpty()) throw new NotThere();
+            Set<Long> own = filings.rows(id).stream().map(Row::id).collect(Collectors.toSet());
+            edits.stream().filter(e -> own.contains(e.id())).forEach(filings::edit);
+        });
+    }
+
+    /** Sheets of the actor that wait. */
+    public List<Waiting> waiting(Actor actor) {
+        List<Filing> open = filings.openOf(actor.person(), 10);
+        Map<Long, Integer> counts = filings.counts(open.stream().map(Filing::id).toList());
+        return open.stream()
+                .map(f -> new Waiting(
+                        f,
+                        shelves.shelf(f.shelf()).map(ShelfStore.Shelf::name).orElse("–"),
+                        counts.getOrDefault(f.id(), 0)))
+                .toList();
+    }
+
+    /** A filing sheet that is not filed yet. */
+    public record Waiting(Filing filing, String shelf, int files) {}
+}

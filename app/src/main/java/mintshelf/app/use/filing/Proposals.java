@@ -1,0 +1,72 @@
+package mintshelf.app.use.filing;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.sight.Sheets;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.FileName;
+import mintshelf.core.filing.FilingRule;
+import mintshelf.core.filing.Proposal;
+import org.springframework.stereotype.Component;
+
+/** What files that came could be: their kinds by the filing rules, their numbers, titles and facts by their names and sheets. */
+@Component
+public class Proposals {
+    private final ContentStore contents;
+    private final VersionStore versions;
+    private final ListStore lists;
+    private final Sheets sheets;
+    private final ReadingRoom room;
+
+    public Proposals(ContentStore contents, VersionStore versions, ListStore lists, Sheets sheets, ReadingRoom room) {
+        this.contents = contents;
+        this.versions = versions;
+        this.lists = lists;
+        this.sheets = sheets;
+        this.room = room;
+    }
+
+    /** What a file could be filed as in a folder. */
+    Row propose(Actor actor, Upload upload, Folder folder, List<FilingRule> rules) {
+        FileName name = FileName.of(upload.fileName());
+        ContentKind content = upload.kind().orElse(ContentKind.OTHER);
+        Proposal proposal =
+                Proposal.of(FilingRule.first(rules, name, content.name()), name, sheetFacts(upload, content));
+        Optional<Long> same = contents.sealed(upload.hash().orElseThrow())
+                .map(known -> versions.withContent(known.id()))
+                .flatMap(items -> lists.visibleOne(items, actor.access()));
+        return new Row(
+                0,
+                upload.id(),
+                same.isEmpty(),
+                proposal.kind(),
+                proposal.kindWhy(),
+                proposal.number(),
+                proposal.numberWhy(),
+                proposal.title(),
+                proposal.titleWhy(),
+                proposal.revision(),
+                proposal.revisionWhy(),
+                folder.id(),
+                proposal.facts(),
+                same,
+                Optional.empty());
+    }
+
+    private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {
+        if (kind != ContentKind.DXF) return Map.of();
+        StoredContent content =
+                new StoredContent(upload.content(), upload.hash().orElseThrow(), upload.size(), kind);
+        return room.apart(() -> sheets.said(content));
+    }
+}
