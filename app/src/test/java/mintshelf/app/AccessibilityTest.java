@@ -11,7 +11,7 @@ import java.util.OptionalLong;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.filing.FilingSheets;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.signoff.Decision;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -39,7 +39,7 @@ class AccessibilityTest {
         long shelf = SERVER.shelf();
         long item = SERVER.file("priya", shelf, "axe.txt", "axe", true);
         long revised = SERVER.released(shelf, "axe released.txt");
-        SERVER.bean(Revisions.class).start(SERVER.actor("priya"), List.of(revised), Server.key(), "r", "", true);
+        SERVER.bean(StartRevisions.class).start(SERVER.actor("priya"), List.of(revised), Server.key(), "r", "", true);
         SERVER.checkIn("priya", revised, "two", false);
         SERVER.checkIn("tomasz", revised, "unheld", false);
         long stray = SERVER.bean(StrayStore.class).kept(revised).get(0).id();

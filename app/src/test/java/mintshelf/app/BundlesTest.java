@@ -9,7 +9,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.structure.LinkStore;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
@@ -112,9 +112,8 @@ class BundlesTest {
                 .isTrue();
         assertThat(Web.as(server, "priya").get("/documents/" + top).body())
                 .contains("Not released: " + server.document(part).number());
-        Revisions revisions = server.bean(Revisions.class);
-        revisions.move(server.actor("priya"), part, Server.key(), "release", 1, "");
-        revisions.move(server.actor("priya"), top, Server.key(), "release", 1, "");
+        server.bean(MoveDocument.class).move(server.actor("priya"), part, Server.key(), "release", 1, "");
+        server.bean(MoveDocument.class).move(server.actor("priya"), top, Server.key(), "release", 1, "");
         assertThat(server.bean(RevisionStore.class)
                         .revisions(top)
                         .get(0)

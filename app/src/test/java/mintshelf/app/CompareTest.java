@@ -9,7 +9,7 @@ import java.nio.file.Path;
 import java.util.List;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.Dxf;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -211,7 +211,7 @@ class CompareTest {
         Review review = new Review(SERVER);
         long item = review.drawing(SERVER.shelf(), "signed.dxf");
         review.release(item);
-        SERVER.bean(Revisions.class).start(SERVER.actor("priya"), List.of(item), Server.key(), "holes", "", true);
+        SERVER.bean(StartRevisions.class).start(SERVER.actor("priya"), List.of(item), Server.key(), "holes", "", true);
         SERVER.checkIn("priya", item, Review.sheet("third " + System.nanoTime()), false);
         var view = SERVER.bean(ReadDocument.class).view(SERVER.actor("priya"), item);
         var last = view.versions().get(view.versions().size() - 1);

@@ -14,7 +14,7 @@ import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.LetBytesGo;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.database.schema.Tables;
 import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
@@ -73,7 +73,7 @@ class DropTest {
         Review review = new Review(server);
         long item = review.drawing(shelf, "named " + shelf + ".dxf");
         review.send("priya", item);
-        server.bean(Revisions.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "not yet");
+        server.bean(MoveDocument.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "not yet");
         assertThat(reason(() -> drop.drop(server.actor("priya"), item, Server.key(), "no")))
                 .contains("the round of");
         long target = server.file("priya", shelf, "target " + shelf + ".txt", "t", false);

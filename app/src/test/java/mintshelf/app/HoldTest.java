@@ -21,6 +21,7 @@ import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.Strays;
@@ -31,6 +32,7 @@ import org.junit.jupiter.api.Test;
 
 class HoldTest {
     private final Server server = Server.shared();
+    private final BreakHold breakHold = server.bean(BreakHold.class);
     private final CheckOut checkOut = server.bean(CheckOut.class);
     private final CheckIn checkIn = server.bean(CheckIn.class);
     private final Strays strays = server.bean(Strays.class);
@@ -168,9 +170,9 @@ class HoldTest {
     void aBrokenHoldTellsItsHolderAndTheirFileBecomesAStray() {
         long item = server.file("tomasz", server.shelf(), "clamp.txt", "one", true);
         long hold = server.document(item).holder().orElseThrow().hold();
-        assertThatThrownBy(() -> checkOut.breakHold(server.actor("priya"), item, Server.key(), hold, "away"))
+        assertThatThrownBy(() -> breakHold.breakHold(server.actor("priya"), item, Server.key(), hold, "away"))
                 .isInstanceOf(Refused.class);
-        checkOut.breakHold(server.actor("ines"), item, Server.key(), hold, "away until Monday");
+        breakHold.breakHold(server.actor("ines"), item, Server.key(), hold, "away until Monday");
         assertThat(server.bean(NoticeStore.class).open(server.actor("tomasz").person(), 50))
                 .anySatisfy(n -> assertThat(n.says())
                         .contains("away until Monday")

@@ -16,7 +16,7 @@ import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.database.schema.Tables;
 import org.flywaydb.core.Flyway;
@@ -233,7 +233,7 @@ class HouseTest {
                     .as("its kinds keep their routes")
                     .isEqualTo(1);
             assertThat(server.bean(SheetMapStore.class).latest()).isNotEmpty();
-            server.bean(Revisions.class).move(server.actor("ines"), 1, Server.key(), "release", 1, "");
+            server.bean(MoveDocument.class).move(server.actor("ines"), 1, Server.key(), "release", 1, "");
             assertThat(server.document(1).released().orElseThrow().label()).contains("A");
         } finally {
             server.stop();

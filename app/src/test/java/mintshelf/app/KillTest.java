@@ -30,7 +30,7 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.ReadOrders;
-import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.mail.SendMail;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.run.ActOverSet;
@@ -359,7 +359,7 @@ class KillTest {
                 .get(0)
                 .releasedVersion()
                 .orElseThrow();
-        assertThat(server.bean(ReadDocument.class)
+        assertThat(server.bean(ReadVersion.class)
                         .output(server.actor("rafael"), item, out, "PDF")
                         .size())
                 .isPositive();

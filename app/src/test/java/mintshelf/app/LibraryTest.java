@@ -10,7 +10,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.hold.CheckOut;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.hold.AlongRules.Fate;
 import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
@@ -62,10 +62,10 @@ class LibraryTest {
     void theNextRevisionIsStartedByALibrarian() {
         long screw = server.file("lotte", library, "revised " + library + ".txt", "M5r", false);
         server.release("lotte", screw);
-        Revisions revisions = server.bean(Revisions.class);
-        assertThat(code(() -> revisions.start(server.actor("priya"), List.of(screw), Server.key(), "x", "", true)))
+        assertThat(code(() -> server.bean(StartRevisions.class)
+                        .start(server.actor("priya"), List.of(screw), Server.key(), "x", "", true)))
                 .contains("librarians");
-        revisions.start(server.actor("lotte"), List.of(screw), Server.key(), "x", "", true);
+        server.bean(StartRevisions.class).start(server.actor("lotte"), List.of(screw), Server.key(), "x", "", true);
         assertThat(server.document(screw).holder().orElseThrow().name()).isEqualTo("Lotte Quist");
     }
 }

@@ -26,7 +26,7 @@ import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.output.MakeOutputs;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.search.ReadWords;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.signoff.Decision;
@@ -143,10 +143,10 @@ class NonInterferenceTest {
 
     /** All that may be under way: revisions, holds, facts, titles, rounds, returns, strays, orders, drafts, links, references. */
     private void work(long shelf, List<Long> items) {
-        Revisions revisions = server.bean(Revisions.class);
         for (int i = 0; i < 4; i++) {
             long item = items.get(i);
-            revisions.start(server.actor("priya"), List.of(item), Server.key(), "zebra reason", "zebra details", true);
+            server.bean(StartRevisions.class)
+                    .start(server.actor("priya"), List.of(item), Server.key(), "zebra reason", "zebra details", true);
             server.checkIn("priya", item, Review.sheet("zebra " + item), i == 3);
             server.bean(KeepFacts.class)
                     .keep(

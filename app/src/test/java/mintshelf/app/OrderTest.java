@@ -18,13 +18,15 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.change.PreviewOrder;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
-import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.record.ReadRecord;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.DropRevision;
+import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.signoff.Decision;
@@ -141,14 +143,14 @@ class OrderTest {
         assertThat(after.done()).isEqualTo(3);
         long notice = after.notice().orElseThrow().spine().id();
         assertThat(server.document(notice).number()).matches("CN \\d{2}-\\d{3}");
-        VersionRow paper = server.bean(ReadDocument.class).version(server.actor("rafael"), notice, 1);
+        VersionRow paper = server.bean(ReadVersion.class).version(server.actor("rafael"), notice, 1);
         byte[] pdf = server.bean(Contents.class)
                 .bytes(paper.content(), paper.content().size());
         try (var document = Loader.loadPDF(pdf)) {
             assertThat(new PDFTextStripper().getText(document))
                     .contains(number, server.document(a).number(), "duplex 2205", "A → B", "Hedda Lysgaard signed");
         }
-        var csv = server.bean(ReadDocument.class).output(server.actor("rafael"), notice, 1, "CSV");
+        var csv = server.bean(ReadVersion.class).output(server.actor("rafael"), notice, 1, "CSV");
         assertThat(new String(server.bean(Contents.class).bytes(csv, csv.size()), StandardCharsets.UTF_8).lines())
                 .hasSize(4)
                 .anyMatch(l -> l.contains(server.document(c).number() + ","));
@@ -170,7 +172,7 @@ class OrderTest {
         ask("priya", first);
         assertThat(code(() -> server.bean(DropDocument.class).drop(server.actor("priya"), first, Server.key(), "no")))
                 .isEqualTo("document.named");
-        assertThat(code(() -> server.bean(Revisions.class)
+        assertThat(code(() -> server.bean(DropRevision.class)
                         .drop(
                                 server.actor("priya"),
                                 a,
@@ -208,7 +210,7 @@ class OrderTest {
         work(a);
         long round = board(order);
         review.sign("hedda", round);
-        assertThat(server.bean(CarryOutOrder.class)
+        assertThat(server.bean(PreviewOrder.class)
                         .preview(server.actor("oluwaseun"), order)
                         .says())
                 .anyMatch(s -> s.contains("decided to go out"));
@@ -254,7 +256,7 @@ class OrderTest {
                                 Map.of("material", "304"),
                                 Map.of())))
                 .isEqualTo("round.signed");
-        server.bean(Revisions.class)
+        server.bean(MoveDocument.class)
                 .move(
                         server.actor("priya"),
                         a,
@@ -332,8 +334,8 @@ class OrderTest {
         assertThat(code(() ->
                         server.bean(CheckOut.class).take(server.actor("priya"), List.of(order), Server.key(), "", "")))
                 .isEqualTo("change.paper");
-        assertThat(code(() ->
-                        server.bean(Revisions.class).move(server.actor("ines"), order, Server.key(), "start", 2, "")))
+        assertThat(code(() -> server.bean(MoveDocument.class)
+                        .move(server.actor("ines"), order, Server.key(), "start", 2, "")))
                 .isEqualTo("change.paper");
         assertThatThrownBy(() -> view("rafael", order)).isInstanceOf(NotThere.class);
     }

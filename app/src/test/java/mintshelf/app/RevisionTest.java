@@ -20,7 +20,9 @@ import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.DropRevision;
+import mintshelf.app.use.revision.MoveDocument;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Scope;
@@ -29,10 +31,12 @@ import org.junit.jupiter.api.Test;
 
 class RevisionTest {
     private final Server server = Server.shared();
-    private final Revisions revisions = server.bean(Revisions.class);
+    private final StartRevisions startRevisions = server.bean(StartRevisions.class);
+    private final DropRevision dropRevision = server.bean(DropRevision.class);
+    private final MoveDocument moveDocument = server.bean(MoveDocument.class);
 
     private void start(long item, boolean out) {
-        revisions.start(server.actor("priya"), List.of(item), Server.key(), "M6 glands", "", out);
+        startRevisions.start(server.actor("priya"), List.of(item), Server.key(), "M6 glands", "", out);
     }
 
     @Test
@@ -74,7 +78,7 @@ class RevisionTest {
         long releasedVersion = server.document(item).head().version();
         start(item, true);
         server.checkIn("priya", item, "second thoughts", false);
-        revisions.drop(server.actor("priya"), item, Server.key(), 2, "not needed");
+        dropRevision.drop(server.actor("priya"), item, Server.key(), 2, "not needed");
         assertThat(server.document(item).pending()).isEmpty();
         assertThat(server.document(item).head().version()).isEqualTo(releasedVersion);
         start(item, true);
@@ -89,7 +93,7 @@ class RevisionTest {
         start(item, true);
         server.checkIn("priya", item, "wider", false);
         server.bean(FetchFiles.class).fetch(server.actor("hedda"), item, 2);
-        revisions.drop(server.actor("priya"), item, Server.key(), 2, "not needed");
+        dropRevision.drop(server.actor("priya"), item, Server.key(), 2, "not needed");
         start(item, false);
         assertThat(server.document(item).pending().orElseThrow().label()).contains("C");
     }
@@ -112,11 +116,11 @@ class RevisionTest {
     @Test
     void withdrawingNeedsAKeeperAndAReason() {
         long item = server.released(server.shelf(), "hose.txt");
-        assertThatThrownBy(() -> revisions.move(server.actor("priya"), item, Server.key(), "withdraw", 1, "x"))
+        assertThatThrownBy(() -> moveDocument.move(server.actor("priya"), item, Server.key(), "withdraw", 1, "x"))
                 .isInstanceOf(Refused.class);
-        assertThatThrownBy(() -> revisions.move(server.actor("ines"), item, Server.key(), "withdraw", 1, ""))
+        assertThatThrownBy(() -> moveDocument.move(server.actor("ines"), item, Server.key(), "withdraw", 1, ""))
                 .hasMessageContaining("move.reason");
-        revisions.move(server.actor("ines"), item, Server.key(), "withdraw", 1, "clipped to the mast now");
+        moveDocument.move(server.actor("ines"), item, Server.key(), "withdraw", 1, "clipped to the mast now");
         assertThat(server.document(item).current().stage().stageClass()).isEqualTo(StageClass.WITHDRAWN);
     }
 
@@ -197,7 +201,7 @@ class RevisionTest {
     void theReleasedRevisionStaysWhileTheNextOneIsPending() {
         long item = server.released(server.shelf(), "cradle.txt");
         start(item, false);
-        assertThatThrownBy(() -> revisions.move(server.actor("ines"), item, Server.key(), "withdraw", 1, "not now"))
+        assertThatThrownBy(() -> moveDocument.move(server.actor("ines"), item, Server.key(), "withdraw", 1, "not now"))
                 .isInstanceOf(Refused.class)
                 .hasMessageContaining("move.stage");
     }

@@ -27,9 +27,11 @@ import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.output.MakeOutputs;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
@@ -189,7 +191,7 @@ class RoundTest {
         assertThat(again.value().hash()).isEqualTo(out.content().hash());
 
         makeOutputs();
-        StoredContent pdf = server.bean(ReadDocument.class).output(server.actor("rafael"), item, 3, "PDF");
+        StoredContent pdf = server.bean(ReadVersion.class).output(server.actor("rafael"), item, 3, "PDF");
         try (PDDocument document = Loader.loadPDF(server.bean(Contents.class).bytes(pdf, pdf.size()))) {
             assertThat(new PDFTextStripper().getText(document)).contains("Søren Bødker", "Gland plate");
         }
@@ -305,7 +307,8 @@ class RoundTest {
         long item = review.drawing(server.shelf(), "back.dxf");
         long round = review.send("priya", item);
         review.sign("hedda", round);
-        server.bean(Revisions.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "one hole more");
+        server.bean(MoveDocument.class)
+                .move(server.actor("priya"), item, Server.key(), "take-back", 2, "one hole more");
         assertThat(stage(item)).isEqualTo(StageClass.PREPARING);
         assertThat(review.store().round(round).orElseThrow().signOffs()).noneMatch(s -> s.stands());
         assertThat(review.store().openRound(item)).isEmpty();
@@ -413,7 +416,8 @@ class RoundTest {
     void theNextRevisionShowsItsLabelOnTheSheetAtOnceAndNobodysSignature() {
         long item = review.drawing(server.shelf(), "next.dxf");
         review.release(item);
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "M6 glands", "", true);
+        server.bean(StartRevisions.class)
+                .start(server.actor("priya"), List.of(item), Server.key(), "M6 glands", "", true);
         var said = ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes(version(item, 4)))).value();
         assertThat(SheetMap.readyMade().read(said))
                 .containsEntry("revision", "B")
@@ -524,7 +528,7 @@ class RoundTest {
     void takingBackTellsEverybodyWhoWasAsked() {
         long item = review.drawing(server.shelf(), "taken back " + Server.key() + ".dxf");
         long round = review.send("priya", item);
-        server.bean(Revisions.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "wrong sheet");
+        server.bean(MoveDocument.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "wrong sheet");
         assertThat(server.bean(NoticeStore.class).open(server.actor("hedda").person(), 10))
                 .anyMatch(n -> n.says().contains("took " + server.document(item).number() + " back"));
         assertThat(Web.as(server, "hedda").get("/rounds/" + round).body()).contains("taken back");
@@ -563,7 +567,8 @@ class RoundTest {
                         .statusCode())
                 .isEqualTo(200);
         assertThat(priya.get("/shelves/" + shelf).body()).doesNotContain("· returned");
-        server.bean(Revisions.class).move(server.actor("priya"), item, Server.key(), "take-back", 3, "to be sent anew");
+        server.bean(MoveDocument.class)
+                .move(server.actor("priya"), item, Server.key(), "take-back", 3, "to be sent anew");
         // Once it is signed the return is history.
         review.release(item);
         assertThat(priya.get("/documents/" + item).body()).doesNotContain("returned it");
@@ -573,7 +578,7 @@ class RoundTest {
     void aRoundSaysSinceWhichRevisionAlsoWhenItsOwnIsOut() {
         long item = review.drawing(server.shelf(), "since " + Server.key() + ".dxf");
         review.release(item);
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "deeper", "", true);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "deeper", "", true);
         server.checkIn("priya", item, Review.sheet("deeper " + Server.key()), false);
         review.answer("soren", review.send("priya", item), Decision.RETURNED, "too deep");
         server.bean(CheckOut.class).take(server.actor("priya"), List.of(item), List.of(), Server.key(), "", "");

@@ -20,7 +20,8 @@ import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.document.KeepFacts;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Stage;
@@ -175,16 +176,16 @@ class RouteAsDataTest {
                 .containsEntry("checked_by", "Hedda Lysgaard")
                 .containsEntry("welded_by", "Wim Welder");
 
-        Revisions revisions = server.bean(Revisions.class);
-        revisions.start(server.actor("priya"), List.of(item), Server.key(), "thinner", "", true);
+        server.bean(StartRevisions.class)
+                .start(server.actor("priya"), List.of(item), Server.key(), "thinner", "", true);
         assertThat(says(item)).containsEntry("revision", "B").doesNotContainKeys("checked_by", "welded_by");
         server.checkIn("priya", item, sheet("second " + mark), false);
         int version = server.document(item).head().number();
-        assertThat(catchThrowable(
-                        () -> revisions.move(server.actor("priya"), item, Server.key(), "short", version, "")))
+        assertThat(catchThrowable(() -> server.bean(MoveDocument.class)
+                        .move(server.actor("priya"), item, Server.key(), "short", version, "")))
                 .as("the shorter way is not everybody's")
                 .isNotNull();
-        revisions.move(server.actor("ines"), item, Server.key(), "short", version, "");
+        server.bean(MoveDocument.class).move(server.actor("ines"), item, Server.key(), "short", version, "");
         assertThat(server.document(item).released().orElseThrow().label()).contains("B");
         assertThat(says(item)).containsEntry("revision", "B").doesNotContainKeys("checked_by", "welded_by");
         assertThat(server.bean(RevisionStore.class).revisions(item))

@@ -15,7 +15,7 @@ import java.util.TreeSet;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.filing.FilingSheets;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.run.ReadRuns;
 import org.junit.jupiter.api.Test;
 import org.springframework.web.bind.annotation.RequestMethod;
@@ -41,7 +41,7 @@ class RoutesTest {
     private final long order;
 
     RoutesTest() {
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
         server.checkIn("priya", revised, "two", false);
         run = server.bean(ReadRuns.class)
                 .mine(server.actor("priya"), Long.MAX_VALUE, 1)

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import mintshelf.app.store.content.TextStore;
 import mintshelf.app.use.change.AskForChange;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.search.ReadWords;
 import mintshelf.app.use.search.Search;
 import mintshelf.core.content.ContentKind;
@@ -43,7 +43,7 @@ class SearchTest {
         assertThat(found("priya", "quenched zwirl"))
                 .as("only former versions say it")
                 .isEmpty();
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
         server.checkIn("priya", item, sheet("polished zwirl"), false);
         assertThat(found("rafael", "polished")).as("in preparation").isEmpty();
         assertThat(found("priya", "polished zwirl")).hasSize(1);

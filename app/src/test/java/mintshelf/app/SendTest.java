@@ -15,7 +15,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.use.document.KeepFacts;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.core.Dxf;
 import mintshelf.core.signoff.Ask;
@@ -175,7 +175,7 @@ class SendTest {
         assertThat(ines.get(page).body()).contains("Readers are not told when a report is being revised.");
         long item = server.file("priya", shelf, "report", "r " + Server.key() + ".txt", "one".getBytes(UTF_8), false);
         server.release("priya", item);
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "more", "", false);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "more", "", false);
         Web rafael = Web.as(server, "rafael");
         assertThat(rafael.get("/documents/" + item).body()).doesNotContain("being revised");
         ines.post(page + "/being-revised", Map.of("hide", "false", "actKey", Server.key()));

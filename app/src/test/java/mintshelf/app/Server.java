@@ -41,7 +41,7 @@ import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Scope;
 import mintshelf.core.document.Document;
@@ -435,7 +435,7 @@ public final class Server {
     }
 
     public void release(String login, long item) {
-        bean(Revisions.class)
+        bean(MoveDocument.class)
                 .move(
                         actor(login),
                         item,

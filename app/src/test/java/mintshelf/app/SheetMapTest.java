@@ -15,8 +15,9 @@ import mintshelf.app.sight.Contents;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.SheetMapStore;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.sheetmap.KeepSheetMaps;
+import mintshelf.app.use.sheetmap.ReadBlocks;
 import mintshelf.app.use.sheetmap.WriteSheets;
 import mintshelf.app.use.sheetmap.WriteSheets.How;
 import mintshelf.app.use.verify.Verify;
@@ -32,6 +33,7 @@ class SheetMapTest {
     private final Server server = Server.shared();
     private final long shelf = server.shelf();
     private final Review review = new Review(server);
+    private final ReadBlocks blocks = server.bean(ReadBlocks.class);
     private final WriteSheets write = server.bean(WriteSheets.class);
 
     /** An A3 sheet; a title block with the tags of the ready-made map; a revision block with one empty row, or none. */
@@ -94,7 +96,7 @@ class SheetMapTest {
                         .containsEntry("approved", "O. Adebari")
                         .containsKey("date")
                         .doesNotContainKey("zone"));
-        server.bean(Revisions.class)
+        server.bean(StartRevisions.class)
                 .start(server.actor("priya"), List.of(item), Server.key(), "holes for M6 glands", "", true);
         assertThat(rows(item))
                 .hasSize(2)
@@ -144,9 +146,9 @@ class SheetMapTest {
     void recordAndSheetStandSideBySideAndEitherSideCanFollow() {
         long item = drawing("side.dxf", true, true);
         server.checkIn("priya", item, sheet("Float body", true, 5), false);
-        WriteSheets.Block block = write.block(server.actor("priya"), item);
+        ReadBlocks.Block block = blocks.block(server.actor("priya"), item);
         assertThat(block.lines())
-                .filteredOn(WriteSheets.Line::differs)
+                .filteredOn(ReadBlocks.Line::differs)
                 .extracting(l -> l.field().fact())
                 .contains("number", "revision", "status", "title");
         Web web = Web.as(server, "priya");
@@ -156,7 +158,7 @@ class SheetMapTest {
         assertThat(web.post("/documents/" + item + "/facts", form).statusCode()).isEqualTo(302);
         assertThat(server.document(item).title()).isEqualTo("Float body");
         web.post("/write-sheets", Map.of("items", "" + item, "place", "false", "map", "", "actKey", Server.key()));
-        WriteSheets.Block after = write.block(server.actor("priya"), item);
+        ReadBlocks.Block after = blocks.block(server.actor("priya"), item);
         assertThat(after.lines()).noneMatch(l -> l.differs() && l.isWritten());
     }
 

@@ -25,7 +25,8 @@ import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.hold.ReadHeld;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepReferences;
@@ -288,7 +289,7 @@ class StructureTest {
         assertThat(checkOut.take(server.actor("priya"), List.of(top, part), List.of(held), Server.key(), "BENCH-3", ""))
                 .startsWith("/runs/");
         checkOut.remember(server.actor("priya"), top, plan.with(), true);
-        assertThat(server.bean(CheckIn.class).plan(server.actor("priya"), List.of(top)))
+        assertThat(server.bean(ReadHeld.class).plan(server.actor("priya"), List.of(top)))
                 .extracting(l -> l.seen().spine().id() + " " + l.along())
                 .containsExactlyInAnyOrder(top + " false", part + " true");
         assertThat(checkOut.undoPlan(server.actor("priya"), List.of(top))).hasSize(2);
@@ -309,7 +310,7 @@ class StructureTest {
         assertThat(tree(top, StructureView.AS_RELEASED).version()).isEmpty();
         server.release("priya", part);
         server.release("priya", top);
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(part), Server.key(), "slot", "", true);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(part), Server.key(), "slot", "", true);
         server.checkIn("priya", part, assembly("fp2" + mark), false);
         server.release("priya", part);
         int before = server.document(top).head().number();

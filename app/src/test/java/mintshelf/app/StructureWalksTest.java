@@ -126,6 +126,9 @@ class StructureWalksTest {
         browser.press("Include what stands above");
         browser.awaitText("2 documents get new versions.");
         browser.press("Make 2 versions");
+        browser.await(b -> b.path().startsWith("/runs/"));
+        assertThat(browser.text()).contains("Done", "new version 2");
+        browser.press("Its structure");
         browser.await(b -> b.path().equals("/documents/" + station + "/structure"));
         assertThat(SERVER.document(station).head().number()).isEqualTo(2);
         browser.open("/documents/" + station + "/structure");

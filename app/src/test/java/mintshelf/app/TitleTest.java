@@ -5,7 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.use.document.KeepFacts;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.DropRevision;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.search.Search;
 import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
@@ -28,7 +29,7 @@ class TitleTest {
     @Test
     void aPendingTitleIsNotTheReleasedOnes() {
         long item = server.released(shelf, "brollix plate.txt");
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", false);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", false);
         retitle(item, "Snarvel plate");
         Web reader = Web.as(server, "rafael");
         Web designer = Web.as(server, "priya");
@@ -43,7 +44,7 @@ class TitleTest {
         assertThat(found("rafael", "brollix")).containsExactly(item);
         assertThat(found("priya", "snarvel")).containsExactly(item);
         // Dropping the revision brings the title back; releasing it makes the new one everybody's.
-        server.bean(Revisions.class)
+        server.bean(DropRevision.class)
                 .drop(
                         server.actor("priya"),
                         item,
@@ -51,7 +52,7 @@ class TitleTest {
                         server.document(item).head().number(),
                         "no");
         assertThat(server.document(item).title()).isEqualTo("Brollix plate");
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
         retitle(item, "Snarvel plate");
         server.checkIn("priya", item, "snarvel " + item, false);
         server.release("priya", item);
@@ -63,7 +64,7 @@ class TitleTest {
     void aReadersListByTitleAndChangeFollowsWhatIsOut() {
         long a = server.released(shelf, "aaa.txt");
         long b = server.released(shelf, "bbb.txt");
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(a), Server.key(), "why", "", false);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(a), Server.key(), "why", "", false);
         retitle(a, "Zzz");
         for (String order : List.of("title", "changed")) {
             String reader = Web.as(server, "rafael")
@@ -78,7 +79,7 @@ class TitleTest {
     @Test
     void aReaderIsToldThatItIsBeingRevisedAndNoMore() {
         long item = server.released(shelf, "ccc " + shelf + ".txt");
-        server.bean(Revisions.class).start(server.actor("priya"), List.of(item), Server.key(), "hush", "", true);
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "hush", "", true);
         Web reader = Web.as(server, "rafael");
         assertThat(reader.get("/shelves/" + shelf).body()).contains("being revised");
         assertThat(reader.get("/documents/" + item).body())

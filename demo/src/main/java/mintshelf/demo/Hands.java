@@ -22,15 +22,18 @@ import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.MoveDocument;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.signoff.Decision;
+import org.springframework.beans.factory.BeanFactory;
 import org.springframework.stereotype.Component;
 
 /** Does what people of the story do, through the same use cases as the pages, at the moment that the story tells. */
@@ -43,8 +46,10 @@ class Hands {
     private final FileDocuments filing;
     private final FilingSheets filingSheets;
     private final CheckOut checkOut;
+    private final BreakHold breakHold;
     private final CheckIn checkIn;
-    private final Revisions revisions;
+    private final StartRevisions startRevisions;
+    private final MoveDocument moveDocument;
     private final Reinstate reinstate;
     private final ReadDocument read;
     private final SendToReview send;
@@ -56,45 +61,28 @@ class Hands {
     private final CarryOutOrder carryOut;
     private final ReadToday today;
 
-    Hands(
-            StoryClock clock,
-            PersonStore people,
-            GrantStore grants,
-            ReceiveContent receive,
-            FileDocuments filing,
-            FilingSheets filingSheets,
-            CheckOut checkOut,
-            CheckIn checkIn,
-            Revisions revisions,
-            Reinstate reinstate,
-            ReadDocument read,
-            SendToReview send,
-            SignRound sign,
-            ReadRounds rounds,
-            KeepFacts keepFacts,
-            AskForChange ask,
-            MoveOrder orders,
-            CarryOutOrder carryOut,
-            ReadToday today) {
+    Hands(StoryClock clock, BeanFactory beans) {
         this.clock = clock;
-        this.people = people;
-        this.grants = grants;
-        this.receive = receive;
-        this.filing = filing;
-        this.filingSheets = filingSheets;
-        this.checkOut = checkOut;
-        this.checkIn = checkIn;
-        this.revisions = revisions;
-        this.reinstate = reinstate;
-        this.read = read;
-        this.send = send;
-        this.sign = sign;
-        this.rounds = rounds;
-        this.keepFacts = keepFacts;
-        this.ask = ask;
-        this.orders = orders;
-        this.carryOut = carryOut;
-        this.today = today;
+        this.people = beans.getBean(PersonStore.class);
+        this.grants = beans.getBean(GrantStore.class);
+        this.receive = beans.getBean(ReceiveContent.class);
+        this.filing = beans.getBean(FileDocuments.class);
+        this.filingSheets = beans.getBean(FilingSheets.class);
+        this.checkOut = beans.getBean(CheckOut.class);
+        this.breakHold = beans.getBean(BreakHold.class);
+        this.checkIn = beans.getBean(CheckIn.class);
+        this.startRevisions = beans.getBean(StartRevisions.class);
+        this.moveDocument = beans.getBean(MoveDocument.class);
+        this.reinstate = beans.getBean(Reinstate.class);
+        this.read = beans.getBean(ReadDocument.class);
+        this.send = beans.getBean(SendToReview.class);
+        this.sign = beans.getBean(SignRound.class);
+        this.rounds = beans.getBean(ReadRounds.class);
+        this.keepFacts = beans.getBean(KeepFacts.class);
+        this.ask = beans.getBean(AskForChange.class);
+        this.orders = beans.getBean(MoveOrder.class);
+        this.carryOut = beans.getBean(CarryOutOrder.class);
+        this.today = beans.getBean(ReadToday.class);
     }
 
     Actor actor(String login) {
@@ -279,12 +267,12 @@ class Hands {
         clock.tell(at);
         Actor actor = actor(login);
         int head = read.view(actor, item).seen().document().head().number();
-        revisions.move(actor, item, key(), move, head, remark);
+        moveDocument.move(actor, item, key(), move, head, remark);
     }
 
     void start(Instant at, String login, long item, String reason, boolean out) {
         clock.tell(at);
-        revisions.start(actor(login), List.of(item), key(), reason, "", out);
+        startRevisions.start(actor(login), List.of(item), key(), reason, "", out);
     }
 
     void reinstate(Instant at, String login, long item, int version, String comment) {
@@ -296,7 +284,7 @@ class Hands {
 
     void ask(Instant at, String login, long item, String message) {
         clock.tell(at);
-        checkOut.ask(actor(login), item, key(), message);
+        breakHold.ask(actor(login), item, key(), message);
     }
 
     private static String key() {

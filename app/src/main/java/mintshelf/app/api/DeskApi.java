@@ -20,8 +20,10 @@ import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
+import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.hold.ReadHeld;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Holder;
 import mintshelf.core.hold.Became;
@@ -44,15 +46,27 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class DeskApi {
     private final CheckOut checkOut;
+    private final BreakHold breakHold;
     private final CheckIn checkIn;
+    private final ReadHeld held;
     private final Desks desks;
     private final Tokens tokens;
     private final ReceiveContent receive;
     private final Sight sight;
 
-    DeskApi(CheckOut checkOut, CheckIn checkIn, Desks desks, Tokens tokens, ReceiveContent receive, Sight sight) {
+    DeskApi(
+            CheckOut checkOut,
+            BreakHold breakHold,
+            CheckIn checkIn,
+            ReadHeld held,
+            Desks desks,
+            Tokens tokens,
+            ReceiveContent receive,
+            Sight sight) {
         this.checkOut = checkOut;
+        this.breakHold = breakHold;
         this.checkIn = checkIn;
+        this.held = held;
         this.desks = desks;
         this.tokens = tokens;
         this.receive = receive;
@@ -82,7 +96,7 @@ class DeskApi {
 
     @GetMapping("/holds")
     List<DocumentApi.Document> holds(Actor actor) {
-        return checkIn.held(actor, List.of()).stream()
+        return held.held(actor, List.of()).stream()
                 .map(s -> DocumentApi.Document.of(actor, s))
                 .toList();
     }
@@ -155,7 +169,7 @@ class DeskApi {
             @PathVariable long id,
             @RequestHeader("Idempotency-Key") String key,
             @Valid @RequestBody Question question) {
-        checkOut.ask(actor, id, key, said(question.message()));
+        breakHold.ask(actor, id, key, said(question.message()));
     }
 
     @PostMapping("/uploads")

@@ -19,7 +19,6 @@ import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
@@ -50,7 +49,6 @@ public class Bundles {
     private final VersionStore versions;
     private final HouseStore house;
     private final HoldStore holds;
-    private final ListStore lists;
     private final ReferenceStore references;
     private final SheetWriter sheets;
     private final Recorder recorder;
@@ -63,7 +61,6 @@ public class Bundles {
             VersionStore versions,
             HouseStore house,
             HoldStore holds,
-            ListStore lists,
             ReferenceStore references,
             SheetWriter sheets,
             Recorder recorder,
@@ -74,7 +71,6 @@ public class Bundles {
         this.versions = versions;
         this.house = house;
         this.holds = holds;
-        this.lists = lists;
         this.references = references;
         this.sheets = sheets;
         this.recorder = recorder;
@@ -165,7 +161,7 @@ public class Bundles {
             references.freeze(one.revision().id(), one.out().id());
         }
         documents.touch(id, setting.now());
-        lists.noteRecent(setting.actor().person(), id, "moved", setting.now());
+        recorder.recent(setting.actor(), id, "moved");
         recorder.note(
                 setting.actor(),
                 id,

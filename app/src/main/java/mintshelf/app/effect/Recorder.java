@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.record.RecordStore;
 import org.springframework.stereotype.Component;
 
@@ -11,10 +12,12 @@ import org.springframework.stereotype.Component;
 @Component
 public class Recorder {
     private final RecordStore record;
+    private final ListStore lists;
     private final Clock clock;
 
-    public Recorder(RecordStore record, Clock clock) {
+    public Recorder(RecordStore record, ListStore lists, Clock clock) {
         this.record = record;
+        this.lists = lists;
         this.clock = clock;
     }
 
@@ -25,6 +28,11 @@ public class Recorder {
 
     public void note(Actor actor, long item, String act, String says, String why) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
+    }
+
+    /** Notes among what the actor worked on last. */
+    public void recent(Actor actor, long item, String how) {
+        lists.noteRecent(actor.person(), item, how, clock.instant());
     }
 
     /** For what the server did to a document by itself. */

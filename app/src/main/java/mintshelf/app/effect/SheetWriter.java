@@ -2,42 +2,26 @@ package mintshelf.app.effect;
 
 import java.time.Clock;
 import java.time.Instant;
-import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sheets;
-import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.RevisionRow;
-import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
-import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.VersionDigest;
-import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.dxf.DxfDrawing;
-import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
-import mintshelf.core.route.SignOffLine;
-import mintshelf.core.signoff.Ask;
-import mintshelf.core.signoff.Round;
-import mintshelf.core.signoff.SignOff;
 import mintshelf.core.stamp.SheetStamp;
 import mintshelf.core.stamp.SheetStamp.Stamped;
 import org.springframework.stereotype.Component;
@@ -48,141 +32,36 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class SheetWriter {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
 
     private final FactStore facts;
     private final VersionStore versions;
-    private final RevisionStore revisions;
+    private final RevisionRows rows;
     private final Sheets sheets;
     private final SheetHistory history;
     private final ReadingRoom room;
     private final KeepContent contents;
     private final OutputStore outputs;
-    private final OrderStore orders;
-    private final HouseStore house;
-    private final Settings settings;
     private final Clock clock;
 
     public SheetWriter(
             FactStore facts,
             VersionStore versions,
-            RevisionStore revisions,
+            RevisionRows rows,
             Sheets sheets,
             SheetHistory history,
             ReadingRoom room,
             KeepContent contents,
             OutputStore outputs,
-            OrderStore orders,
-            HouseStore house,
-            Settings settings,
             Clock clock) {
         this.facts = facts;
         this.versions = versions;
-        this.revisions = revisions;
+        this.rows = rows;
         this.sheets = sheets;
         this.history = history;
         this.room = room;
         this.contents = contents;
         this.outputs = outputs;
-        this.orders = orders;
-        this.house = house;
-        this.settings = settings;
         this.clock = clock;
-    }
-
-    /** What goes onto a sheet that is released. Dates are days of the house, as ISO 8601. */
-    public Map<String, String> released(Document document, String label, String stage, List<Round> signed) {
-        Map<String, String> values = unsigned(document, label, stage);
-        values.put("issued", day(clock.instant()));
-        signed.forEach(round -> round.asks().forEach(ask -> signed(values, round, ask)));
-        return values;
-    }
-
-    private void signed(Map<String, String> values, Round round, Ask ask) {
-        List<SignOff> given =
-                round.answers(ask).stream().filter(s -> s.decision().signs()).toList();
-        if (given.isEmpty()) return;
-        SignOffLine line = ask.line();
-        String names = given.stream().map(SignOff::name).collect(Collectors.joining(", "));
-        if (!line.fact().isEmpty()) values.put(line.fact(), names);
-        if (!line.day().isEmpty())
-            values.put(line.day(), day(given.get(given.size() - 1).at()));
-    }
-
-    /** What goes onto a sheet that work begins on: the label it is reserved, and nobody's signature. */
-    public Map<String, String> unsigned(Document document, String label, String stage) {
-        Map<String, String> values = new HashMap<>();
-        values.put("number", document.number());
-        values.put("revision", label);
-        values.put("status", stage);
-        values.put("issued", "");
-        // Whatever route it goes or went: the signatures of a former revision are nobody's on this one.
-        house.signOffFacts().forEach(fact -> values.put(fact, ""));
-        return values;
-    }
-
-    private String day(Instant at) {
-        return DAY.format(at.atZone(settings.zone()));
-    }
-
-    /**
-     * What the revision block of a sheet says of the document's revisions, the first one first. Revisions without a label, and
-     * those that were dropped, have no row.
-     *
-     * @param revision the one that is written now; when it is released with this writing, {@code values} names its day and who
-     *     approved it
-     */
-    List<Map<String, String>> rows(Document document, long revision, RevisionBlock block, Map<String, String> values) {
-        List<RevisionRow> all = revisions.revisions(document.id()).stream()
-                .filter(r -> !r.dropped() && r.revision().label().isPresent())
-                .toList();
-        Map<Long, String> onOrders =
-                orders.numbers(all.stream().map(r -> r.revision().id()).toList());
-        Map<Long, List<String>> designers = revisions.designers(document.id());
-        boolean hasOrders = block.columns().stream().anyMatch(c -> c.fact().equals("order"));
-        List<Map<String, String>> rows = new ArrayList<>();
-        for (RevisionRow r : all) {
-            boolean now = r.revision().id() == revision;
-            String issued = now
-                    ? values.getOrDefault("issued", "")
-                    : r.releasedAt().map(this::day).orElse("");
-            if (block.releasedOnly() && issued.isEmpty()) continue;
-            Map<String, String> row = new LinkedHashMap<>();
-            row.put("revision", r.revision().label().orElseThrow());
-            Optional<String> order =
-                    Optional.ofNullable(onOrders.get(r.revision().id()));
-            row.put("description", words(r.revision().reason(), order.filter(o -> hasOrders)));
-            row.put("date", issued);
-            row.put("by", by(designers.getOrDefault(r.revision().id(), List.of()), r.startedBy()));
-            row.put("approved", now ? values.getOrDefault("approved_by", "") : approved(document, r));
-            order.ifPresent(o -> row.put("order", o));
-            rows.add(row);
-        }
-        return rows;
-    }
-
-    /** Why a revision was begun; an order that has a column of its own is not said twice. */
-    private static String words(String reason, Optional<String> order) {
-        if (reason.isEmpty()) return "First release";
-        return order.filter(o -> reason.startsWith(o + ": "))
-                .map(o -> reason.substring(o.length() + 2))
-                .orElse(reason);
-    }
-
-    /** Who drew a revision; before anybody did, who began it. Of several the first names are initials. */
-    private static String by(List<String> designers, String startedBy) {
-        if (designers.isEmpty()) return startedBy;
-        if (designers.size() == 1) return designers.get(0);
-        return Lettering.initials(String.join(", ", designers));
-    }
-
-    /** Who approved a revision that is or was in force, as its own sheet said. */
-    private String approved(Document document, RevisionRow row) {
-        return row.releasedVersion()
-                .flatMap(n -> versions.version(document.id(), n))
-                .flatMap(v -> outputs.proof(v.id()))
-                .map(p -> p.values().values().getOrDefault("approved_by", ""))
-                .orElse("");
     }
 
     /** Why nothing would be written into a content; empty where a map has places on it. */
@@ -232,7 +111,7 @@ public class SheetWriter {
                 .map()
                 .revisions()
                 .filter(r -> place || r.drawn() || r.isOn(drawing.get()))
-                .map(r -> rows(document, revision, r, values))
+                .map(r -> this.rows.of(document, revision, r, values))
                 .orElse(List.of());
         SheetStamp.Values all = new SheetStamp.Values(values, rows, place);
         Stamped stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);

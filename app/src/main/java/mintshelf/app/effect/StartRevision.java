@@ -31,6 +31,7 @@ public class StartRevision {
     private final HouseStore house;
     private final ListStore lists;
     private final SheetWriter sheets;
+    private final SheetValues values;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -42,6 +43,7 @@ public class StartRevision {
             HouseStore house,
             ListStore lists,
             SheetWriter sheets,
+            SheetValues values,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
@@ -51,6 +53,7 @@ public class StartRevision {
         this.house = house;
         this.lists = lists;
         this.sheets = sheets;
+        this.values = values;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -84,7 +87,7 @@ public class StartRevision {
                     document,
                     revision,
                     spine.content(),
-                    sheets.unsigned(document, label.get(), route.firstStage().name()),
+                    values.unsigned(document, label.get(), route.firstStage().name()),
                     "title block shows revision " + label.get());
         }
         documents.touch(document.id(), now);

@@ -3,6 +3,7 @@ package mintshelf.app.effect.deed;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import mintshelf.app.effect.SheetValues;
 import mintshelf.app.effect.SheetWriter;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.round.RoundStore;
@@ -16,11 +17,13 @@ class WriteSheet implements Deed {
     private final VersionStore versions;
     private final RoundStore rounds;
     private final SheetWriter sheets;
+    private final SheetValues values;
 
-    WriteSheet(VersionStore versions, RoundStore rounds, SheetWriter sheets) {
+    WriteSheet(VersionStore versions, RoundStore rounds, SheetWriter sheets, SheetValues values) {
         this.rounds = rounds;
         this.versions = versions;
         this.sheets = sheets;
+        this.values = values;
     }
 
     @Override
@@ -42,7 +45,7 @@ class WriteSheet implements Deed {
                             one.document(),
                             one.revision().id(),
                             one.out().content(),
-                            sheets.released(
+                            values.released(
                                     one.document(), one.label(), one.to().name(), signed),
                             "title block written from the record")
                     .ifPresent(number -> one.goesWith(

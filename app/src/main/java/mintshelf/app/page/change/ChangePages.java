@@ -15,6 +15,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.change.PreviewOrder;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Controller;
@@ -32,12 +33,15 @@ public class ChangePages {
     private final ReadOrders read;
     private final MoveOrder move;
     private final CarryOutOrder carryOut;
+    private final PreviewOrder preview;
 
-    public ChangePages(AskForChange ask, ReadOrders read, MoveOrder move, CarryOutOrder carryOut) {
+    public ChangePages(
+            AskForChange ask, ReadOrders read, MoveOrder move, CarryOutOrder carryOut, PreviewOrder preview) {
         this.ask = ask;
         this.read = read;
         this.move = move;
         this.carryOut = carryOut;
+        this.preview = preview;
     }
 
     @GetMapping("/changes")
@@ -183,7 +187,7 @@ public class ChangePages {
 
     @GetMapping("/orders/{id}/carry-out")
     String carryOutPage(Actor actor, @PathVariable long id, Model model) {
-        model.addAttribute("preview", carryOut.preview(actor, id));
+        model.addAttribute("preview", preview.preview(actor, id));
         return "change/carry-out";
     }
 

@@ -8,6 +8,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.search.Search;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -19,12 +20,14 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 class ComparePage {
     private final ReadDocument read;
+    private final ReadVersion readVersion;
     private final CompareSheets compare;
     private final Search search;
 
-    ComparePage(ReadDocument read, CompareSheets compare, Search search) {
+    ComparePage(ReadDocument read, ReadVersion readVersion, CompareSheets compare, Search search) {
         this.search = search;
         this.read = read;
+        this.readVersion = readVersion;
         this.compare = compare;
     }
 
@@ -43,7 +46,7 @@ class ComparePage {
             @RequestParam Optional<Integer> old,
             @RequestParam Optional<Long> with,
             Model model) {
-        VersionRow now = read.version(actor, id, number);
+        VersionRow now = readVersion.version(actor, id, number);
         long other = with.orElse(id);
         ReadDocument.View view = read.view(actor, id);
         ReadDocument.View before = other == id ? view : read.view(actor, other);
@@ -55,7 +58,7 @@ class ComparePage {
                         .map(VersionRow::number)
                         .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
                         .orElse(number));
-        VersionRow past = read.version(actor, other, wanted);
+        VersionRow past = readVersion.version(actor, other, wanted);
         Optional<Compared> compared = compare.draw(past.content(), now.content());
         model.addAttribute("now", new Side(view.seen(), now));
         model.addAttribute("old", new Side(before.seen(), past));
@@ -74,7 +77,7 @@ class ComparePage {
             @PathVariable("number") int version,
             @RequestParam("number") String number,
             Model model) {
-        read.version(actor, id, version);
+        readVersion.version(actor, id, version);
         long other = search.find(actor, number, 0, 1).stream()
                 .map(hit -> hit.seen().spine().id())
                 .findFirst()

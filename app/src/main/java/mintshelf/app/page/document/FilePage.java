@@ -20,6 +20,7 @@ import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.Geometry;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
@@ -39,6 +40,7 @@ public class FilePage {
             + "<path d=\"M12 4h13l6 6v16H12z M25 4v6h6\" fill=\"#fff\" stroke=\"#5a6a64\" stroke-width=\"1\"/></svg>";
 
     private final ReadDocument read;
+    private final ReadVersion readVersion;
     private final ReadSheet sheets;
     private final FetchFiles fetch;
     private final ZipAnswer zip;
@@ -46,8 +48,15 @@ public class FilePage {
     private final ReadModel models;
 
     public FilePage(
-            ReadDocument read, ReadSheet sheets, FetchFiles fetch, ZipAnswer zip, FileAnswer files, ReadModel models) {
+            ReadDocument read,
+            ReadVersion readVersion,
+            ReadSheet sheets,
+            FetchFiles fetch,
+            ZipAnswer zip,
+            FileAnswer files,
+            ReadModel models) {
         this.read = read;
+        this.readVersion = readVersion;
         this.sheets = sheets;
         this.fetch = fetch;
         this.zip = zip;
@@ -60,7 +69,7 @@ public class FilePage {
     @ResponseBody
     Geometry geometry(
             Actor actor, @PathVariable long id, @PathVariable int number, @RequestParam Optional<String> layout) {
-        return sheets.geometry(read.version(actor, id, number).content(), layout)
+        return sheets.geometry(readVersion.version(actor, id, number).content(), layout)
                 .orElseThrow(NotThere::new);
     }
 
@@ -84,7 +93,7 @@ public class FilePage {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        VersionRow version = read.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number);
         if (!version.content().kind().isPicture()) throw new NotThere();
         files.send(version.content(), version.fileName(), false, request, response);
     }
@@ -99,8 +108,8 @@ public class FilePage {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        StoredContent made = read.output(actor, id, number, format.toUpperCase(Locale.ROOT));
-        String name = read.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
+        StoredContent made = readVersion.output(actor, id, number, format.toUpperCase(Locale.ROOT));
+        String name = readVersion.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
         files.send(made, name, true, request, response);
     }
 
@@ -108,7 +117,7 @@ public class FilePage {
     @GetMapping("/documents/{id}/versions/{number}/page")
     void page(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
             throws IOException {
-        VersionRow version = read.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number);
         byte[] png = sheets.page(read.view(actor, id).seen().spine(), version.content());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
         response.setContentType("image/png");
@@ -124,7 +133,7 @@ public class FilePage {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        VersionRow version = read.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number);
         if (version.content().kind().isPicture()) {
             files.send(version.content(), version.fileName(), false, request, response);
             return;
@@ -157,7 +166,7 @@ public class FilePage {
     @GetMapping("/strays/{id}/file")
     void stray(Actor actor, @PathVariable long id, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
-        Stray stray = read.stray(actor, id);
+        Stray stray = readVersion.stray(actor, id);
         files.send(stray.content(), stray.fileName(), true, request, response);
     }
 

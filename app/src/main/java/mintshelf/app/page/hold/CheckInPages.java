@@ -13,6 +13,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.ReadHeld;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.Texts;
@@ -30,13 +31,16 @@ import org.springframework.web.bind.annotation.ResponseBody;
 @Controller
 public class CheckInPages {
     private final CheckIn checkIn;
+    private final ReadHeld held;
     private final Habits habits;
     private final ReadRuns runs;
     private final Desks desks;
     private final SendToReview review;
 
-    public CheckInPages(CheckIn checkIn, Habits habits, ReadRuns runs, Desks desks, SendToReview review) {
+    public CheckInPages(
+            CheckIn checkIn, ReadHeld held, Habits habits, ReadRuns runs, Desks desks, SendToReview review) {
         this.checkIn = checkIn;
+        this.held = held;
         this.habits = habits;
         this.runs = runs;
         this.desks = desks;
@@ -45,7 +49,7 @@ public class CheckInPages {
 
     @GetMapping("/check-in")
     String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
-        model.addAttribute("rows", checkIn.plan(actor, Pages.ids(items)));
+        model.addAttribute("rows", held.plan(actor, Pages.ids(items)));
         return "hold/checkin";
     }
 
@@ -55,7 +59,7 @@ public class CheckInPages {
     Map<String, List<String>> match(Actor actor, @RequestParam String name) {
         return Map.of(
                 "documents",
-                checkIn.match(actor, name).stream().map(String::valueOf).toList());
+                held.match(actor, name).stream().map(String::valueOf).toList());
     }
 
     @PostMapping("/check-in")

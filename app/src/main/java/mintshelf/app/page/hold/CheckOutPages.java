@@ -11,6 +11,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.page.Pages;
 import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckOut;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -24,11 +25,13 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class CheckOutPages {
     private final CheckOut checkOut;
+    private final BreakHold breakHold;
     private final Habits habits;
     private final ReadDocument read;
 
-    public CheckOutPages(CheckOut checkOut, Habits habits, ReadDocument read) {
+    public CheckOutPages(CheckOut checkOut, BreakHold breakHold, Habits habits, ReadDocument read) {
         this.checkOut = checkOut;
+        this.breakHold = breakHold;
         this.habits = habits;
         this.read = read;
     }
@@ -120,7 +123,7 @@ public class CheckOutPages {
             @RequestParam String actKey,
             @RequestParam long hold,
             @RequestParam String reason) {
-        return "redirect:" + checkOut.breakHold(actor, id, actKey, hold, reason);
+        return "redirect:" + breakHold.breakHold(actor, id, actKey, hold, reason);
     }
 
     @PostMapping("/documents/{id}/ask")
@@ -129,6 +132,6 @@ public class CheckOutPages {
             @PathVariable long id,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String message) {
-        return "redirect:" + checkOut.ask(actor, id, actKey, message);
+        return "redirect:" + breakHold.ask(actor, id, actKey, message);
     }
 }

@@ -12,10 +12,11 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.record.ReadRecord;
-import mintshelf.app.use.revision.Revisions;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.access.Right;
 import mintshelf.core.document.FileName;
 import org.springframework.stereotype.Controller;
@@ -30,6 +31,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class StrayPages {
     private final Strays strays;
     private final ReadDocument read;
+    private final ReadVersion readVersion;
     private final CompareSheets compare;
     private final ReadSheet sheets;
     private final ReadRecord record;
@@ -40,6 +42,7 @@ public class StrayPages {
     public StrayPages(
             Strays strays,
             ReadDocument read,
+            ReadVersion readVersion,
             CompareSheets compare,
             ReadSheet sheets,
             ReadRecord record,
@@ -48,6 +51,7 @@ public class StrayPages {
             Clock clock) {
         this.strays = strays;
         this.read = read;
+        this.readVersion = readVersion;
         this.compare = compare;
         this.sheets = sheets;
         this.record = record;
@@ -58,7 +62,7 @@ public class StrayPages {
 
     @GetMapping("/strays/{id}")
     String stray(Actor actor, @PathVariable long id, Model model) {
-        Stray stray = read.stray(actor, id);
+        Stray stray = readVersion.stray(actor, id);
         model.addAttribute("stray", stray);
         ReadDocument.View view = read.view(actor, stray.item());
         model.addAttribute("view", view);
@@ -91,13 +95,13 @@ public class StrayPages {
 
     /** Whether the next revision of a stray's document could be started with it. */
     private static boolean starts(Actor actor, Seen seen) {
-        return Revisions.startRefusal(actor, seen.document()).isEmpty();
+        return StartRevisions.startRefusal(actor, seen.document()).isEmpty();
     }
 
     /** A stray comes once more, to be filed as a document of its own. */
     @PostMapping("/strays/{id}/file-as-new")
     String fileAsNew(Actor actor, @PathVariable long id) throws IOException {
-        Stray stray = read.stray(actor, id);
+        Stray stray = readVersion.stray(actor, id);
         Seen seen = read.view(actor, stray.item()).seen();
         FileName name = FileName.of(stray.fileName());
         String token = receive.again(actor, stray.content(), name.derived());

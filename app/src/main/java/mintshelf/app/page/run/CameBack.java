@@ -15,7 +15,8 @@ import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
-import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.document.ReadVersion;
+import mintshelf.app.use.hold.ReadHeld;
 import mintshelf.core.hold.Became.Fate;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -23,14 +24,17 @@ import org.springframework.ui.Model;
 /** What became of files that were checked in, one by one. */
 @Component
 public class CameBack {
-    private final CheckIn checkIn;
+    private final ReadHeld held;
     private final ReadDocument read;
+    private final ReadVersion readVersion;
     private final CompareSheets compare;
     private final CheckSheets checks;
 
-    public CameBack(CheckIn checkIn, ReadDocument read, CompareSheets compare, CheckSheets checks) {
-        this.checkIn = checkIn;
+    public CameBack(
+            ReadHeld held, ReadDocument read, ReadVersion readVersion, CompareSheets compare, CheckSheets checks) {
+        this.held = held;
         this.read = read;
+        this.readVersion = readVersion;
         this.compare = compare;
         this.checks = checks;
     }
@@ -42,7 +46,7 @@ public class CameBack {
     /** Null where it was dropped, or its person may not see it any more. */
     private Stray stray(Actor actor, long id) {
         try {
-            return read.stray(actor, id);
+            return readVersion.stray(actor, id);
         } catch (NotThere e) {
             return null;
         }
@@ -51,7 +55,7 @@ public class CameBack {
     /** Puts what became of each file into the page's model. */
     String done(Actor actor, List<Run.Row> rows, Model model) {
         List<Done> done = new ArrayList<>();
-        Set<Long> there = checkIn.still(actor, rows.stream().map(Run.Row::item).toList()).stream()
+        Set<Long> there = held.still(actor, rows.stream().map(Run.Row::item).toList()).stream()
                 .map(s -> s.spine().id())
                 .collect(Collectors.toSet());
         model.addAttribute("gone", rows.size() - there.size());
@@ -80,7 +84,7 @@ public class CameBack {
         model.addAttribute(
                 "sendable",
                 Rows.joined(done.stream()
-                        .filter(d -> d.fate() == Fate.VERSION && checkIn.sends(d.seen()))
+                        .filter(d -> d.fate() == Fate.VERSION && held.sends(d.seen()))
                         .map(Done::seen)
                         .toList()));
         return "hold/done";

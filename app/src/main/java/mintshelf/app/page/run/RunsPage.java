@@ -7,7 +7,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.page.Rows;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.run.Run;
-import mintshelf.app.use.hold.CheckIn;
+import mintshelf.app.use.hold.ReadHeld;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
 import org.springframework.stereotype.Controller;
@@ -22,14 +22,14 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class RunsPage {
     private final ReadRuns runs;
     private final ActOverSet over;
-    private final CheckIn checkIn;
+    private final ReadHeld held;
     private final CameBack cameBack;
     private final Habits habits;
 
-    public RunsPage(ReadRuns runs, ActOverSet over, CheckIn checkIn, CameBack cameBack, Habits habits) {
+    public RunsPage(ReadRuns runs, ActOverSet over, ReadHeld held, CameBack cameBack, Habits habits) {
         this.runs = runs;
         this.over = over;
-        this.checkIn = checkIn;
+        this.held = held;
         this.cameBack = cameBack;
         this.habits = habits;
     }
@@ -65,6 +65,9 @@ public class RunsPage {
         model.addAttribute("from", from);
         model.addAttribute("next", from + rows.size());
         model.addAttribute("mine", run.person() == actor.person());
+        // The topmost one shows what became of those below it.
+        boolean structure = run.what() == Run.What.TAKE_UP && !rows.isEmpty();
+        model.addAttribute("top", structure ? rows.get(rows.size() - 1).item() : null);
         return "run/page";
     }
 
@@ -74,8 +77,8 @@ public class RunsPage {
     }
 
     private String taken(Actor actor, List<Run.Row> rows, Model model) {
-        List<Seen> mine = checkIn.still(actor, ids(rows, "held"));
-        List<Seen> along = checkIn.still(actor, ids(rows, "copy"));
+        List<Seen> mine = held.still(actor, ids(rows, "held"));
+        List<Seen> along = held.still(actor, ids(rows, "copy"));
         List<Seen> all = new ArrayList<>(mine);
         all.addAll(along);
         model.addAttribute("held", mine);

@@ -10,6 +10,7 @@ import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.app.use.sheetmap.KeepSheetMaps;
+import mintshelf.app.use.sheetmap.ReadBlocks;
 import mintshelf.app.use.sheetmap.WriteSheets;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
@@ -31,10 +32,12 @@ public class SheetMapPages {
 
     private final KeepSheetMaps keep;
     private final WriteSheets write;
+    private final ReadBlocks blocks;
 
-    public SheetMapPages(KeepSheetMaps keep, WriteSheets write) {
+    public SheetMapPages(KeepSheetMaps keep, WriteSheets write, ReadBlocks blocks) {
         this.keep = keep;
         this.write = write;
+        this.blocks = blocks;
     }
 
     @GetMapping("/sheet-maps")
@@ -99,10 +102,10 @@ public class SheetMapPages {
     /** Record and sheet side by side. */
     @GetMapping("/documents/{id}/title-block")
     String block(Actor actor, @PathVariable long id, Model model) {
-        WriteSheets.Block block = write.block(actor, id);
+        ReadBlocks.Block block = blocks.block(actor, id);
         if (!block.drawing()) throw new NotThere();
         model.addAttribute("block", block);
-        model.addAttribute("mayPlace", block.refusal().isEmpty() && WriteSheets.couldPlace(block));
+        model.addAttribute("mayPlace", block.refusal().isEmpty() && ReadBlocks.couldPlace(block));
         return "sheetmap/block";
     }
 

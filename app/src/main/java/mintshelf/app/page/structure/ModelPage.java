@@ -8,6 +8,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -29,10 +30,12 @@ public class ModelPage {
                     + " base-uri 'self'; form-action 'self'; frame-ancestors 'none'";
 
     private final ReadDocument read;
+    private final ReadVersion readVersion;
     private final ReadModel models;
 
-    public ModelPage(ReadDocument read, ReadModel models) {
+    public ModelPage(ReadDocument read, ReadVersion readVersion, ReadModel models) {
         this.read = read;
+        this.readVersion = readVersion;
         this.models = models;
     }
 
@@ -46,10 +49,10 @@ public class ModelPage {
             @RequestParam(required = false) String latest,
             HttpServletResponse response,
             Model model) {
-        VersionRow version = read.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number);
         if (ReadModel.format(version).isEmpty()) throw new NotThere();
         with.ifPresent(n -> {
-            if (ReadModel.format(read.version(actor, id, n)).isEmpty()) throw new NotThere();
+            if (ReadModel.format(readVersion.version(actor, id, n)).isEmpty()) throw new NotThere();
         });
         response.setHeader("Content-Security-Policy", POLICY);
         ReadDocument.View view = read.view(actor, id);
@@ -75,7 +78,7 @@ public class ModelPage {
             @PathVariable long id,
             @PathVariable int number,
             @RequestParam(required = false) String latest) {
-        read.version(actor, id, number);
+        readVersion.version(actor, id, number);
         return models.model(actor, id, number, latest != null);
     }
 
@@ -83,13 +86,13 @@ public class ModelPage {
     @GetMapping("/documents/{id}/versions/{number}/model-file")
     void file(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
             throws IOException {
-        VersionRow version = read.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number);
         if (ReadModel.format(version).isEmpty()) throw new NotThere();
         response.setContentType("application/octet-stream");
         response.setHeader("X-Content-Type-Options", "nosniff");
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=31536000, immutable");
         response.setContentLengthLong(version.content().size());
-        read.send(version.content(), 0, version.content().size(), response.getOutputStream());
+        readVersion.send(version.content(), 0, version.content().size(), response.getOutputStream());
     }
 
     @PostMapping("/documents/{id}/versions/{number}/model-picture")

@@ -17,7 +17,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.core.base.Numbers;
@@ -45,7 +44,6 @@ public class AskForChange {
     private final OrderPaper papers;
     private final FilePaper file;
     private final HouseStore house;
-    private final ListStore lists;
     private final Acts acts;
     private final Telling telling;
     private final Recorder recorder;
@@ -57,7 +55,6 @@ public class AskForChange {
             OrderPaper papers,
             FilePaper file,
             HouseStore house,
-            ListStore lists,
             Acts acts,
             Telling telling,
             Recorder recorder,
@@ -67,7 +64,6 @@ public class AskForChange {
         this.papers = papers;
         this.file = file;
         this.house = house;
-        this.lists = lists;
         this.acts = acts;
         this.telling = telling;
         this.recorder = recorder;
@@ -145,7 +141,7 @@ public class AskForChange {
             int position = 1;
             for (Row row : rows) add(actor, order, number.number(), position++, row, reasons);
             papers.write(actor, actor.person(), order, "wrote its lines");
-            lists.noteRecent(actor.person(), order, "opened", clock.instant());
+            recorder.recent(actor, order, "opened");
             recorder.note(
                     actor,
                     order,

@@ -11,7 +11,6 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.core.access.Right;
@@ -24,7 +23,6 @@ public class FileRows {
     private final NewDocuments documents;
     private final FilingStore filings;
     private final UploadStore uploads;
-    private final ListStore lists;
     private final HoldStore holds;
     private final Sight sight;
     private final Recorder recorder;
@@ -34,7 +32,6 @@ public class FileRows {
             NewDocuments documents,
             FilingStore filings,
             UploadStore uploads,
-            ListStore lists,
             HoldStore holds,
             Sight sight,
             Recorder recorder,
@@ -42,7 +39,6 @@ public class FileRows {
         this.documents = documents;
         this.filings = filings;
         this.uploads = uploads;
-        this.lists = lists;
         this.holds = holds;
         this.sight = sight;
         this.recorder = recorder;
@@ -72,7 +68,7 @@ public class FileRows {
                         content,
                         "First filing"));
         filings.filed(ready.row().id(), made.item());
-        lists.noteRecent(actor.person(), made.item(), "filed", clock.instant());
+        recorder.recent(actor, made.item(), "filed");
         recorder.note(
                 actor,
                 made.item(),

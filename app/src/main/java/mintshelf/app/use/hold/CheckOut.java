@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.Habits;
 import mintshelf.app.effect.Recorder;
-import mintshelf.app.effect.Telling;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
@@ -20,7 +19,6 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.sight.TakeAlong.With;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
@@ -28,7 +26,6 @@ import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
-import mintshelf.core.document.Holder;
 import mintshelf.core.hold.AlongRules;
 import mintshelf.core.hold.AlongRules.Fate;
 import mintshelf.core.hold.AlongRules.Verdict;
@@ -46,8 +43,6 @@ public class CheckOut {
     private final TakeAlong along;
     private final Habits habits;
     private final HoldStore holds;
-    private final ListStore lists;
-    private final Telling telling;
     private final Acts acts;
     private final RunStore runs;
     private final Recorder recorder;
@@ -58,8 +53,6 @@ public class CheckOut {
             TakeAlong along,
             Habits habits,
             HoldStore holds,
-            ListStore lists,
-            Telling telling,
             Acts acts,
             RunStore runs,
             Recorder recorder,
@@ -68,8 +61,6 @@ public class CheckOut {
         this.along = along;
         this.habits = habits;
         this.holds = holds;
-        this.lists = lists;
-        this.telling = telling;
         this.acts = acts;
         this.runs = runs;
         this.recorder = recorder;
@@ -203,7 +194,7 @@ public class CheckOut {
             List<Document> documents = all.stream().map(Seen::document).toList();
             holds.take(documents, actor.person(), cleanDesk, cleanPurpose, now);
             for (Document document : documents) {
-                lists.noteRecent(actor.person(), document.id(), "checked out", now);
+                recorder.recent(actor, document.id(), "checked out");
                 int head = document.head().number();
                 recorder.note(actor, document.id(), "hold.taken", head, "checked out version " + head, cleanPurpose);
             }
@@ -252,68 +243,6 @@ public class CheckOut {
                         actor, document.id(), "hold.undone", document.head().number(), "undid the check-out", "");
             }
             return all.size() == 1 ? "/documents/" + all.get(0).spine().id() + "?undone" : "/today?undone";
-        });
-    }
-
-    /** Ends somebody else's hold; the holder is told. What the holder still has comes back as a stray. */
-    public String breakHold(Actor actor, long item, String key, long hold, String reason) {
-        String why = Texts.required("The reason", reason, 500).orElseThrow(Refused::new);
-        return acts.once(actor, key, () -> {
-            Document document = sight.locked(actor, item).document();
-            HoldRules.breakHold(document, actor.access(), why).ifPresent(r -> {
-                throw new Refused(r);
-            });
-            Holder holder = document.holder().orElseThrow();
-            if (holder.hold() != hold) {
-                throw Refused.because(
-                        "page.old",
-                        document.number() + " is held anew, by " + holder.name() + ".",
-                        "Look again before you break that hold.");
-            }
-            holds.end(hold, HoldStore.Ending.BROKEN, actor.person(), why, clock.instant());
-            recorder.note(
-                    actor, item, "hold.broken", document.head().number(), "broke the hold of " + holder.name(), why);
-            telling.tell(
-                    actor,
-                    List.of(holder.person()),
-                    "hold.broken",
-                    Optional.empty(),
-                    item,
-                    actor.name() + " ended your check-out of " + document.number() + ": " + why
-                            + " What you changed is kept as a stray when you bring it back.",
-                    "/documents/" + item);
-            return "/documents/" + item + "?broken";
-        });
-    }
-
-    /** Asks the holder to check a document in. */
-    public String ask(Actor actor, long item, String key, String message) {
-        String words = Texts.optional("The message", message, 300).orElseThrow(Refused::new);
-        return acts.once(actor, key, () -> {
-            Seen seen = sight.locked(actor, item);
-            Holder holder = seen.document()
-                    .holder()
-                    .filter(h -> seen.all())
-                    .orElseThrow(() -> Refused.because(
-                            "hold.none",
-                            "Nobody holds " + seen.document().number() + " any more.",
-                            "Check it out now."));
-            telling.tell(
-                    actor,
-                    List.of(holder.person()),
-                    "hold.asked",
-                    Optional.empty(),
-                    item,
-                    actor.name() + " asks for " + seen.document().number() + (words.isEmpty() ? "." : ": " + words),
-                    "/check-in?items=" + item);
-            recorder.note(
-                    actor,
-                    item,
-                    "hold.asked",
-                    seen.document().head().number(),
-                    "asked " + holder.name() + " for it",
-                    words);
-            return "/documents/" + item + "?asked";
         });
     }
 }

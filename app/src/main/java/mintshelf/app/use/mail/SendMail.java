@@ -5,28 +5,14 @@ import jakarta.mail.internet.MimeMessage;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.format.DateTimeFormatter;
-import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.effect.SheetPdf;
-import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.sight.RoundSight;
-import mintshelf.app.sight.RoundSight.RoundView;
-import mintshelf.app.sight.SheetHistory;
-import mintshelf.app.sight.Sheets;
-import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
-import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
-import mintshelf.core.base.Numbers;
-import mintshelf.core.drawing.compare.Comparison;
-import mintshelf.core.signoff.Ask;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -44,22 +30,14 @@ import org.springframework.stereotype.Service;
 public class SendMail {
     private static final Logger LOG = LoggerFactory.getLogger(SendMail.class);
     private static final Duration LEASE = Duration.ofMinutes(2);
-    /** News older than this stands on Today; a mail of it would only confuse. */
-    private static final Duration STALE = Duration.ofDays(3);
 
     private static final int TRIES = 8;
-    private static final DateTimeFormatter DUE = DateTimeFormatter.ofPattern("EEE d MMM", Locale.ENGLISH);
 
     private final OutboxStore outbox;
     private final PersonStore people;
-    private final GrantStore grants;
-    private final RoundSight rounds;
-    private final Sight sight;
+    private final Letters letters;
     private final SheetPdf pictures;
     private final ReadingRoom room;
-    private final VersionStore versions;
-    private final SheetHistory history;
-    private final Sheets sheets;
     private final UnitOfWork unit;
     private final Settings settings;
     private final Clock clock;
@@ -68,28 +46,18 @@ public class SendMail {
     public SendMail(
             OutboxStore outbox,
             PersonStore people,
-            GrantStore grants,
-            RoundSight rounds,
-            Sight sight,
+            Letters letters,
             SheetPdf pictures,
             ReadingRoom room,
-            VersionStore versions,
-            SheetHistory history,
-            Sheets sheets,
             UnitOfWork unit,
             Settings settings,
             Clock clock,
             ObjectProvider<JavaMailSender> server) {
         this.outbox = outbox;
         this.people = people;
-        this.grants = grants;
-        this.rounds = rounds;
-        this.sight = sight;
+        this.letters = letters;
         this.pictures = pictures;
         this.room = room;
-        this.versions = versions;
-        this.history = history;
-        this.sheets = sheets;
         this.unit = unit;
         this.settings = settings;
         this.clock = clock;
@@ -116,7 +84,7 @@ public class SendMail {
         try {
             Optional<PersonStore.Person> to = people.person(delivery.receiver())
                     .filter(p -> !p.left() && !p.mail().isEmpty());
-            Optional<Letter> letter = to.flatMap(p -> letter(delivery, p));
+            Optional<Letter> letter = to.flatMap(p -> letters.letter(delivery, p));
             if (letter.isEmpty()) {
                 unit.run(() -> outbox.giveUp(delivery.id(), true, "Nobody needs it any more."));
                 return true;
@@ -137,62 +105,6 @@ public class SendMail {
             }
         }
         return true;
-    }
-
-    private Optional<Letter> letter(Delivery delivery, PersonStore.Person to) {
-        Actor actor = new Actor(grants.access(to.id(), to.name()), to.login(), to.zone(), "mail");
-        if (delivery.round().isEmpty()) return news(delivery, actor);
-        RoundView view;
-        try {
-            view = rounds.round(actor, delivery.round().get());
-        } catch (NotThere e) {
-            return Optional.empty();
-        }
-        if (delivery.ask().isPresent()) {
-            Optional<Ask> ask = view.mine().filter(a -> a.id() == delivery.ask().get());
-            return ask.map(a -> Letter.asking(view, a, settings.origin(), DUE.format(a.due()), differences(view)));
-        }
-        return isStale(delivery)
-                ? Optional.empty()
-                : Optional.of(Letter.telling(view, delivery.says(), settings.origin()));
-    }
-
-    private static final int SAID = 3;
-
-    /** What the first sheet of a round changes: "4 differences to version 7: B2 ⌀ 5.5 → ⌀ 6.6, …". */
-    private Optional<String> differences(RoundView view) {
-        RoundSight.Line line = view.lines().get(0);
-        return room.within(() -> versions.version(
-                        line.item().item(), line.item().number())
-                .flatMap(now -> history.before(line.item().item(), now)
-                        .flatMap(before -> sheets.pair(sheets.opened(before.content()), sheets.opened(now.content()))
-                                .map(Sheets.Pair::compare)
-                                .map(c -> said(c, before.number())))));
-    }
-
-    private static String said(Comparison c, int before) {
-        if (c.differences().isEmpty()) return "No difference on the sheet to version " + before + ".";
-        String first = String.join("; ", c.chips().stream().limit(SAID).toList());
-        return Numbers.count(c.differences().size(), "difference", "differences") + " to version " + before + ": "
-                + first + (c.differences().size() > SAID ? " …" : ".");
-    }
-
-    /** News of a document that no round stands behind; nothing when it is old, or the document is not there for the person. */
-    private Optional<Letter> news(Delivery delivery, Actor actor) {
-        if (delivery.code().equals(OutboxStore.INVITED)) {
-            return Optional.of(Letter.inviting(delivery.says(), settings.origin() + delivery.to()));
-        }
-        if (isStale(delivery) || delivery.item().isEmpty()) return Optional.empty();
-        try {
-            return Optional.of(Letter.news(
-                    sight.of(actor, delivery.item().get()), delivery.says(), settings.origin(), delivery.to()));
-        } catch (NotThere e) {
-            return Optional.empty();
-        }
-    }
-
-    private boolean isStale(Delivery delivery) {
-        return delivery.at().isBefore(clock.instant().minus(STALE));
     }
 
     private MimeMessage message(JavaMailSender sender, Delivery delivery, PersonStore.Person to, Letter letter)

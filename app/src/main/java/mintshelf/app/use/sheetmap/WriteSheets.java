@@ -3,14 +3,12 @@ package mintshelf.app.use.sheetmap;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.SheetValues;
 import mintshelf.app.effect.SheetWriter;
 import mintshelf.app.effect.SheetWriter.Draft;
 import mintshelf.app.ground.Actor;
@@ -20,23 +18,15 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Compared;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.SheetHistory;
-import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
-import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
-import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
-import mintshelf.core.drawing.dxf.DxfDrawing;
-import mintshelf.core.drawing.titleblock.RevisionBlock;
-import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.stamp.SheetStamp;
 import org.springframework.stereotype.Service;
@@ -46,14 +36,11 @@ import org.springframework.stereotype.Service;
 public class WriteSheets {
     private final Sight sight;
     private final DocumentStore documents;
-    private final FactStore facts;
     private final VersionStore versions;
-    private final HouseStore house;
     private final SheetMapStore maps;
-    private final Sheets sheets;
     private final SheetWriter writer;
+    private final SheetValues values;
     private final SheetHistory history;
-    private final OutputStore outputs;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -61,27 +48,21 @@ public class WriteSheets {
     public WriteSheets(
             Sight sight,
             DocumentStore documents,
-            FactStore facts,
             VersionStore versions,
-            HouseStore house,
             SheetMapStore maps,
-            Sheets sheets,
             SheetWriter writer,
+            SheetValues values,
             SheetHistory history,
-            OutputStore outputs,
             Acts acts,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
         this.documents = documents;
-        this.facts = facts;
         this.versions = versions;
-        this.house = house;
         this.maps = maps;
-        this.sheets = sheets;
         this.writer = writer;
+        this.values = values;
         this.history = history;
-        this.outputs = outputs;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -92,101 +73,8 @@ public class WriteSheets {
         public static final How USUAL = new How(Optional.empty(), false);
     }
 
-    /**
-     * A field of a title block, as the sheet and as the record has it.
-     *
-     * @param kept whether the record keeps such a value at all
-     */
-    public record Line(SheetMap.Field field, String sheet, String record, boolean kept) {
-        public boolean differs() {
-            return kept && !sheet.equals(record);
-        }
-
-        /** Whether the sheet says something that the record should take over. */
-        public boolean isTaken() {
-            return differs() && !isWritten() && !sheet.isBlank();
-        }
-
-        public boolean isWritten() {
-            return field.way() == SheetMap.Way.WRITTEN;
-        }
-    }
-
-    /**
-     * A title block beside its record.
-     *
-     * @param rows of the revision block as the sheet has them
-     * @param drawing whether the content is a sheet that can be read
-     */
-    public record Block(
-            Seen seen,
-            VersionRow version,
-            Optional<Edition> map,
-            List<Line> lines,
-            List<Map<String, String>> rows,
-            boolean drawing,
-            Optional<Refusal> refusal) {
-        public long differing() {
-            return lines.stream().filter(Line::differs).count();
-        }
-
-        public long toTake() {
-            return lines.stream().filter(Line::isTaken).count();
-        }
-
-        public boolean isToWrite() {
-            return lines.stream().anyMatch(l -> l.differs() && l.isWritten());
-        }
-
-        public String title() {
-            return lines.stream()
-                    .filter(l -> l.isTaken() && l.field().fact().equals("title"))
-                    .map(Line::sheet)
-                    .findFirst()
-                    .orElse(seen.document().title());
-        }
-    }
-
-    /** The title block of the version that the actor is shown. */
-    public Block block(Actor actor, long item) {
-        Seen seen = sight.of(actor, item);
-        VersionRow version = versions.version(item, seen.version()).orElseThrow(NotThere::new);
-        Optional<DxfDrawing> drawing = sheets.opened(version.content());
-        Optional<Edition> map = drawing.flatMap(sheets::mapFor);
-        List<Line> lines = new ArrayList<>();
-        List<Map<String, String>> rows = List.of();
-        if (map.isPresent()) {
-            Map<String, String> record = record(seen, version);
-            Set<String> kept = new HashSet<>(record.keySet());
-            house.factSheets()
-                    .getOrDefault(seen.document().place().kind(), List.of())
-                    .forEach(f -> kept.add(f.fact().name()));
-            // While it is being decided on, the sheet says of its stage what it said when it was sent.
-            if (seen.current().stage().stageClass() == StageClass.DECIDING) kept.remove("status");
-            for (SheetMap.Said said : map.get().map().found(drawing.get())) {
-                String fact = said.field().fact();
-                lines.add(new Line(said.field(), said.value(), record.getOrDefault(fact, ""), kept.contains(fact)));
-            }
-            rows = map.get().map().revisions().map(r -> r.read(drawing.get())).orElse(List.of());
-        }
-        return new Block(seen, version, map, lines, rows, drawing.isPresent(), refusal(actor, seen));
-    }
-
-    /** What the record says of what a sheet shows: its facts, and what the shelf writes or wrote. */
-    private Map<String, String> record(Seen seen, VersionRow version) {
-        Document document = seen.document();
-        Map<String, String> record = new HashMap<>(facts.facts(version.revision()));
-        record.put("title", document.title());
-        Optional<OutputStore.Proof> proof = outputs.proof(version.id());
-        Revision revision = seen.current();
-        boolean current = revision.id() == version.revision();
-        if (proof.isPresent()) record.putAll(proof.get().values().values());
-        else if (current) record.putAll(values(document, revision));
-        return record;
-    }
-
     private Map<String, String> values(Document document, Revision revision) {
-        return writer.unsigned(
+        return values.unsigned(
                 document, revision.label().orElse(""), revision.stage().name());
     }
 
@@ -322,11 +210,5 @@ public class WriteSheets {
     /** The maps that a person can choose from. */
     public List<Edition> maps() {
         return maps.latest();
-    }
-
-    /** Whether the sheet map of a row can carry a revision block that the sheet lacks. */
-    public static boolean couldPlace(Block block) {
-        Optional<RevisionBlock> revisions = block.map().flatMap(m -> m.map().revisions());
-        return revisions.isPresent() && block.rows().isEmpty();
     }
 }

@@ -1,0 +1,108 @@
+package mintshelf.app.page.document;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.CheckSheets;
+import mintshelf.app.sight.CheckSheets.Held;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.check.WaiveFindings;
+import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.document.ReadVersion;
+import mintshelf.app.use.document.Sheet;
+import mintshelf.app.use.structure.ReadModel;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.drawing.check.Finding;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The sheet of a version: filling the window, as a part of a page, with what the rules say of it. */
+@Controller
+public class SheetPages {
+    private final ReadDocument read;
+    private final ReadVersion readVersion;
+    private final ReadSheet sheets;
+    private final CheckSheets checks;
+    private final WaiveFindings waive;
+
+    public SheetPages(
+            ReadDocument read, ReadVersion readVersion, ReadSheet sheets, CheckSheets checks, WaiveFindings waive) {
+        this.read = read;
+        this.readVersion = readVersion;
+        this.sheets = sheets;
+        this.checks = checks;
+        this.waive = waive;
+    }
+
+    private static final Refusal FORMER =
+            Refusal.of("waiver.former", "This is a former version.", "Findings are let pass for the latest one.");
+
+    /** The sheet of a version, as a part of a page that did not wait for it. */
+    @GetMapping("/documents/{id}/versions/{number}/drawn")
+    String drawn(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
+        VersionRow version = readVersion.version(actor, id, number);
+        ReadDocument.View view = read.view(actor, id);
+        model.addAttribute("view", view);
+        model.addAttribute("shown", version);
+        model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        try {
+            model.addAttribute("sheet", sheets.sheet(view.seen().spine(), version.content()));
+        } catch (Refused e) {
+            model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), version.content()));
+        }
+        return "document/_drawn";
+    }
+
+    /** What the rules say of a version's sheet. */
+    @GetMapping("/documents/{id}/versions/{number}/checks")
+    String checks(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
+        VersionRow version = readVersion.version(actor, id, number);
+        ReadDocument.View view = read.view(actor, id);
+        List<Held> findings = checks.findings(view.seen().document(), version).orElseThrow(NotThere::new);
+        List<Finding> bare = findings.stream().map(Held::finding).toList();
+        model.addAttribute("view", view);
+        model.addAttribute("shown", version);
+        model.addAttribute("findings", findings);
+        model.addAttribute("says", CheckSheets.says(findings));
+        model.addAttribute("keys", bare.stream().map(CheckSheets::key).toList());
+        model.addAttribute(
+                "inTheWay", findings.stream().filter(Held::isInTheWay).count());
+        boolean latest = number == view.seen().document().head().number();
+        model.addAttribute(
+                "waiverRefusal",
+                latest ? waive.refusal(actor, view.seen().document()).orElse(null) : FORMER);
+        model.addAttribute("svg", sheets.marked(version.content(), bare).orElse(""));
+        return "document/checks";
+    }
+
+    /** The sheet of a version, filling the window; {@code look} begins at a finding of its checks. */
+    @GetMapping("/documents/{id}/versions/{number}/sheet")
+    String sheet(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam Optional<Integer> look,
+            @RequestParam Optional<String> layout,
+            Model model) {
+        VersionRow version = readVersion.version(actor, id, number);
+        Sheet sheet = sheets.layout(version.content(), layout);
+        if (!sheet.face().equals("DRAWING") && layout.isEmpty()) throw new NotThere();
+        ReadDocument.View view = read.view(actor, id);
+        look.flatMap(n -> checks.findings(view.seen().document(), version)
+                        .filter(found -> n > 0 && n <= found.size())
+                        .map(found -> found.get(n - 1).finding().box()))
+                .filter(box -> !box.isEmpty())
+                .ifPresent(box -> model.addAttribute(
+                        "look", box.minX() + " " + box.minY() + " " + box.maxX() + " " + box.maxY()));
+        model.addAttribute("view", view);
+        model.addAttribute("shown", version);
+        model.addAttribute("sheet", sheet);
+        return "document/sheet";
+    }
+}

@@ -1,0 +1,144 @@
+package mintshelf.app.use.change;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import mintshelf.app.effect.Bundles;
+import mintshelf.app.effect.FallingSignOffs;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.base.Plan;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.change.OrderLine;
+import mintshelf.core.document.Document;
+import mintshelf.core.route.By;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.Way;
+import mintshelf.core.signoff.Round;
+import org.springframework.stereotype.Service;
+
+/** What carrying an order out would do; nothing is changed. */
+@Service
+public class PreviewOrder {
+    private final Sight sight;
+    private final OrderStore orders;
+    private final RoundStore rounds;
+    private final Bundles bundles;
+    private final FallingSignOffs signOffs;
+
+    public PreviewOrder(Sight sight, OrderStore orders, RoundStore rounds, Bundles bundles, FallingSignOffs signOffs) {
+        this.sight = sight;
+        this.orders = orders;
+        this.rounds = rounds;
+        this.bundles = bundles;
+        this.signOffs = signOffs;
+    }
+
+    /** What will happen to a document, in sentences. */
+    public record Step(Seen seen, OrderLine line, List<String> effects, List<Refusal> inTheWay) {}
+
+    /** All that carrying out does, before it is done; no steps while the order is not before its board. */
+    public record Preview(Seen paper, List<Step> steps, List<Refusal> inTheWay) {
+        public boolean opens() {
+            return inTheWay.isEmpty()
+                    && steps.stream().allMatch(s -> s.inTheWay().isEmpty());
+        }
+
+        /** Reasons and remedies of all that is in the way. */
+        public List<String> says() {
+            return Stream.concat(inTheWay.stream(), steps.stream().flatMap(s -> s.inTheWay().stream()))
+                    .map(Refusal::says)
+                    .toList();
+        }
+    }
+
+    /** Nothing is changed. */
+    public Preview preview(Actor actor, long order) {
+        List<OrderLine> lines = orders.lines(order);
+        List<Long> all = new ArrayList<>(lines.stream().map(OrderLine::item).toList());
+        all.add(order);
+        Map<Long, Seen> seen = sight.of(actor, all);
+        if (orders.order(order).isEmpty()
+                || seen.size() != all.size()
+                || !seen.get(order).all()) throw new NotThere();
+        return preview(actor, seen.get(order), lines, seen);
+    }
+
+    /** As the act asks it under its locks. */
+    Preview preview(Actor actor, Seen paper, List<OrderLine> lines, Map<Long, Seen> seen) {
+        Plan<Bundles.Going> own = bundles.plan(actor, List.of(paper), Way.doing(Effect.RELEASE_LINES), By.HAND);
+        if (own.rows().get(0).of().move().isEmpty()) {
+            return new Preview(
+                    paper,
+                    List.of(),
+                    List.of(Refusal.of(
+                            "move.stage",
+                            paper.document().number() + " is "
+                                    + paper.current().stage().name() + ".",
+                            "It is carried out from the board.")));
+        }
+        Map<Long, RoundStore.Item> signed = new HashMap<>();
+        board(paper).ifPresent(r -> rounds.items(r.id()).forEach(i -> signed.put(i.item(), i)));
+        Map<Long, Plan.Row<Bundles.Going>> ways = new HashMap<>();
+        bundles.plan(actor, documents(lines, seen), Way.released(), By.ORDER)
+                .rows()
+                .forEach(row -> ways.put(row.of().document().id(), row));
+        List<Step> steps = lines.stream()
+                .map(line -> step(line, ways.get(line.item()), signed.get(line.item())))
+                .toList();
+        return new Preview(paper, steps, own.refusals());
+    }
+
+    /** The documents of the lines, in their order. */
+    static List<Seen> documents(List<OrderLine> lines, Map<Long, Seen> seen) {
+        return lines.stream().map(line -> seen.get(line.item())).toList();
+    }
+
+    /** The round of an order's board. */
+    Optional<Round> board(Seen paper) {
+        return rounds.openRound(paper.spine().id()).flatMap(rounds::round);
+    }
+
+    private Step step(OrderLine line, Plan.Row<Bundles.Going> way, RoundStore.Item signed) {
+        Seen seen = way.of().seen();
+        Document document = seen.document();
+        List<Refusal> inTheWay = new ArrayList<>();
+        List<String> effects = new ArrayList<>();
+        Optional<Move> release = way.of().move();
+        boolean named = document.pending().isPresent()
+                && document.pending().map(r -> r.id()).equals(line.toRevision());
+        if (release.isEmpty() || !named) {
+            inTheWay.add(Refusal.of(
+                    "order.line",
+                    document.number() + " has no revision of this order that could be released.",
+                    "Take the order back and look at the line."));
+        } else {
+            inTheWay.addAll(way.refusals());
+            if (signed == null || !signOffs.item(document).digest().equals(signed.digest())) {
+                inTheWay.add(Refusal.of(
+                        "order.moved",
+                        document.number() + " is not what the board signed any more.",
+                        "Take the order back and put it before the board again."));
+            }
+            effects.add("Revision " + document.pending().get().shown() + " with version "
+                    + document.head().number() + " is released.");
+            document.released()
+                    .ifPresent(r -> effects.add("Revision " + r.shown() + " is superseded at the same moment."));
+            if (release.get().does(Effect.WRITE_SHEET)) {
+                effects.add(bundles.silent(
+                                way.of().route(), release.get(), seen.spine().content())
+                        .map(why -> "Nothing is written into its sheet: " + why)
+                        .orElse("Its title block is written from the record, a PDF is made."));
+            }
+        }
+        return new Step(seen, line, effects, inTheWay);
+    }
+}

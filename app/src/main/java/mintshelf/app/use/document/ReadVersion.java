@@ -1,0 +1,80 @@
+package mintshelf.app.use.document;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Clock;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.output.OutputStore;
+import org.springframework.stereotype.Service;
+
+/** Versions, outputs and strays that somebody may fetch. */
+@Service
+public class ReadVersion {
+    private final Sight sight;
+    private final VersionStore versions;
+    private final RevisionStore revisions;
+    private final OutputStore outputs;
+    private final StrayStore strays;
+    private final ContentStore contents;
+    private final Clock clock;
+
+    public ReadVersion(
+            Sight sight,
+            VersionStore versions,
+            RevisionStore revisions,
+            OutputStore outputs,
+            StrayStore strays,
+            ContentStore contents,
+            Clock clock) {
+        this.sight = sight;
+        this.versions = versions;
+        this.revisions = revisions;
+        this.outputs = outputs;
+        this.strays = strays;
+        this.contents = contents;
+        this.clock = clock;
+    }
+
+    /** A version that the actor may fetch: any, or only those that were released. */
+    public VersionRow version(Actor actor, long item, int number) {
+        Seen seen = sight.of(actor, item);
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
+        if (seen.all()) return version;
+        boolean out = revisions.revisions(item).stream()
+                .anyMatch(r -> r.releasedVersion().filter(n -> n == number).isPresent());
+        if (!out) throw new NotThere();
+        return version;
+    }
+
+    /** What was made of a version that the actor may fetch. */
+    public StoredContent output(Actor actor, long item, int number, String format) {
+        return outputs.of(version(actor, item, number).id()).stream()
+                .filter(o -> o.format().equals(format))
+                .flatMap(o -> o.content().stream())
+                .findFirst()
+                .orElseThrow(NotThere::new);
+    }
+
+    /** A stray of a document; only who sees work in preparation sees strays. */
+    public StrayStore.Stray stray(Actor actor, long id) {
+        StrayStore.Stray stray = strays.stray(id).orElseThrow(NotThere::new);
+        if (!sight.of(actor, stray.item()).all()) throw new NotThere();
+        // What was only saved once more is its author's alone.
+        if (stray.isSaved() && !stray.isOpen(actor.person(), clock.instant())) throw new NotThere();
+        return stray;
+    }
+
+    /** Sends bytes; asked for after {@link #version} or {@link #stray} granted the content. */
+    public void send(StoredContent content, long from, long to, OutputStream out) throws IOException {
+        contents.send(content.id(), from, to, out);
+    }
+}

@@ -1,0 +1,54 @@
+package mintshelf.app.use.hold;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.core.document.Document;
+import mintshelf.core.reference.Written;
+import mintshelf.core.structure.StructureGraph;
+
+/**
+ * What is known of a set before its first row is taken, a statement or two for each kind of knowledge.
+ *
+ * @param seen the documents under their locks
+ * @param files what came, by upload's token
+ * @param contents of what came, sealed
+ * @param read what the files refer to
+ * @param before what the latest versions refer to, by version
+ * @param orders the change orders that documents are on
+ */
+record Brought(
+        Map<Long, Seen> seen,
+        Map<String, Upload> files,
+        Map<String, StoredContent> contents,
+        Map<String, List<Written>> read,
+        Map<Long, List<Reference>> before,
+        Map<Long, OrderStore.On> orders) {
+    List<Reference> before(Document document) {
+        return before.getOrDefault(document.head().version(), List.of());
+    }
+
+    /** Rows of the set, those of components before those that they stand in. */
+    List<CheckIn.Row> componentsFirst(List<CheckIn.Row> rows) {
+        List<StructureGraph.Use> uses = new ArrayList<>();
+        seen.forEach((item, s) -> before(s.document())
+                .forEach(r -> r.component()
+                        .ifPresent(c -> uses.add(new StructureGraph.Use(
+                                item, c.item(), r.written().quantity(), c.substance())))));
+        long[] order = StructureGraph.of(uses)
+                .upwards(seen.keySet().stream().mapToLong(i -> i).sorted().toArray());
+        Map<Long, Integer> places = new HashMap<>();
+        for (int i = 0; i < order.length; i++) places.put(order[i], i);
+        return rows.stream()
+                .sorted(Comparator.comparingInt((CheckIn.Row r) -> places.getOrDefault(r.item(), -1))
+                        .thenComparingLong(CheckIn.Row::item))
+                .toList();
+    }
+}

@@ -1,0 +1,64 @@
+package mintshelf.app.use.hold;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.effect.References;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
+import mintshelf.core.reference.Written;
+import org.springframework.stereotype.Component;
+
+/** Reads what is known of a set that comes back, before its first row is taken. */
+@Component
+class GatherBrought {
+    private final Sight sight;
+    private final UploadStore uploads;
+    private final References references;
+    private final OrderStore orders;
+
+    GatherBrought(Sight sight, UploadStore uploads, References references, OrderStore orders) {
+        this.sight = sight;
+        this.uploads = uploads;
+        this.references = references;
+        this.orders = orders;
+    }
+
+    /** Whether a file of the actor's is there whole. */
+    static boolean arrived(Actor actor, Upload upload) {
+        return upload.person() == actor.person() && upload.state() == Upload.State.COMPLETE;
+    }
+
+    /** Within the act, under the locks of the documents. */
+    Brought of(Actor actor, List<CheckIn.Row> rows, List<Long> items, Map<String, List<Written>> read) {
+        Map<Long, Seen> seen = sight.of(actor, items);
+        if (seen.size() != items.size() || !seen.values().stream().allMatch(Seen::all)) throw new NotThere();
+        Map<String, Upload> files = new HashMap<>();
+        for (Upload u :
+                uploads.uploads(rows.stream().flatMap(r -> r.upload().stream()).toList(), true)) {
+            if (arrived(actor, u)) files.put(u.token(), u);
+        }
+        for (CheckIn.Row row : rows) {
+            if (row.upload().isEmpty() || files.containsKey(row.upload().get())) continue;
+            throw Refused.because(
+                    "upload.missing",
+                    "The file for " + seen.get(row.item()).document().number() + " did not arrive whole.",
+                    "Drop it again; nothing was checked in.");
+        }
+        return new Brought(
+                seen,
+                files,
+                uploads.seal(files.values()),
+                read,
+                references.of(seen.values().stream()
+                        .map(s -> s.document().head().version())
+                        .toList()),
+                orders.open(items));
+    }
+}

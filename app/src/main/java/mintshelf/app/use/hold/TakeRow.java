@@ -1,0 +1,152 @@
+package mintshelf.app.use.hold;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.effect.NewVersions;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.References;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.Holder;
+import mintshelf.core.hold.Became;
+import mintshelf.core.hold.Became.Fate;
+import mintshelf.core.hold.HoldRules;
+import mintshelf.core.hold.Returned;
+import mintshelf.core.reference.Written;
+import org.springframework.stereotype.Component;
+
+/** Takes one file that came back, within the act that takes them all. */
+@Component
+class TakeRow {
+    private final HoldStore holds;
+    private final Strays strays;
+    private final NewVersions versions;
+    private final References references;
+    private final OnlySaved onlySaved;
+    private final Recorder recorder;
+
+    TakeRow(
+            HoldStore holds,
+            Strays strays,
+            NewVersions versions,
+            References references,
+            OnlySaved onlySaved,
+            Recorder recorder) {
+        this.holds = holds;
+        this.strays = strays;
+        this.versions = versions;
+        this.references = references;
+        this.onlySaved = onlySaved;
+        this.recorder = recorder;
+    }
+
+    /**
+     * Takes a row: a new version, nothing, or a stray.
+     *
+     * @param worked versions that the desk has, by document; what is made here is added
+     * @param ended holds that end with the act
+     */
+    Became take(
+            Actor actor,
+            CheckIn.Row row,
+            CheckIn.Options options,
+            Map<Long, Long> worked,
+            Brought set,
+            List<Long> ended) {
+        Seen seen = set.seen().get(row.item());
+        Document document = seen.document();
+        String comment = row.comment().isBlank() ? options.comment() : row.comment();
+        Optional<StoredContent> brought = row.upload().map(set.contents()::get);
+        StoredContent content = brought.orElse(seen.spine().content());
+        List<Reference> before = set.before(document);
+        // What came with no bytes stands on the desk as it stands on the shelf: it refers to what that refers to.
+        List<Written> written =
+                brought.isPresent() && !content.hash().equals(document.head().content())
+                        ? set.read().getOrDefault(row.upload().get(), List.of())
+                        : before.stream().map(Reference::written).toList();
+        Outcome<List<Reference>> resolved = references.resolve(
+                row.item(), written, Optional.of(document.head().version()), worked);
+        List<Reference> refersTo = resolved instanceof Outcome.Granted<List<Reference>> g ? g.value() : List.of();
+        boolean saved =
+                !options.keepSaves() && onlySaved.differ(content, seen.spine().content());
+        Returned returned = HoldRules.checkIn(
+                document,
+                actor.access(),
+                new HoldRules.Brought(content.hash(), saved, resolved.refusal(), References.moved(before, refersTo)),
+                row.hold());
+        if (returned instanceof Returned.KeptAsStray stray) {
+            // Without bytes there is nothing to keep: the desk has what the shelf has.
+            if (brought.isEmpty()) throw new Refused(stray.refusal());
+            String fileName = set.files().get(row.upload().get()).fileName();
+            long id = strays.keep(actor, document, content, fileName, comment, stray.refusal());
+            return new Became(row.item(), Fate.STRAY, id);
+        }
+        Holder holder = document.holder().orElseThrow();
+        int head = document.head().number();
+        if (!options.keepHold()) ended.add(holder.hold());
+        if (returned instanceof Returned.Unchanged) {
+            recorder.note(
+                    actor,
+                    row.item(),
+                    "hold.undone",
+                    head,
+                    "brought back the same bytes; no version was made",
+                    comment);
+            return new Became(row.item(), Fate.UNCHANGED, head);
+        }
+        if (returned instanceof Returned.OnlySaved) {
+            strays.keepSaved(
+                    actor,
+                    document,
+                    content,
+                    set.files().get(row.upload().orElseThrow()).fileName(),
+                    comment);
+            recorder.note(
+                    actor,
+                    row.item(),
+                    "hold.undone",
+                    head,
+                    "brought it back saved once more, with nothing else changed; no version was made, the file is kept for 30 days",
+                    comment);
+            return new Became(row.item(), Fate.ONLY_SAVED, head);
+        }
+        String taken = brought.isPresent() ? versions.takeFacts(document, content) : "";
+        String says = returned instanceof Returned.TakesUp up ? References.tookUp(up.components()) : "";
+        VersionStore.Added added = versions.add(
+                actor,
+                document,
+                new NewVersions.Made(
+                        content,
+                        refersTo,
+                        comment.isBlank() ? says : comment,
+                        VersionRow.MadeBy.CHECKED_IN,
+                        Optional.of(holder.baseVersion()),
+                        Optional.empty(),
+                        ""));
+        worked.replace(row.item(), added.version());
+        if (options.keepHold()) holds.rebase(holder.hold(), added.version());
+        recorder.note(
+                actor,
+                row.item(),
+                "version.added",
+                added.number(),
+                "checked in version " + added.number()
+                        + (says.isEmpty() ? " (" + Numbers.size(content.size()) + ")" : ", which " + says)
+                        + (taken.isEmpty() ? "" : "; from its title block: " + taken)
+                        + Optional.ofNullable(set.orders().get(row.item()))
+                                .map(on -> "; for " + on.number())
+                                .orElse(""),
+                comment);
+        return new Became(row.item(), Fate.VERSION, added.number());
+    }
+}

@@ -1,0 +1,122 @@
+package mintshelf.app.use.mail;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.sight.RoundSight;
+import mintshelf.app.sight.RoundSight.RoundView;
+import mintshelf.app.sight.SheetHistory;
+import mintshelf.app.sight.Sheets;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.outbox.OutboxStore.Delivery;
+import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.signoff.Ask;
+import org.springframework.stereotype.Component;
+
+/** Writes letters of what waits to be told, as their receivers may see it at this moment. */
+@Component
+class Letters {
+    private final GrantStore grants;
+    private final RoundSight rounds;
+    private final Sight sight;
+    private final VersionStore versions;
+    private final SheetHistory history;
+    private final Sheets sheets;
+    private final ReadingRoom room;
+    private final Settings settings;
+    private final Clock clock;
+
+    Letters(
+            GrantStore grants,
+            RoundSight rounds,
+            Sight sight,
+            VersionStore versions,
+            SheetHistory history,
+            Sheets sheets,
+            ReadingRoom room,
+            Settings settings,
+            Clock clock) {
+        this.grants = grants;
+        this.rounds = rounds;
+        this.sight = sight;
+        this.versions = versions;
+        this.history = history;
+        this.sheets = sheets;
+        this.room = room;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** News older than this stands on Today; a mail of it would only confuse. */
+    private static final Duration STALE = Duration.ofDays(3);
+
+    private static final DateTimeFormatter DUE = DateTimeFormatter.ofPattern("EEE d MMM", Locale.ENGLISH);
+
+    /** What is written to somebody; nothing when nobody needs it any more. */
+    Optional<Letter> letter(Delivery delivery, PersonStore.Person to) {
+        Actor actor = new Actor(grants.access(to.id(), to.name()), to.login(), to.zone(), "mail");
+        if (delivery.round().isEmpty()) return news(delivery, actor);
+        RoundView view;
+        try {
+            view = rounds.round(actor, delivery.round().get());
+        } catch (NotThere e) {
+            return Optional.empty();
+        }
+        if (delivery.ask().isPresent()) {
+            Optional<Ask> ask = view.mine().filter(a -> a.id() == delivery.ask().get());
+            return ask.map(a -> Letter.asking(view, a, settings.origin(), DUE.format(a.due()), differences(view)));
+        }
+        return isStale(delivery)
+                ? Optional.empty()
+                : Optional.of(Letter.telling(view, delivery.says(), settings.origin()));
+    }
+
+    private static final int SAID = 3;
+
+    /** What the first sheet of a round changes: "4 differences to version 7: B2 ⌀ 5.5 → ⌀ 6.6, …". */
+    private Optional<String> differences(RoundView view) {
+        RoundSight.Line line = view.lines().get(0);
+        return room.within(() -> versions.version(
+                        line.item().item(), line.item().number())
+                .flatMap(now -> history.before(line.item().item(), now)
+                        .flatMap(before -> sheets.pair(sheets.opened(before.content()), sheets.opened(now.content()))
+                                .map(Sheets.Pair::compare)
+                                .map(c -> said(c, before.number())))));
+    }
+
+    private static String said(Comparison c, int before) {
+        if (c.differences().isEmpty()) return "No difference on the sheet to version " + before + ".";
+        String first = String.join("; ", c.chips().stream().limit(SAID).toList());
+        return Numbers.count(c.differences().size(), "difference", "differences") + " to version " + before + ": "
+                + first + (c.differences().size() > SAID ? " …" : ".");
+    }
+
+    /** News of a document that no round stands behind; nothing when it is old, or the document is not there for the person. */
+    private Optional<Letter> news(Delivery delivery, Actor actor) {
+        if (delivery.code().equals(OutboxStore.INVITED)) {
+            return Optional.of(Letter.inviting(delivery.says(), settings.origin() + delivery.to()));
+        }
+        if (isStale(delivery) || delivery.item().isEmpty()) return Optional.empty();
+        try {
+            return Optional.of(Letter.news(
+                    sight.of(actor, delivery.item().get()), delivery.says(), settings.origin(), delivery.to()));
+        } catch (NotThere e) {
+            return Optional.empty();
+        }
+    }
+
+    private boolean isStale(Delivery delivery) {
+        return delivery.at().isBefore(clock.instant().minus(STALE));
+    }
+}

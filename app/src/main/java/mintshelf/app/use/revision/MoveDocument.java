@@ -1,0 +1,107 @@
+package mintshelf.app.use.revision;
+
+import java.time.Clock;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.effect.Bundles;
+import mintshelf.app.effect.Telling;
+import mintshelf.app.effect.deed.Setting;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.base.Plan;
+import mintshelf.core.base.Texts;
+import mintshelf.core.route.By;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.Route;
+import mintshelf.core.route.Way;
+import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOff;
+import org.springframework.stereotype.Service;
+
+/** Moves a document along its route, or takes it back from its signers. */
+@Service
+public class MoveDocument {
+    private final Sight sight;
+    private final RoundStore rounds;
+    private final Bundles bundles;
+    private final Telling telling;
+    private final Acts acts;
+    private final Clock clock;
+
+    public MoveDocument(Sight sight, RoundStore rounds, Bundles bundles, Telling telling, Acts acts, Clock clock) {
+        this.sight = sight;
+        this.rounds = rounds;
+        this.bundles = bundles;
+        this.telling = telling;
+        this.acts = acts;
+        this.clock = clock;
+    }
+
+    /** Why a move of a document writes nothing into its sheet, though it is meant to; else empty. */
+    public Optional<String> silent(Seen seen, Route route, Move move) {
+        return bundles.silent(route, move, seen.spine().content());
+    }
+
+    /** Moves a document along its route, with all effects of the move. */
+    public String move(Actor actor, long item, String key, String moveCode, int expectedVersion, String remark) {
+        String why = Texts.optional("The remark", remark, 500).orElseThrow(Refused::new);
+        return acts.once(actor, key, () -> {
+            // What was sent together is locked together, in one order.
+            Optional<Long> open = rounds.openRound(item);
+            List<Long> together = open.map(r ->
+                            rounds.items(r).stream().map(RoundStore.Item::item).toList())
+                    .orElse(List.of(item));
+            List<Seen> all = open.isPresent() ? sight.lockedWithPapers(actor, together) : sight.locked(actor, together);
+            Seen seen =
+                    all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
+            if (!seen.all()) throw new NotThere();
+            Sight.expectVersion(seen, expectedVersion);
+            By by = By.handSaying(why);
+            Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.named(moveCode), by);
+            Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
+            Move move = plan.going().get(0).move().orElseThrow();
+            // Sending goes by its own page, which says who is asked; what a round decides its last signature makes.
+            if (move.does(Effect.OPEN_ROUND) || move.isMadeByRound()) throw new NotThere();
+            if (move.does(Effect.END_ROUND)) {
+                takeBack(actor, seen, all, open.orElseThrow(NotThere::new), why);
+                return "/documents/" + item + "?taken-back";
+            }
+            bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all));
+            return "/documents/" + item;
+        });
+    }
+
+    /** Takes the bundle of a document back from its signers: all of it, for it was sent together. */
+    private void takeBack(Actor actor, Seen seen, List<Seen> all, long open, String why) {
+        rounds.lock(open);
+        Round round = rounds.round(open).orElseThrow();
+        if (round.state() != Round.State.OPEN && round.state() != Round.State.SIGNED) {
+            throw Refused.because("round.ended", "This round has ended meanwhile.", "Look at the document again.");
+        }
+        By by = By.handSaying(why);
+        Plan<Bundles.Going> plan = bundles.plan(actor, all, Way.back(), by);
+        Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
+        bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all).ending(round, Round.State.TAKEN_BACK));
+        Set<Long> asked = new LinkedHashSet<>(
+                round.signOffs().stream().map(SignOff::person).toList());
+        Set<Long> authors = rounds.authors(List.of(round.id())).getOrDefault(round.id(), Set.of());
+        asked.addAll(telling.asked(
+                round, authors, all.stream().map(s -> s.document().place()).toList()));
+        telling.tell(
+                actor,
+                asked,
+                "round.taken_back",
+                Optional.of(round.id()),
+                seen.spine().id(),
+                actor.name() + " took " + seen.document().number() + " back from review: " + why,
+                "/rounds/" + round.id());
+    }
+}

@@ -1,0 +1,113 @@
+package mintshelf.app.use.revision;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.StartRevision;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.SpineStore;
+import mintshelf.app.store.hold.HoldStore;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.document.Document;
+import org.springframework.stereotype.Service;
+
+/** Starts the next revisions of documents. */
+@Service
+public class StartRevisions {
+    private final Sight sight;
+    private final SpineStore spines;
+    private final HoldStore holds;
+    private final StartRevision start;
+    private final Acts acts;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public StartRevisions(
+            Sight sight,
+            SpineStore spines,
+            HoldStore holds,
+            StartRevision start,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
+        this.sight = sight;
+        this.spines = spines;
+        this.holds = holds;
+        this.start = start;
+        this.acts = acts;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** The label that the next revision of a document gets, or why there is none. */
+    public String nextLabel(Document document) {
+        return start.nextLabel(document);
+    }
+
+    /** What is in the way of starting the next revision. */
+    public static Optional<Refusal> startRefusal(Actor actor, Document document) {
+        Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());
+        if (missing.isPresent()) return missing;
+        if (document.pending().isPresent()) {
+            return Optional.of(Refusal.of(
+                    "revision.pending",
+                    "Revision " + document.pending().get().shown() + " of " + document.number() + " is under way.",
+                    "Work on that one."));
+        }
+        if (document.released().isEmpty()) {
+            return Optional.of(Refusal.of(
+                    "revision.not_released", document.number() + " has no released revision to start from.", ""));
+        }
+        return document.holder()
+                .map(h -> Refusal.of(
+                        "hold.taken",
+                        document.number() + " is held by " + h.name() + ".",
+                        "Ask " + h.name() + " first."));
+    }
+
+    /** Starts the next revision of the documents and, in the same act, checks them out. All of them or none. */
+    public String start(
+            Actor actor, Collection<Long> items, String key, String reason, String details, boolean checkOut) {
+        String why = Texts.required("The reason", reason, 200).orElseThrow(Refused::new);
+        String more = Texts.optionalLines("The details", details, 10_000).orElseThrow(Refused::new);
+        return acts.once(actor, key, () -> {
+            List<Seen> all = sight.locked(actor, items);
+            List<String> refused = new ArrayList<>();
+            for (Seen seen : all) {
+                if (!seen.all()) throw new NotThere();
+                startRefusal(actor, seen.document()).ifPresent(r -> refused.add(r.says()));
+            }
+            if (!refused.isEmpty()) {
+                throw Refused.because("revision.refused", String.join(" ", refused), "No revision was started.");
+            }
+            for (Seen seen : all) startOne(actor, seen.document(), why, more, checkOut);
+            return all.size() == 1
+                    ? "/documents/" + all.get(0).spine().id() + (checkOut ? "?taken" : "")
+                    : "/today" + (checkOut ? "?taken" : "");
+        });
+    }
+
+    private void startOne(Actor actor, Document document, String why, String details, boolean checkOut) {
+        start.start(actor, document, why, details);
+        if (!checkOut) return;
+        Document started = spines.spine(document.id()).orElseThrow().document();
+        holds.take(List.of(started), actor.person(), "", why, clock.instant());
+        recorder.note(
+                actor,
+                document.id(),
+                "hold.taken",
+                started.head().number(),
+                "checked out version " + started.head().number(),
+                why);
+    }
+}
