@@ -10,7 +10,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.revision.MoveDocument;
-import mintshelf.app.use.structure.KeepReferences;
+import mintshelf.app.use.structure.KeepLinks;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.revision.StageClass;
@@ -130,7 +130,7 @@ class BundlesTest {
         long model = server.file(
                 "priya", shelf, "part-model", "older " + mark + ".stp", StructureTest.assembly("m" + mark), false);
         long drawing = review.drawing(shelf, "older " + mark + ".dxf");
-        server.bean(KeepReferences.class)
+        server.bean(KeepLinks.class)
                 .link(
                         server.actor("priya"),
                         drawing,

@@ -17,6 +17,7 @@ import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.sheetmap.KeepSheetMaps;
+import mintshelf.app.use.sheetmap.PlanSheets;
 import mintshelf.app.use.sheetmap.ReadBlocks;
 import mintshelf.app.use.sheetmap.WriteSheets;
 import mintshelf.app.use.sheetmap.WriteSheets.How;
@@ -34,6 +35,7 @@ class SheetMapTest {
     private final long shelf = server.shelf();
     private final Review review = new Review(server);
     private final ReadBlocks blocks = server.bean(ReadBlocks.class);
+    private final PlanSheets plans = server.bean(PlanSheets.class);
     private final WriteSheets write = server.bean(WriteSheets.class);
 
     /** An A3 sheet; a title block with the tags of the ready-made map; a revision block with one empty row, or none. */
@@ -122,7 +124,7 @@ class SheetMapTest {
         long two = drawing("place two.dxf", false, false);
         long held = drawing("place held.dxf", false, true);
         How place = new How(Optional.empty(), true);
-        assertThat(write.plan(server.actor("tomasz"), List.of(one, two, held), place))
+        assertThat(plans.plan(server.actor("tomasz"), List.of(one, two, held), place))
                 .extracting(WriteSheets.Row::opens)
                 .containsExactly(true, true, false);
         assertThatThrownBy(() -> write.write(server.actor("tomasz"), List.of(one, held), place, Server.key()))
@@ -136,7 +138,7 @@ class SheetMapTest {
         assertThat(to).isEqualTo("/write-sheets?items=" + one + "," + two);
         assertThat(head(two).madeBy()).isEqualTo(VersionRow.MadeBy.STAMPED);
         assertThat(rows(two)).extracting(r -> r.get("revision")).containsExactly("A");
-        assertThat(write.plan(server.actor("tomasz"), List.of(one), How.USUAL))
+        assertThat(plans.plan(server.actor("tomasz"), List.of(one), How.USUAL))
                 .singleElement()
                 .satisfies(row -> assertThat(row.refusal().orElseThrow().code()).isEqualTo("sheet.same"));
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();

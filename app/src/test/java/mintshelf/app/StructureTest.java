@@ -29,6 +29,7 @@ import mintshelf.app.use.hold.ReadHeld;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
+import mintshelf.app.use.structure.KeepLinks;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
@@ -41,6 +42,7 @@ class StructureTest {
     private final ReadStructure structure = server.bean(ReadStructure.class);
     private final ReadWhereUsed used = server.bean(ReadWhereUsed.class);
     private final ActOverSet over = server.bean(ActOverSet.class);
+    private final KeepLinks keepLinks = server.bean(KeepLinks.class);
     private final KeepReferences keep = server.bean(KeepReferences.class);
     private final long shelf = server.shelf();
     private final String mark = Server.key().substring(0, 8);
@@ -346,7 +348,7 @@ class StructureTest {
         String number = server.document(drawing).number();
         List<LinkStore.Link> links = server.bean(LinkStore.class).around(List.of(drawing));
         if (links.isEmpty()) {
-            keep.link(
+            keepLinks.link(
                     server.actor("priya"),
                     drawing,
                     Server.key(),
@@ -368,7 +370,7 @@ class StructureTest {
         server.checkIn("priya", drawing, Review.sheet(Server.key()), false);
         assertThat(server.bean(LinkStore.class).around(List.of(drawing)).get(0).isBehind())
                 .isFalse();
-        keep.unlink(server.actor("priya"), links.get(0).id(), Server.key());
+        keepLinks.unlink(server.actor("priya"), links.get(0).id(), Server.key());
         assertThat(server.bean(LinkStore.class).around(List.of(drawing))).isEmpty();
     }
 

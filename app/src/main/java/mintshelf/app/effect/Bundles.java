@@ -6,7 +6,6 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -17,17 +16,13 @@ import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.document.Document;
-import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Case;
 import mintshelf.core.route.Effect;
@@ -45,34 +40,28 @@ import org.springframework.stereotype.Component;
 public class Bundles {
     private final Cases cases;
     private final DocumentStore documents;
-    private final RevisionStore revisions;
     private final VersionStore versions;
     private final HouseStore house;
     private final HoldStore holds;
-    private final ReferenceStore references;
-    private final SheetWriter sheets;
+    private final Arrivals arrivals;
     private final Recorder recorder;
     private final Map<Effect, Deed> deeds = new EnumMap<>(Effect.class);
 
     public Bundles(
             Cases cases,
             DocumentStore documents,
-            RevisionStore revisions,
             VersionStore versions,
             HouseStore house,
             HoldStore holds,
-            ReferenceStore references,
-            SheetWriter sheets,
+            Arrivals arrivals,
             Recorder recorder,
             List<Deed> deeds) {
         this.cases = cases;
         this.documents = documents;
-        this.revisions = revisions;
         this.versions = versions;
         this.house = house;
         this.holds = holds;
-        this.references = references;
-        this.sheets = sheets;
+        this.arrivals = arrivals;
         this.recorder = recorder;
         deeds.forEach(deed -> this.deeds.put(deed.effect(), deed));
         for (Effect effect : Effect.values()) {
@@ -136,7 +125,7 @@ public class Bundles {
                             setting,
                             movers.stream().filter(m -> m.move().does(effect)).toList());
         }
-        movers.forEach(m -> arrive(setting, m));
+        movers.forEach(m -> arrivals.arrive(setting, m));
         return movers;
     }
 
@@ -151,54 +140,5 @@ public class Bundles {
                     "ended the check-out by sending it to review",
                     "");
         });
-    }
-
-    private void arrive(Setting setting, Mover one) {
-        long id = one.document().id();
-        revisions.setStage(one.revision().id(), one.to(), setting.now());
-        if (one.to().stageClass() == StageClass.RELEASED) {
-            revisions.noteRelease(one.revision().id(), one.out().id(), setting.now());
-            references.freeze(one.revision().id(), one.out().id());
-        }
-        documents.touch(id, setting.now());
-        recorder.recent(setting.actor(), id, "moved");
-        recorder.note(
-                setting.actor(),
-                id,
-                "revision." + one.move().to(),
-                one.out().number(),
-                says(setting, one),
-                setting.whyOf(id));
-    }
-
-    private String says(Setting setting, Mover one) {
-        String label = one.label();
-        return switch (one.to().stageClass()) {
-            case RELEASED ->
-                label.isEmpty()
-                        ? "is " + one.to().name().toLowerCase(Locale.ROOT) + " with version "
-                                + one.out().number()
-                        : "released revision " + label + " with version "
-                                + one.out().number() + written(one)
-                                + (setting.round().isEmpty() ? "" : ", by the last sign-off of its round");
-            case WITHDRAWN -> "withdrew revision " + label;
-            default ->
-                "moved " + (label.isEmpty() ? "it" : "revision " + label) + " to "
-                        + one.to().name();
-        };
-    }
-
-    private String written(Mover one) {
-        return one.writtenFrom()
-                .map(from -> ", written from version " + from)
-                .orElseGet(() -> silent(one.route(), one.move(), one.out().content())
-                        .map(why -> "; nothing was written into the sheet: " + why)
-                        .orElse(""));
-    }
-
-    /** Why a move that releases writes nothing into a sheet that it is meant to write into; else empty. */
-    public Optional<String> silent(Route route, Move move, StoredContent content) {
-        boolean writes = move.does(Effect.WRITE_SHEET) && route.stage(move.to()).stageClass() == StageClass.RELEASED;
-        return writes ? sheets.silent(content) : Optional.empty();
     }
 }

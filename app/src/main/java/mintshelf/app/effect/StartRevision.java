@@ -7,7 +7,6 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
@@ -29,7 +28,6 @@ public class StartRevision {
     private final FactStore facts;
     private final RevisionStore revisions;
     private final HouseStore house;
-    private final ListStore lists;
     private final SheetWriter sheets;
     private final SheetValues values;
     private final Recorder recorder;
@@ -41,7 +39,6 @@ public class StartRevision {
             FactStore facts,
             RevisionStore revisions,
             HouseStore house,
-            ListStore lists,
             SheetWriter sheets,
             SheetValues values,
             Recorder recorder,
@@ -51,7 +48,6 @@ public class StartRevision {
         this.facts = facts;
         this.revisions = revisions;
         this.house = house;
-        this.lists = lists;
         this.sheets = sheets;
         this.values = values;
         this.recorder = recorder;
@@ -91,7 +87,7 @@ public class StartRevision {
                     "title block shows revision " + label.get());
         }
         documents.touch(document.id(), now);
-        lists.noteRecent(actor.person(), document.id(), "started revision", now);
+        recorder.recent(actor, document.id(), "started revision");
         recorder.note(
                 actor,
                 document.id(),

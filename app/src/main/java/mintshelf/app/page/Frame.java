@@ -11,7 +11,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight;
-import mintshelf.app.use.person.People;
+import mintshelf.app.use.person.Choices;
 import mintshelf.app.use.verify.DiskSpace;
 import mintshelf.core.access.Right;
 import org.springframework.ui.Model;
@@ -22,17 +22,17 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 @ControllerAdvice
 public class Frame {
     private final Actors actors;
-    private final People people;
+    private final Choices choices;
     private final Clock clock;
     private final Settings settings;
     private final DiskSpace disk;
     private final RoundSight rounds;
 
-    public Frame(Actors actors, People people, Clock clock, Settings settings, DiskSpace disk, RoundSight rounds) {
+    public Frame(Actors actors, Choices choices, Clock clock, Settings settings, DiskSpace disk, RoundSight rounds) {
         this.disk = disk;
         this.rounds = rounds;
         this.actors = actors;
-        this.people = people;
+        this.choices = choices;
         this.clock = clock;
         this.settings = settings;
     }
@@ -97,7 +97,7 @@ public class Frame {
                 "me",
                 new Me(
                         actor,
-                        () -> people.settings(actor.person()),
+                        () -> choices.settings(actor.person()),
                         () -> rounds.waitingFor(actor).size()));
     }
 }

@@ -13,7 +13,6 @@ import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
@@ -44,7 +43,6 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Cases {
-    private final DocumentStore documents;
     private final FactStore facts;
     private final SpineStore spines;
     private final HouseStore house;
@@ -56,7 +54,6 @@ public class Cases {
     private final ReadingRoom room;
 
     public Cases(
-            DocumentStore documents,
             FactStore facts,
             SpineStore spines,
             HouseStore house,
@@ -66,7 +63,6 @@ public class Cases {
             OrderStore orders,
             CheckSheets checks,
             ReadingRoom room) {
-        this.documents = documents;
         this.facts = facts;
         this.spines = spines;
         this.house = house;

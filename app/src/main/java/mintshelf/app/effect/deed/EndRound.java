@@ -1,6 +1,7 @@
 package mintshelf.app.effect.deed;
 
 import java.util.List;
+import mintshelf.app.store.round.BundleStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.route.Effect;
 import mintshelf.core.signoff.Round;
@@ -10,9 +11,11 @@ import org.springframework.stereotype.Component;
 @Component
 class EndRound implements Deed {
     private final RoundStore rounds;
+    private final BundleStore bundleStore;
 
-    EndRound(RoundStore rounds) {
+    EndRound(RoundStore rounds, BundleStore bundleStore) {
         this.rounds = rounds;
+        this.bundleStore = bundleStore;
     }
 
     @Override
@@ -27,6 +30,6 @@ class EndRound implements Deed {
         if (as == Round.State.TAKEN_BACK)
             rounds.fall(round.id(), "taken back by " + setting.actor().name(), setting.now());
         rounds.end(round.id(), as, setting.actor().person(), setting.why(), setting.now());
-        rounds.closeBundle(round.bundle(), setting.now());
+        bundleStore.closeBundle(round.bundle(), setting.now());
     }
 }

@@ -5,7 +5,7 @@ import java.util.Map;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.round.RoundStore;
+import mintshelf.app.store.round.BundleStore;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
 import mintshelf.core.signoff.Round;
@@ -15,11 +15,11 @@ import org.springframework.stereotype.Component;
 /** Asks for sign-offs: one round over all that goes together, what stays where it is too. */
 @Component
 class OpenRound implements Deed {
-    private final RoundStore rounds;
+    private final BundleStore bundleStore;
     private final Asking asking;
 
-    OpenRound(RoundStore rounds, Asking asking) {
-        this.rounds = rounds;
+    OpenRound(BundleStore bundleStore, Asking asking) {
+        this.bundleStore = bundleStore;
         this.asking = asking;
     }
 
@@ -52,7 +52,8 @@ class OpenRound implements Deed {
     }
 
     private void open(Setting setting, long sender, List<Seen> all, Setting.Asks asks) {
-        long bundle = rounds.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
+        long bundle =
+                bundleStore.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
         asking.open(setting.actor(), sender, bundle, all, asks.lines(), asks.note(), asks.wishes());
     }
 }

@@ -3,7 +3,7 @@ package mintshelf.app.effect.deed;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.store.change.OrderStore;
-import mintshelf.app.store.round.RoundStore;
+import mintshelf.app.store.round.BundleStore;
 import mintshelf.core.route.Effect;
 import mintshelf.core.signoff.Round;
 import org.springframework.stereotype.Component;
@@ -13,12 +13,12 @@ import org.springframework.stereotype.Component;
 class ReleaseLines implements Deed {
 
     private final OrderStore orders;
-    private final RoundStore rounds;
+    private final BundleStore bundleStore;
     private final IssueNotice notice;
 
-    ReleaseLines(OrderStore orders, RoundStore rounds, IssueNotice notice) {
+    ReleaseLines(OrderStore orders, BundleStore bundleStore, IssueNotice notice) {
         this.orders = orders;
-        this.rounds = rounds;
+        this.bundleStore = bundleStore;
         this.notice = notice;
     }
 
@@ -33,7 +33,7 @@ class ReleaseLines implements Deed {
         for (Mover order : movers) {
             long id = order.document().id();
             long notice = this.notice.issue(setting.actor(), order.seen(), orders.lines(id), board, setting.now());
-            rounds.closeBundle(board.bundle(), setting.now());
+            bundleStore.closeBundle(board.bundle(), setting.now());
             orders.end(id, Optional.of(notice), "", setting.now());
         }
     }

@@ -16,7 +16,6 @@ import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
-import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.DropRevision;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.app.use.version.Reinstate;
@@ -41,7 +40,6 @@ public class DocumentPage {
     private final ReadOrders orders;
     private final Around around;
     private final DropDocument drop;
-    private final ReadRecord record;
     private final TakeAlong along;
 
     public DocumentPage(
@@ -53,7 +51,6 @@ public class DocumentPage {
             ReadOrders orders,
             Around around,
             DropDocument drop,
-            ReadRecord record,
             TakeAlong along) {
         this.read = read;
         this.room = room;
@@ -63,7 +60,6 @@ public class DocumentPage {
         this.orders = orders;
         this.around = around;
         this.drop = drop;
-        this.record = record;
         this.along = along;
     }
 

@@ -10,6 +10,7 @@ import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.app.use.sheetmap.KeepSheetMaps;
+import mintshelf.app.use.sheetmap.PlanSheets;
 import mintshelf.app.use.sheetmap.ReadBlocks;
 import mintshelf.app.use.sheetmap.WriteSheets;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
@@ -32,11 +33,13 @@ public class SheetMapPages {
 
     private final KeepSheetMaps keep;
     private final WriteSheets write;
+    private final PlanSheets plans;
     private final ReadBlocks blocks;
 
-    public SheetMapPages(KeepSheetMaps keep, WriteSheets write, ReadBlocks blocks) {
+    public SheetMapPages(KeepSheetMaps keep, WriteSheets write, PlanSheets plans, ReadBlocks blocks) {
         this.keep = keep;
         this.write = write;
+        this.plans = plans;
         this.blocks = blocks;
     }
 
@@ -116,7 +119,7 @@ public class SheetMapPages {
             @RequestParam Optional<Long> map,
             @RequestParam(defaultValue = "false") boolean place,
             Model model) {
-        List<WriteSheets.Row> rows = write.plan(actor, Pages.ids(items), new WriteSheets.How(map, place));
+        List<WriteSheets.Row> rows = plans.plan(actor, Pages.ids(items), new WriteSheets.How(map, place));
         if (rows.isEmpty()) throw new NotThere();
         List<WriteSheets.Row> opening =
                 rows.stream().filter(WriteSheets.Row::opens).toList();
@@ -141,7 +144,7 @@ public class SheetMapPages {
             Model model) {
         WriteSheets.How how = new WriteSheets.How(map, place);
         model.addAttribute("compared", write.preview(actor, id, how).orElseThrow(NotThere::new));
-        model.addAttribute("row", write.plan(actor, List.of(id), how).get(0));
+        model.addAttribute("row", plans.plan(actor, List.of(id), how).get(0));
         model.addAttribute("chosen", map.orElse(null));
         model.addAttribute("place", place);
         return "sheetmap/written";

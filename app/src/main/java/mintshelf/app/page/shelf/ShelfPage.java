@@ -14,7 +14,7 @@ import mintshelf.app.store.document.ListStore.Filter;
 import mintshelf.app.store.document.ListStore.Order;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.use.document.DropDocument;
-import mintshelf.app.use.person.People;
+import mintshelf.app.use.person.Choices;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Right;
 import org.springframework.stereotype.Controller;
@@ -31,13 +31,13 @@ public class ShelfPage {
     static final int PAGE = 60;
 
     private final ReadShelf shelves;
-    private final People people;
+    private final Choices choices;
     private final DropDocument drop;
 
-    public ShelfPage(ReadShelf shelves, People people, DropDocument drop) {
+    public ShelfPage(ReadShelf shelves, Choices choices, DropDocument drop) {
         this.drop = drop;
         this.shelves = shelves;
-        this.people = people;
+        this.choices = choices;
     }
 
     /** A row of the list: a folder's heading or a document. */
@@ -80,10 +80,10 @@ public class ShelfPage {
             @RequestParam Optional<String> show,
             @RequestParam Optional<Long> folder,
             Model model) {
-        Map<String, String> mine = people.settings(actor.person());
+        Map<String, String> mine = choices.settings(actor.person());
         Order by = order(order.orElse(mine.getOrDefault("shelf_order", "number")));
         if (order.isPresent() && !order.get().equals(mine.get("shelf_order"))) {
-            people.choose(actor, "shelf_order", name(by));
+            choices.choose(actor, "shelf_order", name(by));
         }
         Filter filter = filter(show.orElse("everything"));
         ReadShelf.View view = shelves.shelf(actor, id, filter, true);
@@ -189,7 +189,7 @@ public class ShelfPage {
             @RequestParam String value,
             @RequestParam(defaultValue = "/today") String back) {
         if (!List.of("density", "theme", "keys", "peek").contains(name)) throw new NotThere();
-        people.choose(actor, name, value);
+        choices.choose(actor, name, value);
         return "redirect:" + (back.startsWith("/") && !back.startsWith("//") ? back : "/today");
     }
 }

@@ -20,6 +20,7 @@ import mintshelf.app.store.run.Run;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
+import mintshelf.app.use.structure.KeepLinks;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
@@ -41,6 +42,7 @@ public class StructurePages {
     private final ReadStructure structure;
     private final ReadWhereUsed used;
     private final KeepReferences keep;
+    private final KeepLinks keepLinks;
     private final TakeUp takeUp;
     private final ActOverSet over;
     private final FetchStructure fetch;
@@ -51,6 +53,7 @@ public class StructurePages {
             ReadStructure structure,
             ReadWhereUsed used,
             KeepReferences keep,
+            KeepLinks keepLinks,
             TakeUp takeUp,
             ActOverSet over,
             FetchStructure fetch,
@@ -59,6 +62,7 @@ public class StructurePages {
         this.structure = structure;
         this.used = used;
         this.keep = keep;
+        this.keepLinks = keepLinks;
         this.takeUp = takeUp;
         this.over = over;
         this.fetch = fetch;
@@ -142,7 +146,7 @@ public class StructurePages {
     String refersTo(Actor actor, @PathVariable long id, Model model) {
         KeepReferences.RefersTo found = keep.of(actor, id);
         model.addAttribute("r", found);
-        model.addAttribute("mayLink", KeepReferences.mayLink(actor, found.of()));
+        model.addAttribute("mayLink", KeepLinks.mayLink(actor, found.of()));
         model.addAttribute("kinds", LinkStore.Kind.values());
         return "structure/refers";
     }
@@ -170,12 +174,12 @@ public class StructurePages {
             @RequestParam String actKey,
             @RequestParam LinkStore.Kind kind,
             @RequestParam String number) {
-        return "redirect:" + keep.link(actor, id, actKey, kind, number);
+        return "redirect:" + keepLinks.link(actor, id, actKey, kind, number);
     }
 
     @PostMapping("/links/{id}/remove")
     String unlink(Actor actor, @PathVariable long id, @RequestParam String actKey) {
-        return "redirect:" + keep.unlink(actor, id, actKey);
+        return "redirect:" + keepLinks.unlink(actor, id, actKey);
     }
 
     @GetMapping("/take-up")

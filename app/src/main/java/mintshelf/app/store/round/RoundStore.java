@@ -1,7 +1,6 @@
 package mintshelf.app.store.round;
 
 import static mintshelf.database.schema.Tables.ASK;
-import static mintshelf.database.schema.Tables.BUNDLE;
 import static mintshelf.database.schema.Tables.BUNDLE_ITEM;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION_HAND;
@@ -40,12 +39,12 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class RoundStore {
     private static final short MARK = 1;
-    private final DSLContext db;
     private final Prepared open = new Prepared((db, items) -> db.select(BUNDLE_ITEM.ITEM, ROUND.ID)
             .from(BUNDLE_ITEM)
             .join(ROUND)
             .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE))
             .where(BUNDLE_ITEM.OPEN_MARK.eq(MARK), BUNDLE_ITEM.ITEM.in(items)));
+    private final DSLContext db;
 
     public RoundStore(DSLContext db) {
         this.db = db;
@@ -53,37 +52,6 @@ public class RoundStore {
 
     /** The version of a document that a round decides on. */
     public record Item(long item, long version, int number, ContentHash digest) {}
-
-    /** Opens a bundle over documents, in their order; the database refuses one that is in an open bundle. */
-    public long openBundle(List<Long> items, long person, Instant now) {
-        long bundle = db.insertInto(BUNDLE)
-                .set(BUNDLE.OPENED_BY, person)
-                .set(BUNDLE.OPENED_AT, Times.utc(now))
-                .returningResult(BUNDLE.ID)
-                .fetchSingle()
-                .value1();
-        int position = 1;
-        for (long item : items) {
-            db.insertInto(BUNDLE_ITEM)
-                    .set(BUNDLE_ITEM.BUNDLE, bundle)
-                    .set(BUNDLE_ITEM.ITEM, item)
-                    .set(BUNDLE_ITEM.POSITION, position++)
-                    .set(BUNDLE_ITEM.OPEN_MARK, MARK)
-                    .execute();
-        }
-        return bundle;
-    }
-
-    public void closeBundle(long bundle, Instant now) {
-        db.update(BUNDLE)
-                .set(BUNDLE.CLOSED_AT, Times.utc(now))
-                .where(BUNDLE.ID.eq(bundle))
-                .execute();
-        db.update(BUNDLE_ITEM)
-                .setNull(BUNDLE_ITEM.OPEN_MARK)
-                .where(BUNDLE_ITEM.BUNDLE.eq(bundle))
-                .execute();
-    }
 
     /** Opens a round over the versions. */
     public long open(long bundle, List<Item> items, long person, String note, Instant now) {

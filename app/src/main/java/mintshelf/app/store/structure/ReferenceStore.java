@@ -8,7 +8,6 @@ import static mintshelf.database.schema.Tables.SHELF;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_REFERENCE;
 
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -20,7 +19,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.store.Prepared;
-import mintshelf.app.store.Times;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.base.ContentHash;
@@ -35,10 +33,7 @@ import org.jooq.Record;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
-/**
- * What versions refer to. References lie at the version that brought the content: a version that the shelf wrote itself has those
- * of the one it was written from.
- */
+/** What versions refer to. References lie at the version that brought the content: a version that the shelf wrote itself has those of the one it was written from. */
 @Repository
 public class ReferenceStore {
     private static final short MARK = 1;
@@ -50,14 +45,6 @@ public class ReferenceStore {
     private static final Version SUBSTANCE = VERSION.as("captured_substance");
     private static final Version HEAD = VERSION.as("head_version");
     private static final Field<Long> OWNER = DSL.coalesce(VERSION.SUBSTANCE, VERSION.ID);
-
-    private final DSLContext db;
-    private final Prepared shownVersions =
-            new Prepared((db, versions) -> db.select(VERSION.ITEM, VERSION.ID, VERSION.NUMBER, SUBSTANCE.NUMBER)
-                    .from(VERSION)
-                    .leftJoin(SUBSTANCE)
-                    .on(SUBSTANCE.ID.eq(VERSION.SUBSTANCE))
-                    .where(VERSION.ID.in(versions)));
     private final Prepared references = new Prepared((db, versions) -> db.select(VERSION.ID)
             .select(VERSION_REFERENCE.fields())
             .select(CAPTURED.NUMBER, CAPTURED.DIGEST, SUBSTANCE.NUMBER)
@@ -70,6 +57,7 @@ public class ReferenceStore {
             .on(SUBSTANCE.ID.eq(CAPTURED.SUBSTANCE))
             .where(VERSION.ID.in(versions))
             .orderBy(VERSION.ID, VERSION_REFERENCE.SEQ));
+    private final DSLContext db;
     private final ShelfStore shelves;
 
     public ReferenceStore(DSLContext db, ShelfStore shelves) {
@@ -367,60 +355,6 @@ public class ReferenceStore {
                 .forEach(row -> found.computeIfAbsent(row.value1(), i -> new ArrayList<>())
                         .add(row.value2()));
         return found;
-    }
-
-    /** Which version of documents is shown: its id, its number, and the number that its content goes by. */
-    public record Shown(long version, int number, int substance) {}
-
-    /** The latest versions of documents. */
-    public Map<Long, Shown> latestShown(Collection<Long> items) {
-        Map<Long, Shown> found = new HashMap<>();
-        heads(items).forEach((item, c) -> found.put(item, new Shown(c.version(), c.number(), c.substance())));
-        return found;
-    }
-
-    /** The versions of documents that are in force; without those that are not released. */
-    public Map<Long, Shown> inForce(Collection<Long> items) {
-        return shown(db.select(REVISION.RELEASED_VERSION)
-                .from(REVISION)
-                .where(REVISION.ITEM.in(items), REVISION.RELEASED_MARK.eq(MARK))
-                .fetch(REVISION.RELEASED_VERSION));
-    }
-
-    /** The versions of documents that were the latest at a moment; without those that were not there yet. */
-    public Map<Long, Shown> at(Collection<Long> items, Instant moment) {
-        return shown(db.select(DSL.max(VERSION.ID))
-                .from(VERSION)
-                .join(LINE)
-                .on(LINE.ID.eq(VERSION.LINE), LINE.MAIN_MARK.eq(MARK))
-                .where(VERSION.ITEM.in(items), VERSION.AT.le(Times.utc(moment)))
-                .groupBy(VERSION.ITEM)
-                .fetch(r -> r.value1()));
-    }
-
-    private Map<Long, Shown> shown(Collection<Long> versions) {
-        Map<Long, Shown> byItem = new HashMap<>();
-        rows(versions).forEach(row -> byItem.put(row.get(VERSION.ITEM), shown(row)));
-        return byItem;
-    }
-
-    /** Versions by their ids; one statement. */
-    public Map<Long, Shown> versions(Collection<Long> ids) {
-        Map<Long, Shown> byId = new HashMap<>();
-        rows(ids).forEach(row -> byId.put(row.get(VERSION.ID), shown(row)));
-        return byId;
-    }
-
-    private List<Record> rows(Collection<Long> versions) {
-        return shownVersions.fetch(db, versions);
-    }
-
-    private static Shown shown(Record row) {
-        int number = row.get(VERSION.NUMBER);
-        return new Shown(
-                row.get(VERSION.ID),
-                number,
-                Optional.ofNullable(row.get(SUBSTANCE.NUMBER)).orElse(number));
     }
 
     /** A component as it was in force at a release, with its own revision. */

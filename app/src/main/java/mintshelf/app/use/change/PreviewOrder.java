@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import mintshelf.app.effect.Arrivals;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.FallingSignOffs;
 import mintshelf.app.ground.Actor;
@@ -32,13 +33,21 @@ public class PreviewOrder {
     private final OrderStore orders;
     private final RoundStore rounds;
     private final Bundles bundles;
+    private final Arrivals arrivals;
     private final FallingSignOffs signOffs;
 
-    public PreviewOrder(Sight sight, OrderStore orders, RoundStore rounds, Bundles bundles, FallingSignOffs signOffs) {
+    public PreviewOrder(
+            Sight sight,
+            OrderStore orders,
+            RoundStore rounds,
+            Bundles bundles,
+            Arrivals arrivals,
+            FallingSignOffs signOffs) {
         this.sight = sight;
         this.orders = orders;
         this.rounds = rounds;
         this.bundles = bundles;
+        this.arrivals = arrivals;
         this.signOffs = signOffs;
     }
 
@@ -133,7 +142,7 @@ public class PreviewOrder {
             document.released()
                     .ifPresent(r -> effects.add("Revision " + r.shown() + " is superseded at the same moment."));
             if (release.get().does(Effect.WRITE_SHEET)) {
-                effects.add(bundles.silent(
+                effects.add(arrivals.silent(
                                 way.of().route(), release.get(), seen.spine().content())
                         .map(why -> "Nothing is written into its sheet: " + why)
                         .orElse("Its title block is written from the record, a PDF is made."));

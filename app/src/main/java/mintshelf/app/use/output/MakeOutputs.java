@@ -2,27 +2,16 @@ package mintshelf.app.use.output;
 
 import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
-import java.time.format.DateTimeFormatter;
-import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.effect.KeepContent;
-import mintshelf.app.effect.SheetPdf;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
-import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.RevisionRow;
-import mintshelf.app.store.document.RevisionStore;
-import mintshelf.app.store.document.SpineStore;
-import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.output.OutputStore.Wanted;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
-import mintshelf.core.document.Document;
 import mintshelf.core.drawing.pdf.PdfWriter;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -38,39 +27,26 @@ public class MakeOutputs {
     private static final Logger LOG = LoggerFactory.getLogger(MakeOutputs.class);
     private static final Duration LEASE = Duration.ofMinutes(2);
     private static final int TRIES = 3;
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
     private final OutputStore outputs;
-    private final RevisionStore revisions;
-    private final VersionStore versions;
-    private final SpineStore spines;
     private final KeepContent contents;
-    private final SheetPdf pages;
+    private final ReleasedPdf released;
     private final ReadingRoom room;
     private final UnitOfWork unit;
-    private final Settings settings;
     private final Clock clock;
 
     public MakeOutputs(
             OutputStore outputs,
-            RevisionStore revisions,
-            VersionStore versions,
-            SpineStore spines,
             KeepContent contents,
-            SheetPdf pages,
+            ReleasedPdf released,
             ReadingRoom room,
             UnitOfWork unit,
-            Settings settings,
             Clock clock) {
         this.outputs = outputs;
-        this.revisions = revisions;
-        this.versions = versions;
-        this.spines = spines;
         this.contents = contents;
-        this.pages = pages;
+        this.released = released;
         this.room = room;
         this.unit = unit;
-        this.settings = settings;
         this.clock = clock;
     }
 
@@ -89,7 +65,7 @@ public class MakeOutputs {
         if (next.isEmpty()) return false;
         Wanted wanted = next.get();
         try {
-            Outcome<PdfWriter.Written> pdf = room.within(() -> pdf(wanted));
+            Outcome<PdfWriter.Written> pdf = room.within(() -> released.pdf(wanted));
             if (pdf instanceof Outcome.Granted<PdfWriter.Written> written) {
                 unit.run(() -> {
                     StoredContent kept = contents.keep(written.value().bytes());
@@ -120,21 +96,5 @@ public class MakeOutputs {
         StringBuilder signs = new StringBuilder("Its font lacks: ");
         written.missing().stream().sorted().forEach(signs::appendCodePoint);
         return Texts.shorten(signs.toString(), 300);
-    }
-
-    private Outcome<PdfWriter.Written> pdf(Wanted wanted) {
-        Document document = spines.spine(wanted.item()).orElseThrow().document();
-        VersionRow version = versions.version(wanted.item(), wanted.number()).orElseThrow();
-        RevisionRow revision = revisions.revisions(wanted.item()).stream()
-                .filter(r -> r.revision().id() == version.revision())
-                .findFirst()
-                .orElseThrow();
-        Instant at = revision.releasedAt().orElse(version.at());
-        String margin = document.number() + " · " + revision.revision().shown() + " · released "
-                + DAY.format(at.atZone(settings.zone())) + " · uncontrolled when printed";
-        return pages.write(
-                version.content(),
-                document.number() + " " + revision.revision().shown() + " " + document.title(),
-                margin);
     }
 }

@@ -23,7 +23,6 @@ import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.PersonStore.Person;
-import mintshelf.app.store.person.SettingStore;
 import mintshelf.app.store.person.SignInStore;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Grant;
@@ -50,7 +49,6 @@ public class People {
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private final PersonStore people;
-    private final SettingStore chosen;
     private final SignInStore signIns;
     private final GrantStore grants;
     private final BCryptPasswordEncoder passwords;
@@ -62,7 +60,6 @@ public class People {
 
     public People(
             PersonStore people,
-            SettingStore chosen,
             SignInStore signIns,
             GrantStore grants,
             BCryptPasswordEncoder passwords,
@@ -72,7 +69,6 @@ public class People {
             Recorder recorder,
             Clock clock) {
         this.people = people;
-        this.chosen = chosen;
         this.signIns = signIns;
         this.grants = grants;
         this.passwords = passwords;
@@ -320,15 +316,5 @@ public class People {
 
     private static ContentHash hash(String token) {
         return ContentHash.compute(token.getBytes(StandardCharsets.UTF_8));
-    }
-
-    public Map<String, String> settings(long person) {
-        return chosen.settings(person);
-    }
-
-    /** Keeps how a person likes their pages. */
-    public void choose(Actor actor, String name, String value) {
-        if (!name.matches("[a-z_.0-9]{1,60}") || value.length() > 2000) throw new NotThere();
-        unit.run(() -> chosen.set(actor.person(), name, value));
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import mintshelf.app.effect.Arrivals;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
@@ -32,14 +33,23 @@ public class MoveDocument {
     private final Sight sight;
     private final RoundStore rounds;
     private final Bundles bundles;
+    private final Arrivals arrivals;
     private final Telling telling;
     private final Acts acts;
     private final Clock clock;
 
-    public MoveDocument(Sight sight, RoundStore rounds, Bundles bundles, Telling telling, Acts acts, Clock clock) {
+    public MoveDocument(
+            Sight sight,
+            RoundStore rounds,
+            Bundles bundles,
+            Arrivals arrivals,
+            Telling telling,
+            Acts acts,
+            Clock clock) {
         this.sight = sight;
         this.rounds = rounds;
         this.bundles = bundles;
+        this.arrivals = arrivals;
         this.telling = telling;
         this.acts = acts;
         this.clock = clock;
@@ -47,7 +57,7 @@ public class MoveDocument {
 
     /** Why a move of a document writes nothing into its sheet, though it is meant to; else empty. */
     public Optional<String> silent(Seen seen, Route route, Move move) {
-        return bundles.silent(route, move, seen.spine().content());
+        return arrivals.silent(route, move, seen.spine().content());
     }
 
     /** Moves a document along its route, with all effects of the move. */

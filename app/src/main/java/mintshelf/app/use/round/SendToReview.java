@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import mintshelf.app.effect.Arrivals;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.deed.Setting;
@@ -38,16 +39,25 @@ public class SendToReview {
     private final HouseStore house;
     private final RoundStore rounds;
     private final Bundles bundles;
+    private final Arrivals arrivals;
     private final Asking asking;
     private final Acts acts;
     private final Clock clock;
 
     public SendToReview(
-            Sight sight, HouseStore house, RoundStore rounds, Bundles bundles, Asking asking, Acts acts, Clock clock) {
+            Sight sight,
+            HouseStore house,
+            RoundStore rounds,
+            Bundles bundles,
+            Arrivals arrivals,
+            Asking asking,
+            Acts acts,
+            Clock clock) {
         this.sight = sight;
         this.house = house;
         this.rounds = rounds;
         this.bundles = bundles;
+        this.arrivals = arrivals;
         this.asking = asking;
         this.acts = acts;
         this.clock = clock;
@@ -113,7 +123,7 @@ public class SendToReview {
         return row.saying(route.opensRound(document.current().stage().code())
                 .flatMap(send -> route.decided(send.to()))
                 .flatMap(release ->
-                        bundles.silent(route, release, row.seen().spine().content())));
+                        arrivals.silent(route, release, row.seen().spine().content())));
     }
 
     private Plan plan(Actor actor, List<Seen> all) {

@@ -19,6 +19,7 @@ import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.round.BundleStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
@@ -40,6 +41,7 @@ import org.springframework.stereotype.Service;
 public class SignRound {
     private final RoundSight sight;
     private final RoundStore rounds;
+    private final BundleStore bundleStore;
     private final HouseStore house;
     private final Bundles bundles;
     private final FallingSignOffs signOffs;
@@ -51,6 +53,7 @@ public class SignRound {
     public SignRound(
             RoundSight sight,
             RoundStore rounds,
+            BundleStore bundleStore,
             HouseStore house,
             Bundles bundles,
             FallingSignOffs signOffs,
@@ -60,6 +63,7 @@ public class SignRound {
             Clock clock) {
         this.sight = sight;
         this.rounds = rounds;
+        this.bundleStore = bundleStore;
         this.house = house;
         this.bundles = bundles;
         this.signOffs = signOffs;
@@ -184,7 +188,7 @@ public class SignRound {
                     "Nothing was signed.");
         }
         rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
-        rounds.closeBundle(round.bundle(), now);
+        bundleStore.closeBundle(round.bundle(), now);
         bundles.carryOut(plan, Setting.of(actor, By.LAST_SIGN_OFF, "", now, all).signed(round));
         // Of unlike routes the first document's says where it went.
         Bundles.Going first = plan.going().get(0);

@@ -4,11 +4,9 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import mintshelf.app.effect.Recorder;
-import mintshelf.app.effect.SheetValues;
 import mintshelf.app.effect.SheetWriter;
 import mintshelf.app.effect.SheetWriter.Draft;
 import mintshelf.app.ground.Actor;
@@ -20,13 +18,11 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
-import mintshelf.core.document.Revision;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.stamp.SheetStamp;
 import org.springframework.stereotype.Service;
@@ -35,11 +31,10 @@ import org.springframework.stereotype.Service;
 @Service
 public class WriteSheets {
     private final Sight sight;
+    private final PlanSheets plan;
     private final DocumentStore documents;
-    private final VersionStore versions;
     private final SheetMapStore maps;
     private final SheetWriter writer;
-    private final SheetValues values;
     private final SheetHistory history;
     private final Acts acts;
     private final Recorder recorder;
@@ -47,21 +42,19 @@ public class WriteSheets {
 
     public WriteSheets(
             Sight sight,
+            PlanSheets plan,
             DocumentStore documents,
-            VersionStore versions,
             SheetMapStore maps,
             SheetWriter writer,
-            SheetValues values,
             SheetHistory history,
             Acts acts,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
+        this.plan = plan;
         this.documents = documents;
-        this.versions = versions;
         this.maps = maps;
         this.writer = writer;
-        this.values = values;
         this.history = history;
         this.acts = acts;
         this.recorder = recorder;
@@ -71,11 +64,6 @@ public class WriteSheets {
     /** How a sheet is written: with a map or the one that fits, with or without a first revision block. */
     public record How(Optional<Long> map, boolean place) {
         public static final How USUAL = new How(Optional.empty(), false);
-    }
-
-    private Map<String, String> values(Document document, Revision revision) {
-        return values.unsigned(
-                document, revision.label().orElse(""), revision.stage().name());
     }
 
     /** What stands in the way of writing into a document's sheet by hand. */
@@ -112,52 +100,11 @@ public class WriteSheets {
         }
     }
 
-    /** What writing would do to each of the documents, as the actor may see them. O(bytes). */
-    public List<Row> plan(Actor actor, Collection<Long> items, How how) {
-        return sight.of(actor, items).values().stream()
-                .map(seen -> row(actor, seen, how))
-                .toList();
-    }
-
-    private Row row(Actor actor, Seen seen, How how) {
-        Optional<Refusal> refusal = seen.all()
-                ? refusal(actor, seen)
-                : Optional.of(Refusal.of("access.missing", "Work in preparation is not shown to you.", ""));
-        if (refusal.isPresent()) return new Row(seen, Optional.empty(), refusal);
-        Document document = seen.document();
-        Revision revision = document.pending().orElseThrow();
-        try {
-            Optional<Draft> draft = writer.draft(
-                    document,
-                    revision.id(),
-                    versions.version(document.id(), document.head().number())
-                            .orElseThrow()
-                            .content(),
-                    values(document, revision),
-                    how.map().map(id -> maps.find(id).orElseThrow(NotThere::new)),
-                    how.place());
-            if (draft.isEmpty()) return stays(seen, "sheet.no_map", "No sheet map fits its sheet.", "Choose one.");
-            if (draft.get().stamped().edits().isEmpty()) {
-                boolean none = how.place() && draft.get().values().rows().isEmpty();
-                return none
-                        ? stays(seen, "sheet.no_rows", "The record has no revision to write yet.", "Start one.")
-                        : stays(seen, "sheet.same", "The sheet says what the record says.", "");
-            }
-            return new Row(seen, draft, Optional.empty());
-        } catch (Refused e) {
-            return new Row(seen, Optional.empty(), Optional.of(e.refusal()));
-        }
-    }
-
-    private static Row stays(Seen seen, String code, String reason, String remedy) {
-        return new Row(seen, Optional.empty(), Optional.of(Refusal.of(code, reason, remedy)));
-    }
-
     /** The sheet as it is against the sheet as it would be written. */
     public Optional<Compared> preview(Actor actor, long item, How how) {
         Seen seen = sight.of(actor, item);
         if (!seen.all()) throw new NotThere();
-        Row row = row(actor, seen, how);
+        Row row = plan.row(actor, seen, how);
         if (row.refusal().isPresent()) throw new Refused(row.refusal().get());
         Draft draft = row.draft().orElseThrow();
         return history.draw(draft.signed(), draft.stamped().bytes());
@@ -169,7 +116,7 @@ public class WriteSheets {
             List<Seen> all = sight.locked(actor, items);
             List<String> refused = new ArrayList<>();
             for (Seen seen : all) {
-                Row row = row(actor, seen, how);
+                Row row = plan.row(actor, seen, how);
                 if (row.refusal().isPresent()) refused.add(row.refusal().get().says());
                 else writeOne(actor, row);
             }

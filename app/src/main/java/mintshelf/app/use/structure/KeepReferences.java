@@ -1,6 +1,5 @@
 package mintshelf.app.use.structure;
 
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -15,9 +14,6 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
@@ -27,8 +23,6 @@ import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
-import mintshelf.core.document.VersionDigest;
-import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.structure.StructureGraph;
@@ -38,40 +32,34 @@ import org.springframework.stereotype.Service;
 @Service
 public class KeepReferences {
     private final Sight sight;
-    private final FactStore facts;
-    private final DocumentStore documents;
     private final VersionStore versions;
-    private final NumberStore numbers;
     private final ReferenceStore store;
     private final References references;
+    private final KeepLinks keepLinks;
+    private final Redigest redigest;
     private final LinkStore links;
     private final Acts acts;
     private final Recorder recorder;
-    private final Clock clock;
 
     public KeepReferences(
             Sight sight,
-            FactStore facts,
-            DocumentStore documents,
             VersionStore versions,
-            NumberStore numbers,
             ReferenceStore store,
             References references,
+            KeepLinks keepLinks,
+            Redigest redigest,
             LinkStore links,
             Acts acts,
-            Recorder recorder,
-            Clock clock) {
+            Recorder recorder) {
         this.sight = sight;
-        this.facts = facts;
-        this.documents = documents;
         this.versions = versions;
-        this.numbers = numbers;
         this.store = store;
         this.references = references;
+        this.keepLinks = keepLinks;
+        this.redigest = redigest;
         this.links = links;
         this.acts = acts;
         this.recorder = recorder;
-        this.clock = clock;
     }
 
     /** A reference with what it means, and where that is not known the documents of its file name. */
@@ -157,7 +145,7 @@ public class KeepReferences {
                     .filter(r -> r.seq() == seq)
                     .findFirst()
                     .orElseThrow(NotThere::new);
-            Seen target = chosen.map(id -> sight.of(actor, id)).orElseGet(() -> byNumber(actor, number));
+            Seen target = chosen.map(id -> sight.of(actor, id)).orElseGet(() -> keepLinks.byNumber(actor, number));
             long component = target.spine().id();
             store.closeGate();
             StructureGraph.of(store.usesBelow(List.of(component)))
@@ -170,7 +158,7 @@ public class KeepReferences {
                     });
             long captured = target.document().head().version();
             store.pick(versions.substance(seen.document().head().version()), seq, component, captured);
-            redigest(seen);
+            redigest.of(seen);
             recorder.note(
                     actor,
                     item,
@@ -206,7 +194,7 @@ public class KeepReferences {
                         "They are still not to be found.",
                         "File them, or say which documents are meant.");
             }
-            redigest(seen);
+            redigest.of(seen);
             recorder.note(
                     actor,
                     item,
@@ -221,79 +209,6 @@ public class KeepReferences {
     private Seen changeable(Actor actor, long item) {
         Seen seen = sight.locked(actor, item);
         refusal(actor, seen).ifPresent(r -> {
-            throw new Refused(r);
-        });
-        return seen;
-    }
-
-    /** What the version is bound to is another now; the graph learns of it. */
-    private void redigest(Seen seen) {
-        Document document = seen.document();
-        long head = document.head().version();
-        Map<String, String> facts = this.facts.facts(document.current().id());
-        versions.setDigest(
-                head, VersionDigest.of(document.head().content(), facts, References.digests(store.of(head))));
-        documents.structureMoved(document.id());
-    }
-
-    private Seen byNumber(Actor actor, String number) {
-        return numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
-                .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
-                .findFirst()
-                .orElseThrow(() -> Refused.because(
-                        "number.unknown", "No document that you see has the number " + number + ".", ""));
-    }
-
-    /** Draws a link by hand. */
-    public String link(Actor actor, long item, String key, LinkStore.Kind kind, String number) {
-        return acts.once(actor, key, () -> {
-            Seen seen = linkable(actor, item);
-            Seen target = numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
-                    .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
-                    .filter(s -> s.spine().id() != item)
-                    .findFirst()
-                    .orElseThrow(() -> Refused.because(
-                            "number.unknown", "No other document that you see has the number " + number + ".", ""));
-            links.add(item, kind, target.spine().id(), false, actor.person(), clock.instant());
-            recorder.note(
-                    actor,
-                    item,
-                    "link.drawn",
-                    "drew a link: " + kind.words() + " " + target.document().number(),
-                    "");
-            return "/documents/" + seen.spine().id() + "/refers-to";
-        });
-    }
-
-    /** Takes a link away. */
-    public String unlink(Actor actor, long id, String key) {
-        return acts.once(actor, key, () -> {
-            LinkStore.Link link = links.link(id).orElseThrow(NotThere::new);
-            linkable(actor, link.item());
-            Seen target = sight.of(actor, link.target());
-            links.remove(id);
-            recorder.note(
-                    actor,
-                    link.item(),
-                    "link.removed",
-                    "took a link away: " + link.kind().words() + " "
-                            + target.document().number(),
-                    "");
-            return "/documents/" + link.item() + "/refers-to";
-        });
-    }
-
-    /** Whether this person may draw links from a document. */
-    public static boolean mayLink(Actor actor, Seen seen) {
-        return seen.all()
-                && actor.access().may(Right.CHANGE, seen.document().place())
-                && !seen.spine().isChangePaper();
-    }
-
-    private Seen linkable(Actor actor, long item) {
-        Seen seen = sight.locked(actor, item);
-        if (!seen.all()) throw new NotThere();
-        actor.access().ask(Right.CHANGE, seen.document().place()).ifPresent(r -> {
             throw new Refused(r);
         });
         return seen;

@@ -25,7 +25,8 @@ import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.app.store.structure.ReferenceStore.Frozen;
-import mintshelf.app.store.structure.ReferenceStore.Shown;
+import mintshelf.app.store.structure.ShownStore;
+import mintshelf.app.store.structure.ShownStore.Shown;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
@@ -41,6 +42,7 @@ public class ReadStructure {
     private final RevisionStore revisions;
     private final VersionStore versions;
     private final ReferenceStore references;
+    private final ShownStore shown;
     private final StructureMirror mirror;
     private final Settings settings;
 
@@ -49,12 +51,14 @@ public class ReadStructure {
             RevisionStore revisions,
             VersionStore versions,
             ReferenceStore references,
+            ShownStore shown,
             StructureMirror mirror,
             Settings settings) {
         this.sight = sight;
         this.revisions = revisions;
         this.versions = versions;
         this.references = references;
+        this.shown = shown;
         this.mirror = mirror;
         this.settings = settings;
     }
@@ -230,7 +234,7 @@ public class ReadStructure {
                         .flatMap(n -> versions.version(item, n))
                         .map(v -> new Node(v.id(), v.revision()));
             case ON_DATE ->
-                Optional.ofNullable(references.at(List.of(item), endOf(day)).get(item))
+                Optional.ofNullable(shown.at(List.of(item), endOf(day)).get(item))
                         .map(s -> new Node(s.version(), 0));
         };
     }
@@ -257,14 +261,13 @@ public class ReadStructure {
             seen.putAll(sight.of(actor, unknown));
             Set<Long> released = new HashSet<>(items);
             released.removeIf(i -> seen.containsKey(i) && seen.get(i).all());
-            Map<Long, Shown> out =
-                    view.isReleasedOnly() || released.isEmpty() ? Map.of() : references.inForce(released);
+            Map<Long, Shown> out = view.isReleasedOnly() || released.isEmpty() ? Map.of() : shown.inForce(released);
             Map<Long, Shown> chosen = chosen(view, items, day);
             Map<Long, List<Frozen>> frozen = view == StructureView.AS_RELEASED
                     ? references.frozen(level.stream().map(Node::revision).toList())
                     : Map.of();
             Map<Long, Shown> captured = captured(refersTo.values());
-            captured.putAll(references.versions(frozen.values().stream()
+            captured.putAll(shown.versions(frozen.values().stream()
                     .flatMap(List::stream)
                     .filter(Frozen::released)
                     .map(Frozen::version)
@@ -306,9 +309,9 @@ public class ReadStructure {
 
     private Map<Long, Shown> chosen(StructureView view, Set<Long> items, LocalDate day) {
         return switch (view) {
-            case LATEST -> references.latestShown(items);
-            case LATEST_RELEASED -> references.inForce(items);
-            case ON_DATE -> references.at(items, endOf(day));
+            case LATEST -> shown.latestShown(items);
+            case LATEST_RELEASED -> shown.inForce(items);
+            case ON_DATE -> shown.at(items, endOf(day));
             case AS_SAVED, AS_RELEASED -> Map.of();
         };
     }

@@ -1,0 +1,171 @@
+package mintshelf.demo;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalLong;
+import mintshelf.demo.Parts.Part;
+import mintshelf.demo.sheet.Sheets;
+
+/** How the products were filed and went out first. */
+final class FirstYear extends Chapter {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
+
+    FirstYear(Book book) {
+        super(book);
+    }
+
+    void file(long shelf, Part part) {
+        Instant at = monthsAgo(part.months(), book.done % 7);
+        OptionalLong folder =
+                part.folder().isEmpty() ? OptionalLong.empty() : OptionalLong.of(folders.get(part.folder()));
+        String name = part.number().toLowerCase(Locale.ROOT) + "-"
+                + part.title().toLowerCase(Locale.ROOT).replace(' ', '-') + ".dxf";
+        Map<String, String> facts = part.material().isEmpty() ? Map.of("material", "see parts list") : Map.of();
+        documents.put(
+                part.number(),
+                hands.file(
+                        at,
+                        part.author(),
+                        shelf,
+                        folder,
+                        name,
+                        part.sheet("A", DAY.format(at.atZone(ZONE))),
+                        facts,
+                        true));
+        say();
+    }
+
+    /** Nearly all first revisions went out: one more version, then released. */
+    void firstRelease(Part part) {
+        List<String> never = List.of("TG40-1050", "TG40-1000", "TG40-0000", "TG40-4040");
+        long item = documents.get(part.number());
+        Instant at = monthsAgo(part.months(), 0).plus(Duration.ofDays(6));
+        List<String> said = new ArrayList<>(part.notes());
+        said.add("Lot and date code etched beside the number");
+        boolean goesOut = !never.contains(part.number());
+        hands.checkIn(
+                at,
+                part.author(),
+                item,
+                part.sheet("A", part.shape(), said, DAY.format(at.atZone(ZONE))),
+                "marking added as the shop asked",
+                false);
+        say();
+        if (goesOut) {
+            hands.release(at.plus(Duration.ofDays(9)), "oluwaseun", item);
+            say();
+        }
+    }
+
+    /** The two assemblies that never went out got one more version, saved with what their parts were by then. */
+    void linersNoted() {
+        for (Part part : List.of(part("1000"), part("0000"))) {
+            long item = documents.get(part.number());
+            hands.checkOut(daysAgo(20, 10, 5), "priya", item, "BENCH-3", "");
+            hands.checkIn(
+                    daysAgo(19, 15, 40),
+                    "priya",
+                    item,
+                    part.sheet("A", detailed(part), List.of("Assemble with liners greased"), "2026-10-02"),
+                    "liners noted",
+                    false);
+            say();
+        }
+    }
+
+    /** The well's sheet places those of clamp and liner, as external references. */
+    private static Sheets.Shape detailed(Part part) {
+        return part.number().equals("TG40-1000")
+                ? Assemblies.WELL.withDetails("tg40-1040-pipe-clamp.dxf", "tg40-1050-clamp-liner.dxf")
+                : part.shape();
+    }
+
+    void papers(long tg40, long house) {
+        documents.put(
+                "spec",
+                hands.file(
+                        monthsAgo(17, 3),
+                        "oluwaseun",
+                        tg40,
+                        OptionalLong.empty(),
+                        "TG40-0900 Specification.txt",
+                        Papers.specification(),
+                        Map.of("subject", "whole station"),
+                        false));
+        documents.put(
+                "report",
+                hands.file(
+                        daysAgo(30, 13, 10),
+                        "oluwaseun",
+                        tg40,
+                        OptionalLong.of(folders.get("3000 Encoder head")),
+                        "TG40-3900 Encoder head test report.txt",
+                        Papers.report(),
+                        Map.of("subject", "salt spray"),
+                        false));
+        documents.put(
+                "site",
+                hands.file(
+                        monthsAgo(9, 2),
+                        "priya",
+                        tg40,
+                        OptionalLong.empty(),
+                        "TG40-0910 Ebbcote quay berth 3.svg",
+                        Papers.site(),
+                        Map.of(),
+                        false));
+        hands.release(monthsAgo(16, 5), "oluwaseun", documents.get("spec"));
+        hands.release(daysAgo(29, 9, 30), "oluwaseun", documents.get("report"));
+        for (Sheets.Size size : Sheets.Size.values()) {
+            byte[] template = Sheets.draw(
+                    new Sheets.Title("", "", "", "", "", "", "", "", ""), new Sheets.Shape.Blank(size), 1, List.of());
+            long item = hands.file(
+                    monthsAgo(18, 4),
+                    "priya",
+                    house,
+                    OptionalLong.empty(),
+                    "Sheet " + size + " template.dxf",
+                    template,
+                    Map.of(),
+                    false);
+            hands.release(monthsAgo(18, 6), "priya", item);
+        }
+    }
+
+    void staffReader(long shelf) {
+        Part reader = new Part(
+                "LS18-1000", "Staff reader", "", "tomasz", 8, "", "", "3.2", "1:2", 0.5, Assemblies.READER, List.of());
+        Part clampRail = new Part(
+                "LS18-1010",
+                "Clamp rail",
+                "",
+                "tomasz",
+                8,
+                "316L",
+                "",
+                "0.8",
+                "1:2",
+                0.5,
+                part("4030").shape(),
+                List.of());
+        for (Part p : List.of(reader, clampRail)) {
+            Instant at = monthsAgo(8, 1);
+            long item = hands.file(
+                    at,
+                    p.author(),
+                    shelf,
+                    OptionalLong.empty(),
+                    p.number().toLowerCase(Locale.ROOT) + ".dxf",
+                    p.sheet("A", DAY.format(at.atZone(ZONE))),
+                    Map.of("material", p.material().isEmpty() ? "see parts list" : p.material()),
+                    false);
+            hands.release(at.plus(Duration.ofDays(4)), "oluwaseun", item);
+            say();
+        }
+    }
+}
