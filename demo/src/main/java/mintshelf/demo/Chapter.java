@@ -45,7 +45,6 @@ abstract class Chapter {
 
     final void say() {
         book.done++;
-        if (book.done % 50 == 0) System.out.print("\rWriting the story: " + book.done + " acts");
     }
 
     final Instant monthsAgo(int months, int hours) {

@@ -60,6 +60,7 @@ public final class Demo {
             throw new IOException("The demo runs already, on " + origin());
         }
         if (words.contains("--fresh")) PrivateMariaDb.deleteTree(FOLDER);
+        Steps.begin("Database");
         PrivateMariaDb database = database();
         if (OlderForm.isThatOf(database.url(SCHEMA), database.user(), database.password())) {
             System.out.println("The demo's database was made by an earlier Mint Shelf; it is made anew.");
@@ -67,6 +68,7 @@ public final class Demo {
             PrivateMariaDb.deleteTree(FOLDER);
             database = database();
         }
+        Steps.end("");
         database.keepAlive(System.err::println);
         Map<String, Object> properties = new HashMap<>();
         properties.put("mint-shelf.database-folder", FOLDER.toString());
@@ -86,7 +88,9 @@ public final class Demo {
         application.setLogStartupInfo(false);
         SpringApplication.getShutdownHandlers().add(database::close);
         SpringApplication.getShutdownHandlers().add(mail::stop);
+        Steps.begin("Application");
         ConfigurableApplicationContext context = application.run("--server.port=" + port, "--server.address=127.0.0.1");
+        Steps.end("");
         String origin = "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
         Files.writeString(FOLDER.resolve("origin"), origin);
         System.out.println("\nMint Shelf's demo answers on " + origin);

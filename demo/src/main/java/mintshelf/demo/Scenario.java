@@ -65,6 +65,7 @@ public class Scenario implements ApplicationRunner {
     @Override
     public void run(ApplicationArguments arguments) {
         if (!people.isEmpty()) return;
+        Steps.begin("The story");
         try {
             write();
         } finally {
@@ -96,7 +97,7 @@ public class Scenario implements ApplicationRunner {
         new ModelStory(hands, shelves, (days, hour) -> first.daysAgo(days, hour, 0)).write(tg40, ls18, book.folders);
         new Changes(book).story(tg40);
         Cast.ALL.forEach(person -> hands.putAwayBefore(first.daysAgo(7, 0, 0), person.login()));
-        System.out.println("\rThe story is written: " + book.done + " acts.      ");
+        Steps.end(book.done + " acts, ");
     }
 
     private void cast() {
