@@ -148,6 +148,30 @@ class LayersTest {
                 .check(APP);
     }
 
+    /** What needs more than nine others does more than one thing. */
+    @Test
+    void nobodyHasMoreThanNineParts() {
+        List<String> many = APP.stream()
+                .filter(c -> !c.isRecord() && !c.getSimpleName().contains("$"))
+                .flatMap(c -> c.getConstructors().stream())
+                .filter(made -> made.getRawParameterTypes().size() > 9)
+                .map(made -> made.getFullName())
+                .toList();
+        assertThat(many).isEmpty();
+    }
+
+    @Test
+    void noFileIsLongerThanOneReadsAtOnce() throws IOException {
+        try (Stream<Path> files = Files.walk(Path.of("src/main/java"))) {
+            List<String> tooLong = new ArrayList<>();
+            for (Path file : files.filter(f -> f.toString().endsWith(".java")).toList()) {
+                long lines = Files.readString(file).lines().count();
+                if (lines > 450) tooLong.add(file + " has " + lines);
+            }
+            assertThat(tooLong).isEmpty();
+        }
+    }
+
     @Test
     void aTableIsWrittenByOneStore() throws IOException {
         Map<String, Set<String>> writers = new TreeMap<>();

@@ -76,6 +76,13 @@ public class Bundles {
         }
     }
 
+    /** The move that a round on a document decides. */
+    public Move decided(Document document) {
+        return house.edition(document.current().stage().edition())
+                .decided(document.current().stage().code())
+                .orElseThrow();
+    }
+
     /** What an act would do with these documents. Nothing is changed; no row is left out. */
     public Plan<Going> plan(Actor actor, Collection<Seen> all, Way way, By by) {
         return plan(actor, all, seen -> way, seen -> by);

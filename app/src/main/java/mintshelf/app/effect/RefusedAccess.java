@@ -3,9 +3,9 @@ package mintshelf.app.effect;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Recent;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -26,12 +26,7 @@ public class RefusedAccess {
 
     private record Try(long person, String method, String code, String shape) {}
 
-    private final Map<Try, Instant> noted = new LinkedHashMap<>() {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Try, Instant> eldest) {
-            return size() > KEPT;
-        }
-    };
+    private final Map<Try, Instant> noted = Recent.most(KEPT);
 
     public RefusedAccess(Recorder recorder, UnitOfWork unit, Clock clock) {
         this.recorder = recorder;

@@ -2,11 +2,11 @@ package mintshelf.app.sight;
 
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Recent;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
@@ -42,12 +42,7 @@ public class CheckSheets {
 
     private record Key(String hash, Map<String, String> record, CheckRules rules) {}
 
-    private final Map<Key, List<Finding>> kept = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Key, List<Finding>> eldest) {
-            return size() > KEPT;
-        }
-    };
+    private final Map<Key, List<Finding>> kept = Recent.most(KEPT);
 
     public CheckSheets(
             Sheets sheets,

@@ -17,6 +17,10 @@ import mintshelf.core.base.Outcome;
  * {n:4:10}     counter in steps of ten            {check} {check37}  ISO 7064 MOD 11-2, MOD 37-2 over what stands before
  * {material}   the value of a fact
  * </pre>
+ *
+ * <p>A counter counts in a scope: by the fixed text that stands around it, so that a year or a fact in the pattern begins at one
+ * again. Check characters are those of ISO/IEC 7064: pure systems, MOD 11-2 (digits, X for ten) and MOD 37-2 (letters and digits, * for
+ * thirty-six), over all letters and digits before them, others passed over. Reading and drawing are O(length).
  */
 public final class NumberPattern {
     private static final Pattern FIELD = Pattern.compile("\\{([a-z][a-z0-9_]*)(?::(\\d{1,2}))?(?::(\\d{1,4}))?}");

@@ -11,8 +11,8 @@ import static mintshelf.database.schema.Tables.ROLE;
 import static mintshelf.database.schema.Tables.ROLE_RIGHT;
 import static mintshelf.database.schema.Tables.SHELF;
 
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -43,12 +43,11 @@ public class GrantStore {
 
     private final Prepared people =
             new Prepared((db, ids) -> db.select(PERSON.fields()).from(PERSON).where(PERSON.ID.in(ids)));
-    private final Map<Long, Kept> kept = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Long, Kept> eldest) {
-            return size() > MOST_KEPT;
-        }
-    };
+    private final Map<Long, Kept> kept = Caffeine.newBuilder()
+            .maximumSize(MOST_KEPT)
+            .executor(Runnable::run)
+            .<Long, Kept>build()
+            .asMap();
     private final DSLContext db;
 
     public GrantStore(DSLContext db) {

@@ -12,7 +12,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -28,6 +27,7 @@ import java.util.concurrent.TimeUnit;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.CountedInput;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Recent;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.setup.Settings;
@@ -75,12 +75,7 @@ public class ReceiveContent {
      * Hashes of uploads under way on this node, so that the whole need not be read back. Only a saving: an entry that does not
      * stand exactly at the upload's end is not used.
      */
-    private final Map<Long, Running> running = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Long, Running> eldest) {
-            return size() > RUNNING_HASHES;
-        }
-    };
+    private final Map<Long, Running> running = Recent.most(RUNNING_HASHES);
 
     /** Each sender holds a step of bytes: as many at once as a fifth of the heap has room for. */
     private static final int PLACES =

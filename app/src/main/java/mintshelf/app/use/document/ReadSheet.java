@@ -1,12 +1,12 @@
 package mintshelf.app.use.document;
 
 import java.nio.charset.StandardCharsets;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Recent;
 import mintshelf.app.sight.Contents;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
@@ -36,21 +36,11 @@ public class ReadSheet {
     private final ReadingRoom room;
 
     /** Small pictures by the hash of their content, which never changes: no rule for staleness is needed. */
-    private final Map<String, String> thumbnails = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, String> eldest) {
-            return size() > KEPT_THUMBNAILS;
-        }
-    };
+    private final Map<String, String> thumbnails = Recent.most(KEPT_THUMBNAILS);
 
     private static final int KEPT_REFUSALS = 1000;
 
-    private final Map<String, Refusal> refused = new LinkedHashMap<>(16, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, Refusal> eldest) {
-            return size() > KEPT_REFUSALS;
-        }
-    };
+    private final Map<String, Refusal> refused = Recent.most(KEPT_REFUSALS);
 
     public ReadSheet(Contents contents, Sheets sheets, ReadingRoom room) {
         this.room = room;

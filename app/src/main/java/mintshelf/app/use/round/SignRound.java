@@ -18,7 +18,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.BundleStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
@@ -28,7 +27,6 @@ import mintshelf.core.document.Document;
 import mintshelf.core.document.Stage;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
-import mintshelf.core.route.Move;
 import mintshelf.core.route.Way;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Decision;
@@ -42,7 +40,6 @@ public class SignRound {
     private final RoundSight sight;
     private final RoundStore rounds;
     private final BundleStore bundleStore;
-    private final HouseStore house;
     private final Bundles bundles;
     private final FallingSignOffs signOffs;
     private final Telling telling;
@@ -54,7 +51,6 @@ public class SignRound {
             RoundSight sight,
             RoundStore rounds,
             BundleStore bundleStore,
-            HouseStore house,
             Bundles bundles,
             FallingSignOffs signOffs,
             Telling telling,
@@ -64,7 +60,6 @@ public class SignRound {
         this.sight = sight;
         this.rounds = rounds;
         this.bundleStore = bundleStore;
-        this.house = house;
         this.bundles = bundles;
         this.signOffs = signOffs;
         this.telling = telling;
@@ -203,7 +198,8 @@ public class SignRound {
 
     /** Whether somebody's hand makes the move that this round opens, as with a change order. */
     private boolean waitsForAHand(RoundView view) {
-        return view.lines().stream().anyMatch(l -> !decided(l.seen().document()).isMadeByRound());
+        return view.lines().stream()
+                .anyMatch(l -> !bundles.decided(l.seen().document()).isMadeByRound());
     }
 
     private void waitForAHand(Actor actor, RoundView view, Round round, Instant now) {
@@ -214,12 +210,6 @@ public class SignRound {
                 round,
                 "round.signed",
                 " gave the last sign-off on " + named(view) + "; it can be carried out");
-    }
-
-    private Move decided(Document document) {
-        return house.edition(document.current().stage().edition())
-                .decided(document.current().stage().code())
-                .orElseThrow();
     }
 
     private void goOn(Actor actor, RoundView view, Round after) {

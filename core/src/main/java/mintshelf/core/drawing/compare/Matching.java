@@ -14,6 +14,20 @@ import mintshelf.core.drawing.Style;
 /**
  * Pairs the primitives of two sheets: those that are the same, those that moved together, those that changed. What it decides
  * depends on the contents alone: neither on their order nor on which sheet is called old.
+ *
+ * <p>Four passes, each over what the one before left. <b>Equal</b>: to the last bit, as multisets, by hashing; O(n), and nearly
+ * everything on nearly every sheet. <b>Near</b>: within the tolerance (a millionth of the sheet, a thousandth of a unit at least), the
+ * nearest pairs first, found in a grid of cells. <b>Shifted</b>: the idea of the generalized Hough transform (D. H. Ballard, Pattern
+ * Recognition 13, 1981): every unmatched old shape votes, with every unmatched new one of its form, for the translation between
+ * them; the translation with most votes is taken as a view that moved, its members are paired, and the vote is held again, up to
+ * {@link #MOST_SHIFTS} times. Fewer than {@link #LEAST_VOTES} votes are no view. Of two with as many votes the shorter one wins, then
+ * the one that is the same seen from either sheet. Forms of which there are more than {@link #MOST_VOTERS}, rows of dots, do not vote:
+ * they would vote for everything; they follow the view that others found. <b>Changed</b>: what carries one handle on both sheets, then
+ * what is alike in place and form ({@link Likeness}), the most alike first.
+ *
+ * <p>O(n) in the common case, O(n + v²) a vote with v at most {@link #MOST_VOTERS} of a form. It does not hold for views that were
+ * turned or scaled: their lines come out as removed and added. Beyond {@link #MOST_LIKE} unmatched shapes nothing is called changed:
+ * such sheets are two sheets.
  */
 final class Matching {
     private static final int LEAST_VOTES = 6;

@@ -17,6 +17,12 @@ import mintshelf.core.model.step.StepValue.Typed;
 /**
  * Reads products, usages, units, validation properties and external documents out of an exchange file, streamed. O(bytes); memory
  * grows with the products, not with the geometry.
+ *
+ * <p>The file is the clear text encoding of ISO 10303-21: header and data sections, instances by internal and by external mapping,
+ * strings with their control directives (clause 6.4.3). Of its schema (ISO 10303-203, -214, -242) only what says what a product is and
+ * what it consists of: PRODUCT, its formation and definition, and the files that documents are in (ISO 10303-41), usages (ISO 10303-44),
+ * validation properties (mass, volume, area). Instances may refer forward; references are resolved when all are read. What refers to
+ * nothing is left out, and said.
  */
 public final class StepReader {
     /** Instances that say something of products: 41 (product structure), 42, 45 and 203 (properties), 44 (usages). */
