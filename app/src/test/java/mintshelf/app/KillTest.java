@@ -385,7 +385,7 @@ class KillTest {
 
     @Test
     void aLargeFileCutInTheMiddleIsResumedInASmallHeap() throws Exception {
-        cutAndResumed(60_000_000, "-Xmx128m");
+        cutAndResumed(40_000_000, "-Xmx112m");
     }
 
     @Test

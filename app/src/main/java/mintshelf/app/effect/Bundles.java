@@ -16,7 +16,6 @@ import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.HoldStore;
@@ -39,7 +38,6 @@ import org.springframework.stereotype.Component;
 @Component
 public class Bundles {
     private final Cases cases;
-    private final DocumentStore documents;
     private final VersionStore versions;
     private final HouseStore house;
     private final HoldStore holds;
@@ -49,7 +47,6 @@ public class Bundles {
 
     public Bundles(
             Cases cases,
-            DocumentStore documents,
             VersionStore versions,
             HouseStore house,
             HoldStore holds,
@@ -57,7 +54,6 @@ public class Bundles {
             Recorder recorder,
             List<Deed> deeds) {
         this.cases = cases;
-        this.documents = documents;
         this.versions = versions;
         this.house = house;
         this.holds = holds;

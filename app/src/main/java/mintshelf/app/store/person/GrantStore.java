@@ -20,7 +20,6 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import mintshelf.app.store.Prepared;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Grant;
 import mintshelf.core.access.Right;
@@ -41,8 +40,6 @@ public class GrantStore {
     /** People whose grants are kept in memory. */
     private static final int MOST_KEPT = 5000;
 
-    private final Prepared people =
-            new Prepared((db, ids) -> db.select(PERSON.fields()).from(PERSON).where(PERSON.ID.in(ids)));
     private final Map<Long, Kept> kept = Caffeine.newBuilder()
             .maximumSize(MOST_KEPT)
             .executor(Runnable::run)

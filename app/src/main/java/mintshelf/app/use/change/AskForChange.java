@@ -1,6 +1,5 @@
 package mintshelf.app.use.change;
 
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -47,7 +46,6 @@ public class AskForChange {
     private final Acts acts;
     private final Telling telling;
     private final Recorder recorder;
-    private final Clock clock;
 
     public AskForChange(
             Sight sight,
@@ -57,8 +55,7 @@ public class AskForChange {
             HouseStore house,
             Acts acts,
             Telling telling,
-            Recorder recorder,
-            Clock clock) {
+            Recorder recorder) {
         this.sight = sight;
         this.orders = orders;
         this.papers = papers;
@@ -67,7 +64,6 @@ public class AskForChange {
         this.acts = acts;
         this.telling = telling;
         this.recorder = recorder;
-        this.clock = clock;
     }
 
     /** A document that is asked about: what its line would be, or why it has none. */

@@ -9,7 +9,6 @@ import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
@@ -19,21 +18,13 @@ import org.springframework.stereotype.Service;
 @Service
 public class FetchFiles {
     private final Sight sight;
-    private final DocumentStore documents;
     private final RevisionStore revisions;
     private final VersionStore versions;
     private final UnitOfWork unit;
     private final Recorder recorder;
 
-    public FetchFiles(
-            Sight sight,
-            DocumentStore documents,
-            RevisionStore revisions,
-            VersionStore versions,
-            UnitOfWork unit,
-            Recorder recorder) {
+    public FetchFiles(Sight sight, RevisionStore revisions, VersionStore versions, UnitOfWork unit, Recorder recorder) {
         this.sight = sight;
-        this.documents = documents;
         this.revisions = revisions;
         this.versions = versions;
         this.unit = unit;

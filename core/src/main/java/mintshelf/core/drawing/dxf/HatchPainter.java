@@ -7,7 +7,18 @@ import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Source;
 import mintshelf.core.drawing.Style;
 
-/** HATCH: solid areas and line patterns between rings, islands left out. */
+/**
+ * HATCH: solid areas and line patterns between rings, islands left out.
+ *
+ * <p>Each family of parallel lines is turned into axes of its own, in which its lines are level and counted; a line is cut where it
+ * crosses the rings, and every second piece is drawn: the even-odd rule along a scan line, so that islands and islands in islands come
+ * out by themselves. A line through a corner is asked a hair beside it. Dashes go on from the family's origin, not from the ring, so
+ * that neighbouring areas meet. Of a style that wants the outer ring alone the largest ring is it; of one that wants the outermost two,
+ * those that lie within fewer than two others.
+ *
+ * <p>O(lines × corners) a family; beyond {@link #MOST_STROKES} strokes the rings are drawn instead, and said. Rings that cross themselves
+ * are filled by the even-odd rule, whatever their maker meant; gradients are drawn as nothing but their rings.
+ */
 final class HatchPainter {
     private static final int MOST_STROKES = 20_000;
     private static final int MOST_STROKES_OF_A_SHEET = 1_000_000;

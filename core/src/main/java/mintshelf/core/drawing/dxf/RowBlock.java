@@ -17,6 +17,11 @@ import mintshelf.core.drawing.dxf.SheetContent.Row;
  * a row more repeats the first one a step further; where the sheet has no such block, one is drawn.
  *
  * <p>All of it is a pure function of the drawing and the rows, so that writing again gives the same bytes.
+ *
+ * <p>A row more is the first one's entities, byte for byte, with new handles, new values and its y moved by the step: the way between the
+ * first two rows that stand on the sheet, else the row height that the map says. New handles begin behind the highest of the file, and
+ * the head's seed is moved behind them where it is lower, so that no program finds one twice; files without handles get none.
+ * O(bytes of the drawing + rows × columns). It does not hold for rows that run sideways: only y is moved.
  */
 public final class RowBlock {
     /** The blocks that the shelf draws where a sheet has none of its own. */
