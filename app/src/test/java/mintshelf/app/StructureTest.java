@@ -115,7 +115,7 @@ class StructureTest {
         assertThat(below.newer()).isZero();
         assertThat(below.belowOutOfDate()).as("told at every level above").isTrue();
 
-        Wish above = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), true);
+        Wish above = Wish.takeUp(true);
         assertThat(over.plan(server.actor("priya"), Run.What.TAKE_UP, List.of(well), above)
                         .rows())
                 .extracting(r -> r.of().seen().spine().id() + " " + r.of().says())

@@ -17,6 +17,11 @@ public record Wish(
     /** Nothing beside the documents. */
     public static final Wish NONE = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), false);
 
+    /** @param above whether what stands above takes up, too */
+    public static Wish takeUp(boolean above) {
+        return new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), above);
+    }
+
     public static Wish move(String code, String reason) {
         return new Wish(Optional.of(code), Optional.empty(), reason, Optional.empty(), false);
     }

@@ -187,7 +187,7 @@ public class StructurePages {
             Actor actor, @RequestParam String items, @RequestParam(required = false) String all, Model model) {
         List<Long> ids = Pages.ids(items);
         if (ids.isEmpty()) throw new NotThere();
-        Wish wish = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), all != null);
+        Wish wish = Wish.takeUp(all != null);
         Plan<SetAct.Line> plan = over.plan(actor, Run.What.TAKE_UP, ids, wish);
         List<Seen> opening = plan.going().stream().map(SetAct.Line::seen).toList();
         model.addAttribute(

@@ -34,23 +34,21 @@ public class KeepLinks {
         this.clock = clock;
     }
 
-    Seen byNumber(Actor actor, String number) {
+    /** The document of a number that the actor sees; another one than {@code item}. */
+    Seen byNumber(Actor actor, long item, String number) {
         return numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
                 .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
+                .filter(s -> s.spine().id() != item)
                 .findFirst()
                 .orElseThrow(() -> Refused.because(
-                        "number.unknown", "No document that you see has the number " + number + ".", ""));
+                        "number.unknown", "No other document that you see has the number " + number + ".", ""));
     }
+
     /** Draws a link by hand. */
     public String link(Actor actor, long item, String key, LinkStore.Kind kind, String number) {
         return acts.once(actor, key, () -> {
             Seen seen = linkable(actor, item);
-            Seen target = numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
-                    .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
-                    .filter(s -> s.spine().id() != item)
-                    .findFirst()
-                    .orElseThrow(() -> Refused.because(
-                            "number.unknown", "No other document that you see has the number " + number + ".", ""));
+            Seen target = byNumber(actor, item, number);
             links.add(item, kind, target.spine().id(), false, actor.person(), clock.instant());
             recorder.note(
                     actor,

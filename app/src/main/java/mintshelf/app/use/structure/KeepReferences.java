@@ -28,7 +28,7 @@ import mintshelf.core.revision.StageClass;
 import mintshelf.core.structure.StructureGraph;
 import org.springframework.stereotype.Service;
 
-/** What a document's file refers to: shown, and put right where the shelf did not know; links drawn by hand. */
+/** What a document's file refers to: shown, and put right where the shelf did not know. */
 @Service
 public class KeepReferences {
     private final Sight sight;
@@ -145,7 +145,8 @@ public class KeepReferences {
                     .filter(r -> r.seq() == seq)
                     .findFirst()
                     .orElseThrow(NotThere::new);
-            Seen target = chosen.map(id -> sight.of(actor, id)).orElseGet(() -> keepLinks.byNumber(actor, number));
+            Seen target =
+                    chosen.map(id -> sight.of(actor, id)).orElseGet(() -> keepLinks.byNumber(actor, item, number));
             long component = target.spine().id();
             store.closeGate();
             StructureGraph.of(store.usesBelow(List.of(component)))
