@@ -6,16 +6,20 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.run.PlanMoved;
 import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
+import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
+import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
@@ -126,6 +130,37 @@ class ActOverSetTest {
                 .isInstanceOf(NotThere.class);
         assertThatThrownBy(() -> over.plan(server.actor(login), Run.What.CHECK_IN, List.of(sheet), Wish.NONE))
                 .isInstanceOf(NotThere.class);
+    }
+
+    @Test
+    void aReadersPlanSaysTheSameWhateverIsPreparedHeldOrOnAnOrder() {
+        long shelf = server.shelf();
+        long item = review.drawing(shelf, "read.dxf");
+        review.release(item);
+        Actor rafael = server.actor("rafael");
+        List<Wish> wishes = List.of(Wish.move("withdraw", "x"), Wish.move("send", ""), Wish.takeUp(true));
+        List<String> before = wishes.stream().map(w -> said(rafael, item, w)).toList();
+        assertThat(before).allMatch(s -> s.contains("[access.missing]"));
+        server.bean(AskForChange.class)
+                .ask(server.actor("priya"), List.of(item), Server.key(), "Hush", "because", Map.of());
+        assertThat(wishes.stream().map(w -> said(rafael, item, w)).toList()).isEqualTo(before);
+
+        long other = review.drawing(shelf, "read too.dxf");
+        review.release(other);
+        List<String> quiet = wishes.stream().map(w -> said(rafael, other, w)).toList();
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(other), Server.key(), "hush", "", true);
+        assertThat(wishes.stream().map(w -> said(rafael, other, w)).toList()).isEqualTo(quiet);
+    }
+
+    private String said(Actor actor, long item, Wish wish) {
+        Run.What what = wish.move().isPresent() ? Run.What.MOVE : Run.What.TAKE_UP;
+        Plan<SetAct.Line> plan = over.plan(actor, what, List.of(item), wish);
+        Plan.Row<SetAct.Line> row = plan.rows().get(0);
+        return ActOverSet.digest(plan)
+                + row.stand()
+                + row.of().says()
+                + row.refusals().stream().map(Refusal::code).toList()
+                + row.refusals();
     }
 
     /** As a node leaves it that dies right after it was asked. */

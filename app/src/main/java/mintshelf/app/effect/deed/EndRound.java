@@ -11,11 +11,11 @@ import org.springframework.stereotype.Component;
 @Component
 class EndRound implements Deed {
     private final RoundStore rounds;
-    private final BundleStore bundleStore;
+    private final BundleStore bundles;
 
-    EndRound(RoundStore rounds, BundleStore bundleStore) {
+    EndRound(RoundStore rounds, BundleStore bundles) {
         this.rounds = rounds;
-        this.bundleStore = bundleStore;
+        this.bundles = bundles;
     }
 
     @Override
@@ -30,6 +30,6 @@ class EndRound implements Deed {
         if (as == Round.State.TAKEN_BACK)
             rounds.fall(round.id(), "taken back by " + setting.actor().name(), setting.now());
         rounds.end(round.id(), as, setting.actor().person(), setting.why(), setting.now());
-        bundleStore.closeBundle(round.bundle(), setting.now());
+        bundles.closeBundle(round.bundle(), setting.now());
     }
 }

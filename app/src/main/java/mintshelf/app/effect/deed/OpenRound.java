@@ -15,11 +15,11 @@ import org.springframework.stereotype.Component;
 /** Asks for sign-offs: one round over all that goes together, what stays where it is too. */
 @Component
 class OpenRound implements Deed {
-    private final BundleStore bundleStore;
+    private final BundleStore bundles;
     private final Asking asking;
 
-    OpenRound(BundleStore bundleStore, Asking asking) {
-        this.bundleStore = bundleStore;
+    OpenRound(BundleStore bundles, Asking asking) {
+        this.bundles = bundles;
         this.asking = asking;
     }
 
@@ -52,8 +52,7 @@ class OpenRound implements Deed {
     }
 
     private void open(Setting setting, long sender, List<Seen> all, Setting.Asks asks) {
-        long bundle =
-                bundleStore.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
+        long bundle = bundles.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
         asking.open(setting.actor(), sender, bundle, all, asks.lines(), asks.note(), asks.wishes());
     }
 }

@@ -13,12 +13,12 @@ import org.springframework.stereotype.Component;
 class ReleaseLines implements Deed {
 
     private final OrderStore orders;
-    private final BundleStore bundleStore;
+    private final BundleStore bundles;
     private final IssueNotice notice;
 
-    ReleaseLines(OrderStore orders, BundleStore bundleStore, IssueNotice notice) {
+    ReleaseLines(OrderStore orders, BundleStore bundles, IssueNotice notice) {
         this.orders = orders;
-        this.bundleStore = bundleStore;
+        this.bundles = bundles;
         this.notice = notice;
     }
 
@@ -33,7 +33,7 @@ class ReleaseLines implements Deed {
         for (Mover order : movers) {
             long id = order.document().id();
             long notice = this.notice.issue(setting.actor(), order.seen(), orders.lines(id), board, setting.now());
-            bundleStore.closeBundle(board.bundle(), setting.now());
+            bundles.closeBundle(board.bundle(), setting.now());
             orders.end(id, Optional.of(notice), "", setting.now());
         }
     }

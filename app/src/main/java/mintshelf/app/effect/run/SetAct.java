@@ -7,6 +7,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.run.Run;
 import mintshelf.core.base.Plan;
+import mintshelf.core.base.Refusal;
 
 /** An act over a set of documents, which says what it would do before it does it. */
 public interface SetAct {
@@ -29,6 +30,14 @@ public interface SetAct {
 
     /** In words, what it does with the rows that go: "Move 3 documents to Released". */
     String says(List<Line> going, Wish wish);
+
+    /** What is told of a document of which the actor sees released versions only: always the same, whatever is prepared. */
+    static Refusal notShown(Seen seen) {
+        return Refusal.of(
+                "access.missing",
+                "You see released versions of " + seen.document().number() + " only.",
+                "A data manager can change that.");
+    }
 
     /**
      * What a row of a plan is about.

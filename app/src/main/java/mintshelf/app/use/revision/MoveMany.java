@@ -72,11 +72,16 @@ public class MoveMany implements SetAct {
 
     @Override
     public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
-        Map<Long, Seen> seen = sight.of(actor, items);
-        List<Seen> all = upwards(seen);
+        Map<Long, Seen> own = new LinkedHashMap<>();
+        List<Plan.Row<Line>> others = new ArrayList<>();
+        sight.of(actor, items).forEach((id, seen) -> {
+            if (seen.all()) own.put(id, seen);
+            // Of what a reader sees no gate is asked: gates tell of work in preparation.
+            else others.add(Plan.Row.asked(Line.of(seen), List.of(SetAct.notShown(seen))));
+        });
         List<Plan.Row<Line>> rows = new ArrayList<>();
-        for (Plan.Row<Bundles.Going> row :
-                bundles.plan(actor, all, Way.named(code(wish)), by(wish)).rows()) {
+        for (Plan.Row<Bundles.Going> row : bundles.plan(actor, upwards(own), Way.named(code(wish)), by(wish))
+                .rows()) {
             List<Refusal> inTheWay =
                     new ArrayList<>(elsewhere(row.of()).stream().toList());
             // Of one that stands elsewhere nothing else is asked: it is another move's turn.
@@ -86,6 +91,7 @@ public class MoveMany implements SetAct {
             }
             rows.add(Plan.Row.asked(line(row.of()), inTheWay));
         }
+        rows.addAll(others);
         return new Plan<>(rows);
     }
 
@@ -114,12 +120,6 @@ public class MoveMany implements SetAct {
     /** What asks for more than a word is done on its own page. */
     private static Optional<Refusal> ownPage(Bundles.Going going) {
         Document document = going.document();
-        if (!going.seen().all()) {
-            return Optional.of(Refusal.of(
-                    "access.missing",
-                    "You see released versions of " + document.number() + " only.",
-                    "A data manager can change that."));
-        }
         if (going.seen().spine().isChangePaper()) {
             return Optional.of(Refusal.of(
                     "change.paper",
@@ -161,6 +161,7 @@ public class MoveMany implements SetAct {
         due.forEach(d -> expected.put(d.item(), d.expected()));
         List<Seen> all = sight.locked(actor, expected.keySet());
         for (Seen seen : all) {
+            if (!seen.all()) throw new NotThere();
             Sight.expectVersion(seen, Integer.parseInt(expected.get(seen.spine().id())));
         }
         By by = by(wish);

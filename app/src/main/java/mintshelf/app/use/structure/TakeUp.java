@@ -69,7 +69,9 @@ public class TakeUp implements SetAct {
 
     /** How many documents stand above these and could go along. */
     public int above(Actor actor, Collection<Long> items) {
-        return sight.of(actor, above(mirror.now().graph(), items)).size();
+        return (int) sight.of(actor, above(mirror.now().graph(), items)).values().stream()
+                .filter(Seen::all)
+                .count();
     }
 
     private static Set<Long> above(StructureGraph graph, Collection<Long> items) {
@@ -101,6 +103,11 @@ public class TakeUp implements SetAct {
         Set<Long> moving = new HashSet<>();
         for (long id : order) {
             Seen one = seen.get(id);
+            if (!one.all()) {
+                // What is newer in preparation is not a reader's to know: the row is the same, whatever it is.
+                if (items.contains(id)) rows.add(Plan.Row.asked(Line.of(one), List.of(SetAct.notShown(one))));
+                continue;
+            }
             long head = one.document().head().version();
             int newer = newer(before.getOrDefault(head, List.of()), now.getOrDefault(head, List.of()), moving);
             if (newer == 0 && items.contains(id)) rows.add(Plan.Row.stays(Line.of(one)));
@@ -126,10 +133,7 @@ public class TakeUp implements SetAct {
     }
 
     private static Optional<Refusal> refusal(Actor actor, Seen seen) {
-        if (!seen.all()) {
-            return Optional.of(Refusal.of(
-                    "access.missing", "You see released versions of it only.", "A data manager can change that."));
-        }
+        if (!seen.all()) return Optional.of(SetAct.notShown(seen));
         return HoldRules.checkOut(seen.document(), actor.access())
                 .filter(r -> !r.code().equals("hold.mine"));
     }
