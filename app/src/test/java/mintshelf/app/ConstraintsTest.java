@@ -62,10 +62,10 @@ class ConstraintsTest {
     }
 
     @Test
-    void aPieceThatAContentHolds() {
+    void aPackThatAContentHasAStretchOf() {
         long item = server.file("priya", server.shelf(), "p.txt", "piece of it", false);
         refused(
-                "delete from chunk where id in (select chunk from content_chunk where content in (select content from version_file f join version v on v.id = f.version where v.item = ?))",
+                "delete from pack where id in (select pack from content_stretch where content in (select content from version_file f join version v on v.id = f.version where v.item = ?))",
                 item);
     }
 

@@ -7,10 +7,12 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.Executors;
@@ -21,12 +23,17 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.content.BrokenContent;
 import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.Laid;
+import mintshelf.app.store.content.PieceStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadMoved;
 import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.use.content.CollectContent;
 import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.content.ChunkCutter;
+import mintshelf.core.content.CutSize;
 import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
@@ -109,6 +116,7 @@ class ContentTest {
     void boundariesAreTheSameHoweverTheBytesCame() throws IOException {
         byte[] bytes = text(5_000_000, 4);
         StoredContent whole = store(bytes);
+        long before = lastPack();
         String token = receive.open(priya, "again.txt", bytes.length);
         int at = 0;
         while (at < bytes.length) {
@@ -116,11 +124,10 @@ class ContentTest {
             at = (int) receive.receive(priya, token, at, new ByteArrayInputStream(bytes, at, n))
                     .received();
         }
-        int before = server.db().fetchCount(Tables.CHUNK);
         StoredContent again = server.bean(UnitOfWork.class)
                 .run(() -> uploads.seal(uploads.uploads(List.of(token), true)).get(token));
         assertThat(again.id()).isEqualTo(whole.id());
-        assertThat(server.db().fetchCount(Tables.CHUNK)).isEqualTo(before);
+        assertThat(newBytes(before)).as("every piece was found").isZero();
     }
 
     @Test
@@ -138,26 +145,32 @@ class ContentTest {
     }
 
     @Test
-    void aVersionWithFewEditsStoresFewNewPieces() {
+    void aVersionWithFewEditsStoresFewNewPieces() throws IOException {
         byte[] bytes = text(4_000_000, 5);
         store(bytes);
-        int before = server.db().fetchCount(Tables.CHUNK);
+        long before = lastPack();
+        int pieces = server.db().fetchCount(Tables.PIECE);
         Random random = new Random(6);
         for (int i = 0; i < 10; i++) bytes[random.nextInt(bytes.length)] = 'x';
-        store(bytes);
-        assertThat(server.db().fetchCount(Tables.CHUNK) - before).isBetween(1, 22);
+        StoredContent second = store(bytes);
+        assertThat(server.db().fetchCount(Tables.PIECE) - pieces).isBetween(1, 22);
+        assertThat(newBytes(before)).isBetween(1L, 22L * CutSize.SMALL.most());
+        assertThat(read(second, 0, bytes.length)).isEqualTo(bytes);
     }
 
     @Test
-    void aPieceThatWasAlteredIsNotSent() {
+    void aPackThatWasAlteredIsNotSentAndNothingMoreIsLaidOnIt() throws IOException {
         byte[] bytes = random(300_000, 7);
         StoredContent content = store(bytes);
         server.db()
                 .execute(
-                        "update chunk set bytes = concat(left(bytes, 100), 'x', substr(bytes, 102)) where id in (select chunk from content_chunk where content = ?)",
+                        "update pack set bytes = concat(left(bytes, 100), 'x', substr(bytes, 102)) where id in (select pack from content_stretch where content = ?)",
                         content.id());
         assertThatThrownBy(() -> read(content, 0, bytes.length)).isInstanceOf(BrokenContent.class);
-        server.db().execute("delete from content_chunk where content = ?", content.id());
+        byte[] more = Arrays.copyOf(bytes, bytes.length + 1);
+        StoredContent anew = store(more);
+        assertThat(read(anew, 0, more.length)).isEqualTo(more);
+        server.db().execute("delete from content_stretch where content = ?", content.id());
         server.db().execute("delete from upload where content = ?", content.id());
         server.db().execute("delete from content where id = ?", content.id());
     }
@@ -173,6 +186,64 @@ class ContentTest {
         server.bean(CollectContent.class).collect();
         assertThatThrownBy(() -> receive.upload(priya, token)).isInstanceOf(NotThere.class);
         assertThat(read(content, 0, kept.length)).isEqualTo(kept);
+    }
+
+    @Test
+    void aContentWhosePackWasLetGoMeanwhileIsLaidAnew() throws IOException {
+        byte[] bytes = text(900_000, 21);
+        StoredContent first = store(bytes);
+        PieceStore pieces = server.bean(PieceStore.class);
+        bytes[450_000] = 'x';
+        List<int[]> cuts = cuts(bytes);
+        Laid laid = pieces.lay(bytes, cuts, true);
+        server.bean(UnitOfWork.class).run(() -> uploads.freeUnlessHeld(first.id()));
+        assertThat(pieces.collect(2000)).isPositive();
+        String token = receive.open(priya, "late.txt", bytes.length);
+        Upload late = receive.upload(priya, token);
+        assertThatThrownBy(() -> server.bean(UnitOfWork.class)
+                        .run(() -> uploads.append(late, 0, laid, Optional.empty(), Instant.now())))
+                .isInstanceOf(UploadMoved.class);
+        Upload sent = receive.receive(priya, token, 0, new ByteArrayInputStream(bytes));
+        assertThat(sent.hash()).contains(ContentHash.compute(bytes));
+    }
+
+    @Test
+    void aContentThatIsPutTogetherOfManyOldOnesPointsIntoFewOfThemAndIsReadWhole() throws IOException {
+        // Forty contents, each in a pack of its own, and then one of a stretch of each.
+        byte[] mixed = new byte[40 * 60_000];
+        for (int i = 0; i < 40; i++) {
+            byte[] one = text(120_000, 100 + i);
+            store(one);
+            System.arraycopy(one, 30_000, mixed, i * 60_000, 60_000);
+        }
+        StoredContent content = store(mixed);
+        assertThat(read(content, 0, mixed.length)).isEqualTo(mixed);
+        assertThat(read(content, 1_000_001, 1_300_000)).isEqualTo(Arrays.copyOfRange(mixed, 1_000_001, 1_300_000));
+        int packs = server.db()
+                .fetchSingle("select count(distinct pack) from content_stretch where content = ?", content.id())
+                .get(0, Integer.class);
+        assertThat(packs).isBetween(16, 20);
+    }
+
+    private static List<int[]> cuts(byte[] bytes) {
+        ChunkCutter cutter = new ChunkCutter(CutSize.SMALL);
+        List<int[]> cuts = new ArrayList<>();
+        for (int at = 0; at < bytes.length; ) {
+            int length = cutter.cut(bytes, at, bytes.length - at, true);
+            cuts.add(new int[] {at, length});
+            at += length;
+        }
+        return cuts;
+    }
+
+    private long lastPack() {
+        return server.db().fetchSingle("select coalesce(max(id), 0) from pack").get(0, Long.class);
+    }
+
+    private long newBytes(long after) {
+        return server.db()
+                .fetchSingle("select coalesce(sum(length), 0) from pack where id > ?", after)
+                .get(0, Long.class);
     }
 
     @Test

@@ -127,7 +127,7 @@ class HouseTest {
             server.bean(ReadRecord.class).anchor();
             server.db().execute("drop trigger record_no_change");
             server.db().execute("update record_entry set says = 'nothing at all' where stream = ? and seq = 1", item);
-            server.db().execute("update chunk set bytes = 'otherwise', codec = 'plain', length = 9");
+            server.db().execute("update pack set bytes = 'otherwise', codec = 'plain', length = 9");
             assertThat(server.bean(Verify.class).verify().problems())
                     .anySatisfy(p -> assertThat(p).contains("stream " + item).contains("was changed"))
                     .anySatisfy(p -> assertThat(p).contains("content"));

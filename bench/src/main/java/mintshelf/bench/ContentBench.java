@@ -117,10 +117,10 @@ final class ContentBench {
             Bench.say(
                     "payload of ten versions: %.2f times the first, packed %.2f times",
                     sum(server, "sum(length)") / plain, sum(server, "sum(length(bytes))") / packed);
-            server.db().execute("analyze table chunk, content_chunk");
+            server.db().execute("analyze table pack, piece, content_stretch");
             double table = server.db()
                     .fetchSingle(
-                            "select sum(data_length + index_length) from information_schema.tables where table_schema = ? and table_name in ('chunk', 'content_chunk')",
+                            "select sum(data_length + index_length) from information_schema.tables where table_schema = ? and table_name in ('pack', 'piece', 'content_stretch')",
                             server.schema())
                     .get(0, Double.class);
             Bench.say("tables of pieces: %.0f MB for %.0f MB in ten versions of 50 MB", table / 1e6, 500.0);
@@ -130,6 +130,6 @@ final class ContentBench {
     }
 
     private static double sum(Server server, String what) {
-        return server.db().fetchSingle("select " + what + " from chunk").get(0, Double.class);
+        return server.db().fetchSingle("select " + what + " from pack").get(0, Double.class);
     }
 }

@@ -16,28 +16,45 @@ create table if not exists content (
   key content_state_created (state, created_at)
 );
 
--- A piece of content, stored once.
-create table if not exists chunk (
+-- Pieces of contents, about a megabyte of them packed as one. The sum is the CRC-32C of the plain bytes.
+create table if not exists pack (
   id bigint not null auto_increment primary key,
-  hash binary(32) not null,
   length int not null,
   codec varchar(8) character set ascii collate ascii_bin not null,
-  bytes mediumblob not null,
-  constraint chunk_hash unique (hash)
+  sum int not null,
+  bytes mediumblob not null
 );
 
--- The pieces of a content in their order.
-create table if not exists content_chunk (
+-- Where a piece lies, by its key: finds what is here already. Only a saving: what a content is, its stretches say.
+create table if not exists piece (
+  piece_key binary(16) not null primary key,
+  pack bigint not null,
+  start_at int not null,
+  length int not null,
+  key piece_pack (pack),
+  constraint piece_pack foreign key (pack) references pack (id) on delete cascade
+);
+
+-- The stretches of packs that a content consists of, in their order.
+create table if not exists content_stretch (
   content bigint not null,
   seq int not null,
-  chunk bigint not null,
+  pack bigint not null,
+  pack_at int not null,
   start_at bigint not null,
   length int not null,
   primary key (content, seq),
-  key content_chunk_chunk (chunk),
-  constraint content_chunk_content foreign key (content) references content (id),
-  constraint content_chunk_chunk foreign key (chunk) references chunk (id)
+  key content_stretch_pack (pack),
+  constraint content_stretch_content foreign key (content) references content (id),
+  constraint content_stretch_pack foreign key (pack) references pack (id)
 );
+
+-- The seed of the keys, the house's own: nobody outside makes pieces whose keys meet.
+create table if not exists piece_seed (
+  id smallint not null primary key check (id = 1),
+  seed bigint not null
+);
+insert ignore into piece_seed (id, seed) values (1, conv(hex(random_bytes(7)), 16, 10));
 
 -- Bytes on their way in; resumed by its token.
 create table if not exists upload (

@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import mintshelf.app.store.content.ContentStore;
-import mintshelf.app.store.content.Piece;
+import mintshelf.app.store.content.PieceStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ChunkCutter;
@@ -18,10 +18,12 @@ import org.springframework.stereotype.Component;
 @Component
 public class KeepContent {
     private final ContentStore contents;
+    private final PieceStore pieces;
     private final Clock clock;
 
-    public KeepContent(ContentStore contents, Clock clock) {
+    public KeepContent(ContentStore contents, PieceStore pieces, Clock clock) {
         this.contents = contents;
+        this.pieces = pieces;
         this.clock = clock;
     }
 
@@ -30,13 +32,18 @@ public class KeepContent {
         byte[] sample = Arrays.copyOf(bytes, Math.min(bytes.length, CutSize.SAMPLE));
         CutSize size = CutSize.forSample(sample.length, Zstd.compress(sample, 1).length);
         ChunkCutter cutter = new ChunkCutter(size);
-        List<Piece> pieces = new ArrayList<>();
+        List<int[]> cuts = new ArrayList<>();
         for (int at = 0; at < bytes.length; ) {
             int length = cutter.cut(bytes, at, bytes.length - at, true);
-            pieces.add(Piece.of(bytes, at, length));
+            cuts.add(new int[] {at, length});
             at += length;
         }
         return contents.keep(
-                ContentHash.compute(bytes), bytes.length, ContentKind.of(sample), size, pieces, clock.instant());
+                ContentHash.compute(bytes),
+                bytes.length,
+                ContentKind.of(sample),
+                size,
+                () -> pieces.lay(bytes, cuts, true),
+                clock.instant());
     }
 }

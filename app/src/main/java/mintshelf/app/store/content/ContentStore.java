@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ContentKind;
@@ -90,14 +91,14 @@ public class ContentStore {
     /**
      * Keeps bytes that the shelf made itself, within the caller's transaction; what is known already is taken.
      *
-     * @param pieces of the bytes, in order
+     * @param laid all of the bytes; asked only when they are not known
      */
     public StoredContent keep(
-            ContentHash hash, long size, ContentKind kind, CutSize cut, List<Piece> pieces, Instant now) {
+            ContentHash hash, long size, ContentKind kind, CutSize cut, Supplier<Laid> laid, Instant now) {
         Optional<StoredContent> known = sealed(hash);
         if (known.isPresent()) return known.get();
         long content = receiving(cut.name(), now);
-        this.pieces.append(content, 0, pieces);
+        pieces.append(content, 0, laid.get());
         StoredContent kept = seal(content, hash, size, kind);
         if (kept.id() != content) removeReceived(content);
         return kept;
@@ -127,14 +128,14 @@ public class ContentStore {
     }
 
     /**
-     * Sends the bytes from {@code from} (inclusive) to {@code to} (exclusive), each piece verified before it is sent; never more
+     * Sends the bytes from {@code from} (inclusive) to {@code to} (exclusive), each pack verified before any of it is sent; never more
      * than a few megabytes in memory.
      *
-     * @throws BrokenContent when a piece does not have its hash
+     * @throws BrokenContent when a pack does not have its sum
      */
     public void send(long content, long from, long to, OutputStream out) throws IOException {
         if (from >= to) return;
-        pieces.send(content, cut(content).orElse(CutSize.LARGE), from, to, out);
+        pieces.send(content, from, to, out);
     }
 
     /** Removes a content that was never sealed. */
@@ -145,7 +146,7 @@ public class ContentStore {
                 .execute();
     }
 
-    /** Removes a content and its pieces' places. */
+    /** Removes a content and its stretches. */
     void remove(long content) {
         pieces.remove(content);
         db.deleteFrom(CONTENT).where(CONTENT.ID.eq(content)).execute();

@@ -91,12 +91,12 @@ public class UploadStore {
     }
 
     /**
-     * Adds pieces at {@code from}. In a transaction of the caller's.
+     * Adds what was laid at {@code from}. In a transaction of the caller's.
      *
      * @param whole what the file is, when these are its last pieces and that is known; else {@link #complete} says it
-     * @throws UploadMoved when the upload is not at {@code from} any more
+     * @throws UploadMoved when the upload is not at {@code from} any more, or what was laid must be laid anew
      */
-    public void append(Upload upload, long from, List<Piece> pieces, Optional<Whole> whole, Instant leaseUntil) {
+    public void append(Upload upload, long from, Laid laid, Optional<Whole> whole, Instant leaseUntil) {
         long at = db.select(UPLOAD.RECEIVED)
                 .from(UPLOAD)
                 .where(UPLOAD.ID.eq(upload.id()), UPLOAD.STATE.eq(Upload.State.RECEIVING.name()))
@@ -104,9 +104,14 @@ public class UploadStore {
                 .fetchOptional(UPLOAD.RECEIVED)
                 .orElse(-1L);
         if (at != from) throw new UploadMoved(at);
-        this.pieces.append(upload.content(), from, pieces);
-        long sum = pieces.stream().mapToLong(Piece::length).sum();
-        var update = db.update(UPLOAD).set(UPLOAD.RECEIVED, from + sum).set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil));
+        try {
+            pieces.append(upload.content(), from, laid);
+        } catch (PackGone e) {
+            throw new UploadMoved(at); // the sender goes on from where it stands: it is laid anew
+        }
+        var update = db.update(UPLOAD)
+                .set(UPLOAD.RECEIVED, from + laid.length())
+                .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil));
         if (whole.isPresent()) {
             update = update.set(UPLOAD.STATE, Upload.State.COMPLETE.name())
                     .set(UPLOAD.SHA256, whole.get().hash().bytes())

@@ -1,6 +1,5 @@
 package mintshelf.app.use.content;
 
-import com.github.luben.zstd.Zstd;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,15 +9,11 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -32,7 +27,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.content.ContentStore;
-import mintshelf.app.store.content.Piece;
+import mintshelf.app.store.content.Laid;
+import mintshelf.app.store.content.PieceStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadMoved;
@@ -41,7 +37,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Texts;
-import mintshelf.core.content.ChunkCutter;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.content.CutSize;
 import org.springframework.stereotype.Service;
@@ -54,10 +49,6 @@ import org.springframework.stereotype.Service;
 public class ReceiveContent {
     /** How long an untouched upload is kept. */
     static final Duration LEASE = Duration.ofHours(24);
-    /** Plain bytes in one transaction, about. */
-    private static final int STEP = 8 << 20;
-
-    private static final int FIRST = 128 << 10;
     /** Files that one person sends beside each other. */
     private static final int BESIDE = 8;
     /** Uploads of a person that wait to be filed or checked in. */
@@ -67,6 +58,7 @@ public class ReceiveContent {
 
     private final ContentStore contents;
     private final UploadStore uploads;
+    private final PieceStore pieces;
     private final UnitOfWork unit;
     private final Clock clock;
     private final Settings settings;
@@ -75,11 +67,10 @@ public class ReceiveContent {
      * Hashes of uploads under way on this node, so that the whole need not be read back. Only a saving: an entry that does not
      * stand exactly at the upload's end is not used.
      */
-    private final Map<Long, Running> running = Recent.most(RUNNING_HASHES);
+    private final Map<Long, RunningHash> running = Recent.most(RUNNING_HASHES);
 
-    /** Each sender holds a step of bytes: as many at once as a fifth of the heap has room for. */
-    private static final int PLACES =
-            (int) Math.max(4, Runtime.getRuntime().maxMemory() / 5 / (STEP + CutSize.LARGE.most()));
+    /** Each sender holds two steps of bytes: as many at once as a fifth of the heap has room for. */
+    private static final int PLACES = (int) Math.max(4, Runtime.getRuntime().maxMemory() / 5 / Receiving.MOST);
 
     private final Semaphore senders = new Semaphore(PLACES, true);
 
@@ -91,11 +82,16 @@ public class ReceiveContent {
         return thread;
     });
 
-    private record Running(MessageDigest digest, long at) {}
-
-    public ReceiveContent(ContentStore contents, UploadStore uploads, UnitOfWork unit, Clock clock, Settings settings) {
+    public ReceiveContent(
+            ContentStore contents,
+            UploadStore uploads,
+            PieceStore pieces,
+            UnitOfWork unit,
+            Clock clock,
+            Settings settings) {
         this.contents = contents;
         this.uploads = uploads;
+        this.pieces = pieces;
         this.unit = unit;
         this.clock = clock;
         this.settings = settings;
@@ -223,117 +219,51 @@ public class ReceiveContent {
 
     private Upload receive(Actor actor, Upload upload, String token, InputStream bytes) throws IOException {
         long at = upload.received();
-        Running hash = takeRunning(upload.id(), at);
-        // One byte more than the file has tells that more came; most files are smaller than a step.
-        int most = (int) Math.min(STEP + CutSize.LARGE.most(), upload.size() - at + 1);
-        byte[] buffer = new byte[Math.min(FIRST, most)];
-        byte[] head = null;
-        int filled = 0;
-        boolean ended = false;
-        CutSize size = at == 0 ? null : contents.cut(upload.content()).orElse(null);
-        UploadStore.Whole whole = null;
-        Future<?> writing = CompletableFuture.completedFuture(null);
+        RunningHash hash = takeRunning(upload.id(), at);
+        Receiving receiving = new Receiving(this, upload, hash);
         try {
-            while (!ended && at < upload.size()) {
-                // It grows with what comes: who sends nothing holds nothing.
-                while (true) {
-                    filled += bytes.readNBytes(buffer, filled, buffer.length - filled);
-                    if (filled < buffer.length || buffer.length == most) break;
-                    buffer = Arrays.copyOf(buffer, Math.min(most, buffer.length * 2));
-                }
-                ended = filled < buffer.length;
-                if (at + filled > upload.size()) {
-                    throw Refused.because("file.longer", "More bytes came than the file has.", "Send it again.");
-                }
-                if (filled == 0) break;
-                if (at == 0) head = Arrays.copyOf(buffer, Math.min(filled, ContentKind.SAMPLE));
-                boolean chosen = size == null;
-                if (chosen) {
-                    // Less than the sample decides nothing, or the boundaries would depend on where a connection broke.
-                    if (filled < CutSize.SAMPLE && filled < upload.size()) break;
-                    byte[] sample = Arrays.copyOf(buffer, Math.min(filled, CutSize.SAMPLE));
-                    size = CutSize.forSample(sample.length, Zstd.compress(sample, 1).length);
-                }
-                List<int[]> cuts = cut(size, buffer, filled, at + filled == upload.size());
-                if (cuts.isEmpty()) break;
-                int used = cuts.get(cuts.size() - 1)[0] + cuts.get(cuts.size() - 1)[1];
-                List<Piece> pieces = prepare(buffer, cuts, used, hash);
-                await(writing); // one step is written while the next one is prepared
-                long start = at;
-                CutSize cut = size;
-                // Whoever saw all bytes go by says with the last ones what they are.
-                if (at + used == upload.size() && hash != null && head != null) {
-                    whole = new UploadStore.Whole(ContentHash.of(hash.digest().digest()), ContentKind.of(head));
-                }
-                Optional<UploadStore.Whole> told = Optional.ofNullable(whole);
-                writing = writers.submit(() -> unit.run(() -> {
-                    uploads.append(upload, start, pieces, told, clock.instant().plus(LEASE));
-                    if (chosen) contents.chooseCut(upload.content(), cut);
-                }));
-                at += used;
-                filled -= used;
-                System.arraycopy(buffer, used, buffer, 0, filled);
-            }
+            receiving.take(bytes, at == 0 ? Optional.empty() : contents.cut(upload.content()));
         } catch (UploadMoved e) {
             return upload(actor, token);
         } finally {
-            try {
-                await(writing);
-            } catch (UploadMoved e) {
-                hash = null;
-                whole = null;
-            }
+            // Also when the connection broke: what came is hashed and stored.
+            if (hash != null && receiving.isStored() && receiving.whole().isEmpty()) keepRunning(upload.id(), hash);
         }
-        if (whole != null) return upload.complete(whole.hash(), whole.kind());
-        if (hash != null) keepRunning(upload.id(), new Running(hash.digest(), at));
+        Optional<UploadStore.Whole> whole = receiving.whole();
+        if (whole.isPresent())
+            return upload.complete(whole.get().hash(), whole.get().kind());
         Upload now = upload(actor, token);
-        if (now.state() == Upload.State.RECEIVING && now.received() == now.size()) complete(now, head);
+        if (now.state() == Upload.State.RECEIVING && now.received() == now.size()) complete(now, receiving.head());
         return upload(actor, token);
     }
 
-    /** From where, how long: the pieces that can be cut now; what is left over comes again with the next bytes. */
-    private static List<int[]> cut(CutSize size, byte[] buffer, int filled, boolean last) {
-        ChunkCutter cutter = new ChunkCutter(size);
-        List<int[]> cuts = new ArrayList<>();
-        int used = 0;
-        while (used < filled) {
-            int length = cutter.cut(buffer, used, filled - used, last);
-            if (length == 0) break;
-            cuts.add(new int[] {used, length});
-            used += length;
-        }
-        return cuts;
+    /** How these pieces are to be stored. */
+    Laid lay(byte[] buffer, List<int[]> cuts, boolean whole) {
+        return pieces.lay(buffer, cuts, whole);
     }
 
-    /** Hashes and packs the pieces, and adds the bytes to the hash of the whole, on all processors. */
-    private static List<Piece> prepare(byte[] buffer, List<int[]> cuts, int used, Running hash) {
-        CompletableFuture<Void> whole = hash == null
-                ? CompletableFuture.completedFuture(null)
-                : CompletableFuture.runAsync(() -> hash.digest().update(buffer, 0, used));
-        List<Piece> pieces =
-                cuts.parallelStream().map(c -> Piece.of(buffer, c[0], c[1])).toList();
-        whole.join();
-        return pieces;
+    /**
+     * Stores what was laid, in a transaction of its own.
+     *
+     * @param chosen how the content is cut, when these are its first bytes
+     */
+    void store(Upload upload, long from, Laid laid, Optional<CutSize> chosen, Optional<UploadStore.Whole> whole) {
+        unit.run(() -> {
+            uploads.append(upload, from, laid, whole, clock.instant().plus(LEASE));
+            chosen.ifPresent(cut -> contents.chooseCut(upload.content(), cut));
+        });
     }
 
-    private static void await(Future<?> writing) {
-        try {
-            writing.get();
-        } catch (ExecutionException e) {
-            if (e.getCause() instanceof RuntimeException cause) throw cause;
-            throw new IllegalStateException(e.getCause());
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException(e);
-        }
+    Future<?> beside(Runnable work) {
+        return writers.submit(work);
     }
 
     /** @param first the first bytes, where they came just now; else they are read again */
     private void complete(Upload upload, byte[] first) throws IOException {
-        Running hash = takeRunning(upload.id(), upload.size());
+        RunningHash hash = takeRunning(upload.id(), upload.size());
         ContentHash whole;
         if (hash != null) {
-            whole = ContentHash.of(hash.digest().digest());
+            whole = hash.end();
         } else {
             MessageDigest digest = ContentHash.digest();
             contents.send(upload.content(), 0, upload.size(), new DigestSink(digest));
@@ -356,15 +286,15 @@ public class ReceiveContent {
         unit.run(() -> uploads.drop(upload));
     }
 
-    private Running takeRunning(long upload, long at) {
+    private RunningHash takeRunning(long upload, long at) {
         synchronized (running) {
-            Running known = running.remove(upload);
+            RunningHash known = running.remove(upload);
             if (known != null && known.at() == at) return known;
-            return at == 0 ? new Running(ContentHash.digest(), 0) : null;
+            return at == 0 ? new RunningHash() : null;
         }
     }
 
-    private void keepRunning(long upload, Running hash) {
+    private void keepRunning(long upload, RunningHash hash) {
         synchronized (running) {
             running.put(upload, hash);
         }
