@@ -1,10 +1,9 @@
 // The compare page: four ways to look, a list that steps through the sheet, ticks that stay.
+import { el, letters, svg, typed } from "./dom.js";
 import { stage } from "./stage.js";
 
-const page = document.querySelector("[data-page=compare]");
-if (page?.querySelector("[data-stage] > svg")) begin();
-
-function begin() {
+export function begin(page) {
+  if (!page.querySelector("[data-stage] > svg")) return;
   const panes = page.querySelector(".panes");
   const first = page.querySelector("[data-stage]");
   const scale = page.querySelector("[data-scale]");
@@ -16,15 +15,8 @@ function begin() {
   let timer = 0;
   let at = 0.5;
 
-  const second = document.createElement("div");
-  second.className = "stage";
-  second.dataset.stage = "";
-  const handle = document.createElement("div");
-  handle.className = "swipe-handle";
-  handle.dataset.handle = "";
-  handle.tabIndex = 0;
-  handle.setAttribute("role", "slider");
-  handle.setAttribute("aria-label", "Old to the left, new to the right");
+  const second = el("div", { class: "stage", "data-stage": "" });
+  const handle = el("div", { class: "swipe-handle", "data-handle": "", tabindex: 0, role: "slider", "aria-label": "Old to the left, new to the right" });
 
   const hide = (root, name, hidden) => { part(root, name).style.visibility = hidden ? "hidden" : ""; };
   const plain = () => {
@@ -48,9 +40,7 @@ function begin() {
     const id = `cut-${group.getAttribute("class")}`;
     let clip = first.querySelector(`#${id}`);
     if (!clip) {
-      clip = document.createElementNS("http://www.w3.org/2000/svg", "clipPath");
-      clip.id = id;
-      clip.append(document.createElementNS("http://www.w3.org/2000/svg", "rect"));
+      clip = svg("clipPath", { id }, svg("rect"));
       first.querySelector("svg").prepend(clip);
     }
     const rect = clip.firstChild;
@@ -109,7 +99,7 @@ function begin() {
   items.forEach((item, i) => item.querySelector("button").addEventListener("click", () => go(i)));
   page.querySelectorAll("[data-step]").forEach((b) => b.addEventListener("click", () => go(current < 0 && b.dataset.step === "-1" ? -1 : current + Number(b.dataset.step))));
   document.addEventListener("keydown", (event) => {
-    if (event.target.closest("input:not([type=checkbox]), select, textarea") || event.ctrlKey || event.metaKey || event.altKey || document.documentElement.dataset.keys === "off") return;
+    if (typed(event) || !letters()) return;
     if (event.key === "n") go(current + 1);
     if (event.key === "p") go(current < 0 ? -1 : current - 1);
     if (event.key === "x" && current >= 0) items[current].querySelector("[data-tick]").click();

@@ -1,7 +1,7 @@
 // What every page does: keys, forms that are sent once, ways back, menus that close.
+import { letters } from "./dom.js";
+
 const typing = (target) => target instanceof Element && target.closest("input, textarea, select, [contenteditable]") !== null;
-const el = (tag, text) => Object.assign(document.createElement(tag), { textContent: text });
-const letters = () => document.documentElement.dataset.keys !== "off";
 
 document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
 document.querySelectorAll("[data-zone]").forEach((field) => {
@@ -88,94 +88,7 @@ function walkHints(event) {
   hints.forEach((hint, i) => hint.classList.toggle("on", i === next));
 }
 
-// After a check-out the file comes by itself, once: to the desk of this browser, or else as a download.
-const fetchNow = document.querySelector("[data-auto-fetch]");
-const arrived = new URLSearchParams(location.search);
-if (fetchNow && arrived.has("reinstated")) {
-  history.replaceState(null, "", location.pathname);
-  import("./desk/here.js").then(async ({ follow }) => {
-    const { document: id, version, path } = fetchNow.dataset;
-    const says = await follow(Number(id), Number(version), path).catch(() => null);
-    if (says) fetchNow.parentElement.append(el("small", says));
-  });
-}
-if (fetchNow && arrived.has("taken")) {
-  history.replaceState(null, "", location.pathname);
-  import("./desk/here.js").then(async ({ arrive }) => {
-    const { document: id, version, path } = fetchNow.dataset;
-    const name = await arrive(Number(id), Number(version), path).catch(() => null);
-    if (name) {
-      fetchNow.parentElement.append(el("small", `It lies on your desk ${name}: ${path}`));
-      return;
-    }
-    const link = document.createElement("a");
-    link.href = fetchNow.href;
-    link.download = "";
-    link.click();
-  });
-}
-
-// How documents of this list stand on the desk of this browser, as it was last read.
-const words = JSON.parse(localStorage.getItem("mint.words") ?? "null");
-const whose = document.body.dataset.me;
-if (words && words.me === whose) {
-  // On the strip the desk's glyph stands at the version that lies there.
-  const strip = document.querySelector("[data-pick-two]");
-  const shownHere = strip?.dataset.pickTwo.split("/")[2];
-  const lies = words.words[shownHere];
-  const stop = lies && lies !== "absent" && strip.querySelector(`.strip a[data-version="${Number(words.versions?.[shownHere])}"] .stop`);
-  if (stop) {
-    const use = document.createElementNS("http://www.w3.org/2000/svg", "use");
-    Object.entries({ href: `/static/glyphs.svg#desk-${/^[a-z]+$/.exec(lies)}`, class: "desk-glyph", x: Number(stop.getAttribute("x")) + 12, y: 43, width: 14, height: 14 })
-      .forEach(([name, value]) => use.setAttribute(name, value));
-    stop.after(use);
-    stop.parentNode.setAttribute("aria-label", `${stop.parentNode.getAttribute("aria-label")}; on your desk ${words.desk}: ${lies}`);
-  }
-  document.querySelectorAll(".spines.structure .spine[data-id]").forEach((row) => {
-    const word = words.words[row.dataset.id];
-    if (!word || word === "absent") return;
-    const text = el("span", word);
-    text.className = "desk-word";
-    text.title = `on the desk ${words.desk}`;
-    text.insertAdjacentHTML("afterbegin", `<svg class="glyph desk-glyph" aria-hidden="true"><use href="/static/glyphs.svg#desk-${/^[a-z]+$/.exec(word)}"></use></svg>`);
-    row.querySelector(".c-title")?.append(text);
-  });
-}
-
-// The number of ticked rows stands in the button.
-const ticked = document.querySelector("[data-count-ticked]");
-if (ticked) {
-  const boxes = [...document.querySelectorAll(".sheet-table input[type=checkbox]")];
-  const say = () => {
-    const n = boxes.filter((box) => box.checked).length;
-    ticked.textContent = `${ticked.dataset.countTicked} ${n} ${n === 1 ? "document" : "documents"}`;
-    ticked.disabled = n === 0;
-  };
-  boxes.forEach((box) => box.addEventListener("change", say));
-  say();
-}
-
 // A choice that shows its result at once.
 for (const choice of document.querySelectorAll("[data-choose]")) {
   choice.addEventListener("change", () => choice.form.submit());
 }
-
-// A check-out plan: what it comes to is said anew as rows are chosen.
-const plan = document.querySelector("[data-page='check-out'] form");
-if (plan?.querySelector("[data-plan-says]")) {
-  const say = () => {
-    const fates = [...plan.querySelectorAll(".plan-row")].map((row) => row.querySelector("select")?.value ?? row.dataset.fate);
-    const count = (fate) => fates.filter((each) => each === fate).length;
-    const [held, copies, stay] = [count("HOLD"), count("COPY"), count("STAY")];
-    const documents = `${held} ${held === 1 ? "document" : "documents"}`;
-    plan.querySelector("[data-plan-button]").textContent = `Check out ${documents}`;
-    document.querySelector("[data-heading]").textContent = `Check out ${held} of ${fates.length}`;
-    plan.querySelector("[data-plan-says]").textContent = `${documents} will be held by you`
-      + (copies ? `, ${copies} ${copies === 1 ? "comes as a copy" : "come as copies"}` : "")
-      + (stay ? `, ${stay} ${stay === 1 ? "stays" : "stay"}` : "") + ".";
-  };
-  plan.addEventListener("change", say);
-}
-
-// A plan that its person lets pass unseen is sent at once; what was done is shown, with the way back.
-document.querySelector("form[data-unseen]")?.requestSubmit();

@@ -1,9 +1,13 @@
 // The viewer of models: turn, section, measure, tree, two versions over each other. Files are read beside the page.
+import { OrbitControls, THREE } from "../vendor/three-viewer.js";
+import { el, letters, typed } from "./dom.js";
+import { sendBytes } from "./http.js";
+import { held } from "./model/edges.js";
+import { load } from "./model/files.js";
 import { FACES, peekIn } from "./peek.js";
+import { number } from "./snap.js";
 
-const script = document.getElementById("model-script");
 const page = document.querySelector("[data-page=model]");
-const { THREE, OrbitControls, STLLoader, ThreeMFLoader, GLTFLoader, OBJLoader } = await import(script.dataset.three);
 
 const stage = page.querySelector("[data-stage]");
 const says = page.querySelector("[data-says]");
@@ -85,67 +89,6 @@ function look(name) {
 }
 page.querySelectorAll("[data-view]").forEach((button) => button.addEventListener("click", () => look(button.dataset.view)));
 
-// Loading.
-const worker = new Worker(script.dataset.worker);
-const waiting = new Map();
-worker.onmessage = ({ data }) => {
-  const { resolve, reject } = waiting.get(data.id);
-  waiting.delete(data.id);
-  if (data.error) reject(new Error(data.error)); else resolve(data.meshes);
-};
-worker.onerror = () => waiting.forEach(({ reject }) => reject(new Error("The kernel did not start.")));
-let jobs = 0;
-const step = (bytes) => new Promise((resolve, reject) => {
-  const id = ++jobs;
-  waiting.set(id, { resolve, reject });
-  worker.postMessage({ id, bytes }, [bytes]);
-});
-
-async function bytes(url, tell) {
-  const answer = await fetch(url);
-  if (!answer.ok) throw new Error(answer.status === 404 ? "It is not there." : `The server answered ${answer.status}.`);
-  const reader = answer.body.getReader();
-  const parts = [];
-  let n = 0;
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    parts.push(value);
-    n += value.length;
-    tell(n);
-  }
-  return new Blob(parts).arrayBuffer();
-}
-
-function fromMesh(mesh) {
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute("position", new THREE.BufferAttribute(mesh.position, 3));
-  if (mesh.index) geometry.setIndex(new THREE.BufferAttribute(mesh.index, 1));
-  if (mesh.normal) geometry.setAttribute("normal", new THREE.BufferAttribute(mesh.normal, 3)); else geometry.computeVertexNormals();
-  return { geometry, color: mesh.color ? new THREE.Color().setRGB(...mesh.color, THREE.SRGBColorSpace) : null };
-}
-function fromObject(object) {
-  const found = [];
-  object.updateMatrixWorld(true);
-  object.traverse((each) => {
-    if (!each.isMesh) return;
-    const geometry = each.geometry.clone().applyMatrix4(each.matrixWorld);
-    if (!geometry.getAttribute("normal")) geometry.computeVertexNormals();
-    found.push({ geometry, color: each.material?.color ?? null });
-  });
-  return found;
-}
-async function load(file, tell) {
-  const data = await bytes(file.url, tell);
-  switch (file.format) {
-    case "step": return (await step(data)).map(fromMesh);
-    case "stl": { const geometry = new STLLoader().parse(data); return [{ geometry, color: null }]; }
-    case "3mf": return fromObject(new ThreeMFLoader().parse(data));
-    case "obj": return fromObject(new OBJLoader().parse(new TextDecoder().decode(data)));
-    default: return fromObject((await new GLTFLoader().parseAsync(data, "")).scene);
-  }
-}
-
 const PLAIN = new THREE.Color(0xb9c2c6);
 async function show(address, which, into, tree) {
   const answer = await fetch(address);
@@ -206,22 +149,18 @@ function add(part, node, which) {
 }
 /** Edges of both versions grey, only in the old one amber and dashed and seen through, only in the new one blue. */
 function compare() {
-  const key = (a, i) => {
-    const ends = [0, 3].map((k) => [0, 1, 2].map((c) => Math.round(a[i + k + c] * 100)).join(" ")).sort();
-    return ends.join("|");
-  };
-  const keys = (arrays) => new Set(arrays.flatMap((a) => { const all = []; for (let i = 0; i < a.length; i += 6) all.push(key(a, i)); return all; }));
-  const [was, is] = [keys(edges.old), keys(edges.now)];
-  const part = (arrays, wanted) => {
-    const out = [];
-    arrays.forEach((a) => { for (let i = 0; i < a.length; i += 6) if (wanted(key(a, i))) out.push(...a.subarray(i, i + 6)); });
-    return new THREE.BufferGeometry().setAttribute("position", new THREE.Float32BufferAttribute(out, 3));
-  };
+  const { both, added: fresh, gone: lost } = held(edges.old, edges.now);
+  const geometry = (positions) => new THREE.BufferGeometry().setAttribute("position", new THREE.Float32BufferAttribute(positions, 3));
   const length = Math.max(box.getSize(new THREE.Vector3()).length(), 1);
-  const lines = (geometry, material) => { const found = new THREE.LineSegments(geometry, material); found.computeLineDistances(); scene.add(found); model.add(found); return geometry.getAttribute("position").count / 2; };
-  lines(part(edges.now, (k) => was.has(k)), new THREE.LineBasicMaterial({ color: 0x8a9691, clippingPlanes: [] }));
-  const added = lines(part(edges.now, (k) => !was.has(k)), new THREE.LineBasicMaterial({ color: 0x0a5fb4, clippingPlanes: [] }));
-  const gone = lines(part(edges.old, (k) => !is.has(k)), new THREE.LineDashedMaterial({ color: 0xb06a00, dashSize: length / 90, gapSize: length / 160, depthTest: false, clippingPlanes: [] }));
+  const lines = (shape, material) => {
+    const found = new THREE.LineSegments(shape, material);
+    found.computeLineDistances();
+    model.add(found);
+    return shape.getAttribute("position").count / 2;
+  };
+  lines(geometry(both), new THREE.LineBasicMaterial({ color: 0x8a9691, clippingPlanes: [] }));
+  const added = lines(geometry(fresh), new THREE.LineBasicMaterial({ color: 0x0a5fb4, clippingPlanes: [] }));
+  const gone = lines(geometry(lost), new THREE.LineDashedMaterial({ color: 0xb06a00, dashSize: length / 90, gapSize: length / 160, depthTest: false, clippingPlanes: [] }));
   return added + gone === 0 ? "no edge differs" : "edges differ where it is drawn in amber and blue";
 }
 function measureBox() {
@@ -256,19 +195,8 @@ const aside = page.querySelector("[data-peek]");
 const peek = peekIn(aside);
 aside.addEventListener("peek-closed", () => chosen?.name.focus());
 function acts(node) {
-  const row = document.createElement("span");
-  row.className = "tree-acts";
-  const link = (words, href) => {
-    const a = document.createElement("a");
-    a.textContent = words;
-    a.href = href;
-    row.append(a, " ");
-  };
-  const peeks = document.createElement("button");
-  peeks.type = "button";
-  peeks.textContent = "Peek";
-  peeks.addEventListener("click", () => peek.show(node.item));
-  row.append(peeks, " ");
+  const row = el("span", { class: "tree-acts" }, el("button", { type: "button", onclick: () => peek.show(node.item) }, "Peek"), " ");
+  const link = (words, href) => row.append(el("a", { href }, words), " ");
   link("Look", `/documents/${node.item}?version=${node.version}`);
   if (node.takes) link("Check out", `/check-out?items=${node.item}`);
   if (node.mine) link("Check in", `/check-in?items=${node.item}`);
@@ -318,32 +246,15 @@ function branches(nodes) {
     if (node.twinOf) return;
     const twins = [];
     if (twin(at)) for (let i = at + 1; twin(i); i++) { nodes[i].twinOf = node; twins.push(nodes[i]); }
-    const line = document.createElement("li");
-    const shown = document.createElement("input");
-    shown.type = "checkbox";
-    shown.checked = true;
-    shown.className = "form-check-input";
-    shown.setAttribute("aria-label", `Show ${node.number || node.title}`);
-    shown.addEventListener("change", () => {
+    const shown = el("input", { type: "checkbox", class: "form-check-input", "aria-label": `Show ${node.number || node.title}`, onchange: () => {
       [...below(node), ...twins].forEach((each) => { each.group.visible = shown.checked; if (each.shown) each.shown.checked = shown.checked; });
       draw();
-    });
-    const name = document.createElement("button");
-    name.type = "button";
-    const number = document.createElement("b");
-    number.className = "mono";
-    number.textContent = node.number;
-    name.append(number, ` ${node.title}`);
-    const small = document.createElement("small");
-    small.textContent = node.says || (node.version ? ` v${node.version}` : "") + (twins.length ? ` × ${twins.length + 1}` : "");
-    if (node.says) small.className = "brick";
-    name.append(" ", small);
-    if (node.stage) {
-      const stands = document.createElement("small");
-      stands.className = "quiet d-block";
-      stands.textContent = node.stage + (node.holder ? ` · held by ${node.holder}` : "");
-      name.append(stands);
-    }
+    } });
+    shown.checked = true;
+    const says = node.says || (node.version ? ` v${node.version}` : "") + (twins.length ? ` × ${twins.length + 1}` : "");
+    const name = el("button", { type: "button" }, el("b", { class: "mono" }, node.number), ` ${node.title}`, " ", el("small", { class: node.says ? "brick" : null }, says),
+      node.stage ? el("small", { class: "quiet d-block" }, node.stage + (node.holder ? ` · held by ${node.holder}` : "")) : null);
+    const line = el("li");
     line.className = `deep-${Math.min(node.depth, 8)}`;
     const all = [...below(node), ...twins];
     name.addEventListener("pointerenter", () => all.forEach((each) => paint(each, true)));
@@ -419,7 +330,6 @@ function snapped(event) {
   candidates.forEach((c) => { const [cx, cy] = screen(c); const d = Math.hypot(cx - x, cy - y); if (d < near) { near = d; best = c; } });
   return best;
 }
-const number = (value) => (Math.abs(value) < 5e-4 ? 0 : value).toFixed(3).replace(/\.?0+$/, "");
 let down = null;
 renderer.domElement.addEventListener("pointerdown", (event) => { down = [event.clientX, event.clientY]; });
 renderer.domElement.addEventListener("pointerup", (event) => {
@@ -428,25 +338,19 @@ renderer.domElement.addEventListener("pointerup", (event) => {
   const point = snapped(event);
   if (!point) return;
   if (dots.length === 2) clearDots();
-  const mark = document.createElement("span");
-  mark.className = "model-dot";
+  const mark = el("span", { class: "model-dot" });
   stage.append(mark);
   dots.push({ point, mark });
   if (dots.length === 2) {
     const d = dots[1].point.clone().sub(dots[0].point);
     measured.hidden = false;
-    measured.replaceChildren(...[`Distance ${number(d.length())} mm`, `dx ${number(d.x)}, dy ${number(d.y)}, dz ${number(d.z)} mm`].map((text) => {
-      const line = document.createElement("li");
-      line.textContent = text;
-      return line;
-    }));
+    measured.replaceChildren(...[`Distance ${number(d.length())} mm`, `dx ${number(d.x)}, dy ${number(d.y)}, dz ${number(d.z)} mm`].map((text) => el("li", {}, text)));
   }
   draw();
 });
 
 document.addEventListener("keydown", (event) => {
-  if (event.target.closest?.("input, select, textarea, dialog[open]") || event.ctrlKey || event.metaKey || event.altKey) return;
-  if (document.documentElement.dataset.keys === "off") return;
+  if (typed(event) || event.target.closest?.("input") || !letters()) return;
   const view = { f: "front", t: "top", r: "right", i: "corner", 0: "fit" }[event.key];
   if (view) { event.preventDefault(); look(view); }
   if (event.key === "d") measureOn.click();
@@ -490,8 +394,6 @@ function keep() {
     context.fillRect(0, 0, 420, 300);
     context.drawImage(from, (420 - from.width * scale) / 2, (300 - from.height * scale) / 2, from.width * scale, from.height * scale);
     draw();
-    small.toBlob((png) => fetch(page.dataset.keep, {
-      method: "POST", body: png, headers: { "Content-Type": "image/png", "X-CSRF-TOKEN": document.querySelector("meta[name=csrf]").content },
-    }), "image/png");
+    small.toBlob((png) => sendBytes(page.dataset.keep, "image/png", png), "image/png");
   });
 }

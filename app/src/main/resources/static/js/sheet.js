@@ -2,18 +2,17 @@
 import { stage } from "./stage.js";
 import { measure } from "./measure.js";
 
-const element = document.querySelector("[data-page=sheet] [data-stage]");
-const drawing = element?.querySelector("svg");
-if (drawing) begin();
-
-function begin() {
+export function begin(page) {
+  const element = page.querySelector("[data-stage]");
+  const drawing = element?.querySelector("svg");
+  if (!drawing) return;
   const scale = document.querySelector("[data-scale]");
   let ruler = null;
   const view = stage(element, {
     onMove: () => { scale.textContent = `${view.percent()} %`; ruler?.draw(); },
     onTap: (event) => ruler?.tap(event),
   });
-  const box = document.querySelector("[data-page=sheet]").dataset.look;
+  const box = page.dataset.look;
   if (box) {
     const [x1, y1, x2, y2] = box.split(" ").map(Number);
     view.lookAt({ x: x1, y: -y2, w: x2 - x1, h: y2 - y1 });

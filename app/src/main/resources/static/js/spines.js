@@ -1,10 +1,8 @@
 // Walking, selecting and peeking along a list of spines.
+import { letters, typed } from "./dom.js";
 import { FACES, peekIn } from "./peek.js";
 
-const list = document.querySelector(".spines");
-if (list) begin();
-
-function begin() {
+export function begin(list) {
   const aside = document.getElementById("peek");
   const frame = document.getElementById("with-peek");
   const peek = aside && peekIn(aside, (open) => frame.classList.toggle("open", open));
@@ -106,8 +104,7 @@ function begin() {
   }
 
   document.addEventListener("keydown", (event) => {
-    if (event.target.closest?.("input, textarea, select, dialog[open]") || event.ctrlKey || event.metaKey || event.altKey) return;
-    const letters = document.documentElement.dataset.keys !== "off";
+    if (typed(event) || event.target.closest?.("input")) return;
     const rows = all();
     const row = current();
     const at = rows.indexOf(row);
@@ -120,11 +117,11 @@ function begin() {
       case " ": if (onRow) { event.preventDefault(); select(row, row.getAttribute("aria-selected") !== "true"); last = row; } break;
       case "Enter": if (onRow && !event.target.closest("a")) location.href = row.dataset.href; break;
       case "Escape": if (peek?.open) peek.close(); else clear(); break;
-      case "v": if (letters && peek) { if (peek.open) peek.close(); else if (row) peek.show(row.dataset.id); } break;
+      case "v": if (letters() && peek) { if (peek.open) peek.close(); else if (row) peek.show(row.dataset.id); } break;
       case "1": case "2": case "3": case "4":
-        if (letters && peek?.open) peek.turn(FACES[event.key - 1]);
+        if (letters() && peek?.open) peek.turn(FACES[event.key - 1]);
         break;
-      case "o": case "i": case "r": if (letters && (picked.size || row)) {
+      case "o": case "i": case "r": if (letters() && (picked.size || row)) {
         if (!picked.size) select(row, true);
         const ids = [...picked.keys()].join(",");
         location.href = `/${{ o: "check-out", i: "check-in", r: "send-to-review" }[event.key]}?items=${ids}`;

@@ -1,19 +1,16 @@
 // Two versions picked on the strip are compared; walking along it shows each version's picture.
-const box = document.querySelector("[data-pick-two]");
-const tools = box?.querySelector(".pick-two");
-if (tools) begin();
-if (box) walk();
+import { el } from "./dom.js";
 
-function walk() {
-  const look = document.createElement("figure");
-  look.className = "strip-look card-ours";
-  look.hidden = true;
-  const picture = document.createElement("img");
-  picture.width = 231;
-  picture.height = 165;
-  picture.alt = "";
-  const words = document.createElement("figcaption");
-  look.append(picture, words);
+export function begin(box) {
+  const tools = box.querySelector(".pick-two");
+  if (tools) picking(box, tools);
+  walking(box);
+}
+
+function walking(box) {
+  const picture = el("img", { width: 231, height: 165, alt: "" });
+  const words = el("figcaption");
+  const look = el("figure", { class: "strip-look card-ours", hidden: "" }, picture, words);
   box.append(look);
   let waiting = 0;
   const show = (stop) => {
@@ -39,7 +36,7 @@ function walk() {
   box.addEventListener("keydown", (event) => { if (event.key === "Escape") hide(); });
 }
 
-function begin() {
+function picking(box, tools) {
   const button = tools.querySelector("[data-pick-two-on]");
   const says = tools.querySelector("[data-pick-two-says]");
   const go = tools.querySelector("[data-pick-two-go]");

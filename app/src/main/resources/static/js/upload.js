@@ -1,25 +1,10 @@
 // Bytes on their way to the shelf: in slices that can be resumed, from where the server stands.
+import { ask, Problem } from "./http.js";
+
 const SLICE = 8 << 20;
 const TRIES = 8;
-export const token = document.querySelector("meta[name=csrf]")?.content;
-const headers = { "X-CSRF-TOKEN": token };
+const BESIDE = 3;
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
-
-/** What the server said no to, in its words; anything else is a lost connection. */
-export class Problem extends Error {}
-
-export async function ask(method, url, body) {
-  const answer = await fetch(url, { method, headers, body });
-  if (answer.ok && !answer.redirected) return answer.json();
-  if (answer.status === 409 || answer.status === 404) {
-    const problem = await answer.json();
-    throw new Problem([problem.detail, problem.remedy].filter(Boolean).join(" "));
-  }
-  if (answer.redirected || answer.status === 401 || answer.status === 403) {
-    throw new Problem("Your session has ended. Sign in again; what was sent so far is kept for a day.");
-  }
-  throw new Error(`status ${answer.status}`);
-}
 
 /** Sends a file; a lost connection is picked up where the server stands. Gives the upload's token. */
 export async function send(file, onProgress, name = file.name) {
@@ -36,13 +21,31 @@ export async function send(file, onProgress, name = file.name) {
       // A file that was written to while it was read can be read no more: that is no lost connection.
       const readable = await file.slice(0, 1).arrayBuffer().then(() => true, () => false);
       if (!readable) throw new Problem(`“${name}” was changed or moved while it was sent. Nothing was made of it; bring it once more.`);
-      if (error instanceof Problem || ++failures >= TRIES) throw error;
+      const waits = error.code === "upload.busy";
+      if ((error instanceof Problem && !waits) || ++failures >= TRIES) throw error;
       await pause(500 * failures);
       state = await ask("GET", `/uploads/${state.token}`).catch((e) => { if (e instanceof Problem) throw e; return state; });
     }
   }
   onProgress(file.size);
   return state.token;
+}
+
+/**
+ * Sends files a few beside each other: of small ones most of the time is the way.
+ *
+ * @param files each a file, or what gives it
+ * @param told is given the place of a file and how many of its bytes are there
+ * @returns by place a token, or the error
+ */
+export async function sendAll(files, told) {
+  const results = new Array(files.length);
+  const next = files.entries();
+  const one = async (i, given) => send(typeof given === "function" ? await given() : given, (n) => told(i, n));
+  await Promise.all(Array.from({ length: BESIDE }, async () => {
+    for (const [i, given] of next) results[i] = await one(i, given).then((token) => ({ token }), (error) => ({ error }));
+  }));
+  return results;
 }
 
 export const size = (bytes) => (bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`);

@@ -1,5 +1,6 @@
 package mintshelf.app;
 
+import com.deque.html.axecore.args.AxeRunOptions;
 import com.deque.html.axecore.selenium.AxeBuilder;
 import java.io.File;
 import java.io.IOException;
@@ -111,7 +112,10 @@ public final class Browser implements AutoCloseable {
     /** The check of access, within the page: there are no frames for which it would open windows of its own. */
     @SuppressWarnings("deprecation") // the other way opens a window for every check, half of the time of all walks
     public static AxeBuilder axe() {
-        return new AxeBuilder().setLegacyMode();
+        // What is in order need not be told: of a large page that is megabytes.
+        AxeRunOptions options = new AxeRunOptions();
+        options.setResultTypes(List.of("violations"));
+        return new AxeBuilder().setLegacyMode().withOptions(options);
     }
 
     public void open(String path) {
@@ -130,8 +134,9 @@ public final class Browser implements AutoCloseable {
         return driver.findElements(By.cssSelector(css));
     }
 
+    /** What a person reads on the page, as the browser itself lays it out. */
     public String text() {
-        return find("body").getText();
+        return (String) driver.executeScript("return document.body.innerText");
     }
 
     /** Clicks the visible button or link with this text. */
@@ -140,16 +145,20 @@ public final class Browser implements AutoCloseable {
         pressable(text).click();
     }
 
+    /** Clicks it when it is there now; tells whether it was. */
+    public boolean pressIfThere(String text) {
+        WebElement there = pressable(text);
+        if (there != null) there.click();
+        return there != null;
+    }
+
+    /** Asked in the page, in one trip: a walk asks this more often than anything else. */
     private WebElement pressable(String text) {
-        return driver
-                .findElements(By.xpath(
-                        "//button[contains(normalize-space(.), '" + text + "')] | //a[contains(normalize-space(.), '"
-                                + text + "')] | //summary[contains(normalize-space(.), '" + text + "')]"))
-                .stream()
-                .filter(WebElement::isDisplayed)
-                .filter(WebElement::isEnabled)
-                .findFirst()
-                .orElse(null);
+        return (WebElement) driver.executeScript("""
+                        return [...document.querySelectorAll("button, a, summary")].find((e) =>
+                            e.textContent.replace(/\\s+/g, " ").trim().includes(arguments[0])
+                            && !e.disabled && e.checkVisibility({ visibilityProperty: true }) && e.getClientRects().length) ?? null;
+                        """, text);
     }
 
     public void await(Function<Browser, Boolean> condition) {

@@ -99,7 +99,8 @@ class NonInterferenceTest {
             server.bean(MakeOutputs.class).run();
             Web reader = Web.as(server, "rafael");
             String token = server.bean(Tokens.class).make(server.actor("rafael"), "reader", false, 9);
-            crawl(reader, token, released); // what the reader opened is theirs to see
+            open(reader, released); // what the reader opened is theirs to see, and that their token was used
+            ask(token, "/me");
             Map<String, String> before = crawl(reader, token, released);
 
             Still.later = 1;
@@ -185,6 +186,14 @@ class NonInterferenceTest {
         server.bean(ReadShelf.class);
     }
 
+    /** As the crawl leaves it behind: what was opened, in that order. */
+    private static void open(Web reader, List<Long> released) {
+        reader.get("/today");
+        for (int round = 0; round < 2; round++) {
+            for (long item : released) reader.get("/documents/" + item);
+        }
+    }
+
     private Map<String, String> crawl(Web reader, String token, List<Long> released) {
         Map<String, String> all = new TreeMap<>();
         Deque<String> waiting = new ArrayDeque<>(List.of(
@@ -245,22 +254,22 @@ class NonInterferenceTest {
                 all.put(path, masked(reader.get(path).body()));
             }
         }
-        for (String path : api(released)) {
-            try {
-                var answer = http.send(
-                        HttpRequest.newBuilder(URI.create(server.origin() + "/api/v1" + path))
-                                .header("Authorization", "Bearer " + token)
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString());
-                all.put(
-                        "API " + path,
-                        answer.statusCode() + " "
-                                + answer.headers().firstValue("ETag").orElse("") + " " + answer.body());
-            } catch (IOException | InterruptedException e) {
-                throw new IllegalStateException(e);
-            }
-        }
+        for (String path : api(released)) all.put("API " + path, ask(token, path));
         return all;
+    }
+
+    private String ask(String token, String path) {
+        try {
+            var answer = http.send(
+                    HttpRequest.newBuilder(URI.create(server.origin() + "/api/v1" + path))
+                            .header("Authorization", "Bearer " + token)
+                            .build(),
+                    HttpResponse.BodyHandlers.ofString());
+            return answer.statusCode() + " "
+                    + answer.headers().firstValue("ETag").orElse("") + " " + answer.body();
+        } catch (IOException | InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     private static List<String> api(List<Long> released) {

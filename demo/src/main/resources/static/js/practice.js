@@ -1,5 +1,6 @@
 // The practice seat: picks places on the sheet, asks for the change, keeps the ways back, saves to the desk's real file.
 import { deskFor } from "./desk/here.js";
+import { sendBytes } from "./http.js";
 
 const page = document.querySelector("[data-page=practice]");
 const here = (name) => page.querySelector(`[data-${name}]`);
@@ -25,11 +26,7 @@ const act = () => page.querySelector("input[name=act]:checked").value;
 const say = (text, kind = "") => { here("says").textContent = text; here("says").className = `say ${kind}`; };
 
 async function ask(address, bytes) {
-  const answer = await fetch(address, {
-    method: "POST",
-    headers: { "X-CSRF-TOKEN": document.querySelector("meta[name=csrf]").content, "Content-Type": "application/octet-stream" },
-    body: bytes,
-  });
+  const answer = await sendBytes(address, "application/octet-stream", bytes);
   const said = await answer.json().catch(() => ({}));
   if (!answer.ok) throw new TypeError([said.detail, said.remedy].filter(Boolean).join(" ") || "It could not be done. Nothing was changed.");
   return said;

@@ -1,6 +1,6 @@
 // A desk in this browser: its folder, what lies in it, and how that stands to the shelf.
 import { Folder, memory, NoLeave } from "./folder.js";
-import { Problem, token } from "../upload.js";
+import { api, Problem } from "../http.js";
 
 let worker;
 let last = 0;
@@ -28,21 +28,6 @@ function inWorker(act, asked, tell = () => {}) {
     waiting.set(id, { done, failed, tell });
     worker.postMessage({ ...asked, act, id });
   });
-}
-
-/** Asks the interface for programs, with the session of this page. */
-export async function api(method, path, body) {
-  const headers = { "X-CSRF-TOKEN": token, "Idempotency-Key": crypto.randomUUID() };
-  if (body) headers["Content-Type"] = "application/json";
-  let answer;
-  try {
-    answer = await fetch(`/api/v1${path}`, { method, headers, body: body && JSON.stringify(body) });
-  } catch {
-    throw new Problem("The shelf cannot be reached. Nothing was done; try again when the connection is back.");
-  }
-  if (answer.ok) return answer.status === 204 ? null : answer.json();
-  const problem = await answer.json().catch(() => ({}));
-  throw new Problem([problem.detail, problem.remedy].filter(Boolean).join(" ") || `The shelf answered ${answer.status}. Nothing was done.`);
 }
 
 export class Desk {

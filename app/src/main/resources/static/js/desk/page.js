@@ -1,8 +1,10 @@
 // The desk page: how each file stands, one act a row, and bringing what was asked for.
-import { Problem, send, size } from "../upload.js";
-import { api, can, Desk, desksHere } from "./desk.js";
+import { el, glyph, plural } from "../dom.js";
+import { api, post, Problem } from "../http.js";
+import { send, sendAll, size } from "../upload.js";
+import { bringPlan } from "./bring-plan.js";
+import { can, Desk, desksHere } from "./desk.js";
 import { memory, NoLeave } from "./folder.js";
-import { bringPlan } from "./plan.js";
 
 const page = document.querySelector("[data-page=desk]");
 const { me } = document.body.dataset;
@@ -31,42 +33,12 @@ const common = (lines) => {
   others.forEach((o) => { while (first.slice(0, same).some((part, i) => part !== o[i])) same--; });
   return first.slice(0, same).join("/");
 };
-const plural = (n, one, many = `${one}s`) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;
 
 let desk = null;
 let standings = [];
 let reading = null;
 const shown = {};
 const channel = new BroadcastChannel("mint-desk");
-
-/** An element with attributes and children; text stays text. */
-function el(tag, attributes = {}, ...children) {
-  const element = document.createElement(tag);
-  for (const [name, value] of Object.entries(attributes)) {
-    if (name.startsWith("on")) element.addEventListener(name.slice(2), value);
-    else if (value !== null && value !== undefined) element.setAttribute(name, value);
-  }
-  element.append(...children.filter((child) => child !== null && child !== undefined));
-  return element;
-}
-
-function glyph(word) {
-  const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
-  svg.setAttribute("class", "glyph desk-glyph");
-  svg.setAttribute("aria-hidden", "true");
-  const use = document.createElementNS("http://www.w3.org/2000/svg", "use");
-  use.setAttribute("href", `/static/glyphs.svg#desk-${word}`);
-  svg.append(use);
-  return svg;
-}
-
-const post = (action, fields) => {
-  const form = el("form", { method: "post", action });
-  Object.entries({ _csrf: document.querySelector("meta[name=csrf]").content, ...fields })
-    .forEach(([name, value]) => [value].flat().forEach((v) => form.append(el("input", { type: "hidden", name, value: v }))));
-  document.body.append(form);
-  form.submit();
-};
 
 function say(text, kind = "") {
   const box = here("says");
@@ -216,17 +188,14 @@ async function derived(line) {
 
 /** Files that are only here go to the filing sheet of their folder, together. */
 async function fileNew(lines) {
-  const tokens = [];
-  let sent = 0;
-  // A few beside each other: of small files most of the time is the way.
-  for (let from = 0; from < lines.length; from += 4) {
-    await Promise.all(lines.slice(from, from + 4).map(async (line, i) => {
-      const file = await desk.folder.file(line.path);
-      tokens[from + i] = await send(file, (n) => progress(`Sending ${line.path}`, sent + n / file.size, lines.length));
-      sent++;
-    }));
-  }
-  post(`/shelves/${lines[0].shelf}/filings`, { folder: lines[0].folder, uploads: tokens });
+  const sent = new Set();
+  const results = await sendAll(lines.map((line) => () => desk.folder.file(line.path)), (i, n) => {
+    if (n) sent.add(i);
+    progress(`Sending ${lines[i].path}`, sent.size, lines.length);
+  });
+  const failed = results.find((one) => one.error);
+  if (failed) throw failed.error;
+  post(`/shelves/${lines[0].shelf}/filings`, { folder: lines[0].folder, uploads: results.map((one) => one.token) });
 }
 
 async function take(lines) {
@@ -374,7 +343,7 @@ async function open(name) {
   desk.folder.watch(() => { clearTimeout(soon); soon = setTimeout(() => { if (!page.classList.contains("at-work")) refresh(); }, 600); });
   await refresh();
   if (!here("leave").hidden) return;
-  await bringPlan(desk, () => standings, { page, act, bringAll, ways: WAYS, say, el, glyph });
+  await bringPlan(desk, () => standings, { page, act, bringAll, ways: WAYS, say });
 }
 
 const canAny = () => can() || (page.dataset.practice === "true" && "indexedDB" in window && navigator.storage?.getDirectory);

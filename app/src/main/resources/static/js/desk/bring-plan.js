@@ -1,16 +1,9 @@
 // "Bring to my desk": documents with what they consist of, each to its place, as a plan.
-import { api } from "./desk.js";
+import { el, glyph, plural } from "../dom.js";
+import { api } from "../http.js";
+import { bringSays, relative, standOf } from "../plan.js";
 
 const VIEWS = [["as-saved", "as they were saved"], ["latest", "the latest"], ["latest-released", "the latest released"], ["none", "without components"]];
-
-/** The way from one place on a desk to another, as a parent writes it. */
-function relative(from, to) {
-  const a = from.split("/").slice(0, -1);
-  const b = to.split("/");
-  let same = 0;
-  while (same < a.length && same < b.length - 1 && a[same] === b[same]) same++;
-  return "../".repeat(a.length - same) + b.slice(same).join("/");
-}
 
 async function rowsOf(ids, version, view, standings) {
   const rows = new Map();
@@ -28,17 +21,12 @@ async function rowsOf(ids, version, view, standings) {
       rows.set(c.document, { document: c.document, number: c.number, title: c.title, path: c.lies, version: c.version, onPurpose: view === "as-saved" && c.newer > 0, below: relative(d.path, c.lies) });
     }
   }
-  for (const row of rows.values()) {
-    row.standing = standings.find((s) => s.document === row.document && s.sha256) ?? standings.find((s) => s.path === row.path && s.sha256);
-    const word = row.standing?.word;
-    row.there = row.standing && row.standing.path === row.path && ["even", "set"].includes(word) && (row.standing.base || row.standing.version) === row.version;
-    row.loses = ["ahead", "strayed", "new"].includes(word);
-  }
+  for (const row of rows.values()) Object.assign(row, standOf(row, standings));
   return [[...rows.values()], missing];
 }
 
 /** Shows the plan when the address asks for one. */
-export async function bringPlan(desk, standings, { page, act, bringAll, ways, say, el, glyph }) {
+export async function bringPlan(desk, standings, { page, act, bringAll, ways, say }) {
   const asked = new URLSearchParams(location.search);
   const ids = (asked.get("bring") ?? "").split(",").filter((id) => /^\d{1,18}$/.test(id)).slice(0, 500);
   const box = page.querySelector("[data-plan]");
@@ -73,15 +61,14 @@ export async function bringPlan(desk, standings, { page, act, bringAll, ways, sa
         box.hidden = true;
         page.classList.remove("planning");
         history.replaceState(null, "", "/desk");
-        say(`${came.length} ${came.length === 1 ? "file is" : "files are"} on the desk now, each where its parents look for it.`);
+        say(`${plural(came.length, "file is", "files are")} on the desk now, each where its parents look for it.`);
       });
     } });
     const tell = () => {
       const n = chosen().length;
-      const stay = rows.length - n;
-      go.textContent = n ? `Bring ${n} ${n === 1 ? "file" : "files"}` : "Nothing to bring";
+      go.textContent = n ? `Bring ${plural(n, "file")}` : "Nothing to bring";
       go.disabled = n === 0;
-      says.textContent = `${n} ${n === 1 ? "comes" : "come"}${stay ? `, ${stay} ${stay === 1 ? "stays as it is" : "stay as they are"}` : ""}${missing.length ? `, ${missing.length} not to be had: ${missing.slice(0, 3).join(", ")}` : ""}.`;
+      says.textContent = bringSays(n, rows.length - n, missing);
     };
     box.replaceChildren(el("h2", { class: "h5" }, `Bring ${rows[0].number} to my desk`, ids.length > 1 ? ` and ${ids.length - 1} more` : ""),
       el("div", { class: "d-flex gap-2 align-items-center mb-2" }, el("span", {}, "Components"), choice),

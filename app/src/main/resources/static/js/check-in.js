@@ -1,0 +1,90 @@
+// The check-in page: each file finds its row, from the desk by itself.
+import { clearLater, deskFor } from "./desk/here.js";
+import { send, size, words } from "./upload.js";
+import { veil } from "./veil.js";
+
+export function begin(form) {
+  const button = document.querySelector("[data-check-in]");
+  const why = document.querySelector("[data-why]");
+  let busy = 0;
+  const tell = () => {
+    const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value
+      || field.closest(".tline").querySelector("[data-takes-up]")?.checked).length;
+    button.disabled = n === 0 || busy > 0;
+    button.textContent = n ? `Check in ${n} ${n === 1 ? "document" : "documents"}` : "Check in";
+    why.textContent = busy ? "Bytes are on their way." : n ? "" : "Bring at least one file.";
+  };
+  /** What the file changes on the sheet, as soon as it is there; checking in does not wait for it. */
+  const differences = async (row, upload) => {
+    const box = document.querySelector(`[data-brought="${row}"]`);
+    box.hidden = false;
+    box.textContent = "Comparing the sheets";
+    const answer = await fetch(`/check-in/differences?document=${row}&upload=${encodeURIComponent(upload)}`).catch(() => null);
+    const html = answer?.ok ? (await answer.text()).trim() : "";
+    const inside = html ? new DOMParser().parseFromString(html, "text/html").body : null;
+    box.replaceChildren(...(inside ? inside.childNodes : []));
+    box.hidden = !box.textContent.trim();
+  };
+  const bringTo = async (row, file, lies = false) => {
+    const says = row.querySelector("[data-says]");
+    const field = document.querySelector(`[data-upload="${row.dataset.row}"]`);
+    field.value = "";
+    document.querySelector(`[data-lies="${row.dataset.row}"]`).value = lies ? "true" : "";
+    busy++;
+    tell();
+    try {
+      field.value = await send(file, (n) => { says.textContent = `${file.name}, ${size(n)} of ${size(file.size)}`; });
+      says.textContent = `${file.name}, ${size(file.size)}${lies ? ", from your desk" : ""}`;
+      row.classList.add("there");
+      differences(row.dataset.row, field.value);
+    } catch (error) {
+      says.textContent = words(error);
+      row.classList.remove("there");
+    }
+    busy--;
+    tell();
+  };
+  /** What lies on this browser's desk need not be chosen. A file that is as the shelf has it stays where it is. */
+  const fromDesk = async () => {
+    const desk = await deskFor();
+    if (!desk) return;
+    form.elements.desk.value = desk.name;
+    const standings = await desk.status().catch(() => null);
+    if (!standings) return;
+    const lying = [];
+    for (const row of rows) {
+      const one = standings.find((s) => String(s.document) === row.dataset.row);
+      const file = one && !["even", "absent", "behind", "set"].includes(one.word) && await desk.folder.file(one.path);
+      if (!file) continue;
+      lying.push({ document: one.document, path: one.path, sha256: one.sha256 });
+      await bringTo(row, file, true);
+    }
+    document.querySelector("[data-clears]").hidden = lying.length === 0;
+    form.addEventListener("submit", () => clearLater(desk, document.getElementById("clear").checked ? lying : []));
+  };
+  document.querySelectorAll("[data-takes-up]").forEach((box) => box.addEventListener("change", tell));
+  const rows = [...document.querySelectorAll("[data-row]")];
+  rows.forEach((row) => {
+    const input = row.querySelector("input[type=file]");
+    input.addEventListener("change", () => { if (input.files[0]) bringTo(row, input.files[0]); });
+    row.querySelector("label").addEventListener("keydown", (event) => {
+      if (event.key === "Enter" || event.key === " ") { event.preventDefault(); input.click(); }
+    });
+    row.addEventListener("dragover", () => row.classList.add("over"));
+    row.addEventListener("dragleave", () => row.classList.remove("over"));
+  });
+  veil(async (files, event) => {
+    const over = event.target.closest?.("[data-row]");
+    for (const file of files) {
+      if (over && files.length === 1) { bringTo(over, file); continue; }
+      if (rows.length === 1 && files.length === 1) { bringTo(rows[0], file); continue; }
+      const answer = await fetch(`/check-in/match?name=${encodeURIComponent(file.name)}`);
+      const found = answer.ok ? (await answer.json()).documents : [];
+      const row = found.length === 1 ? rows.find((each) => each.dataset.row === found[0]) : null;
+      if (row) bringTo(row, file);
+      else why.textContent = `“${file.name}” fits no row by its name. Drop it on the row that it belongs to.`;
+    }
+  });
+  tell();
+  fromDesk();
+}
