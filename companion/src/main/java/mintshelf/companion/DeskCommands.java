@@ -120,10 +120,12 @@ final class DeskCommands {
                 }
                 out().println(path + " was set aside as “" + desk.aside(path) + "”.");
             }
-            if (!(there
+            boolean here = there
                     && word.equals("even")
-                    && version == document.path("version").asInt())) {
-                desk.bring(client, document.path("id").asLong(), version, path);
+                    && version == document.path("version").asInt();
+            if (!here && !desk.bring(client, document.path("id").asLong(), version, path)) {
+                out().println(path + " was changed meanwhile and was left as it is.");
+                return false;
             }
             Map<String, Object> row = new LinkedHashMap<>();
             row.put("document", document.path("id").asLong());

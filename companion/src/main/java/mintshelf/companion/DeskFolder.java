@@ -27,6 +27,8 @@ final class DeskFolder {
 
     private final Path root;
     private final JsonNode settings;
+    /** Hashes as they were read last. */
+    private Map<String, String> read = Map.of();
 
     private DeskFolder(Path root, JsonNode settings) {
         this.root = root;
@@ -120,6 +122,7 @@ final class DeskFolder {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+        read = Map.copyOf(found);
         return found;
     }
 
@@ -143,14 +146,20 @@ final class DeskFolder {
         return ContentHash.of(digest.digest()).hex();
     }
 
-    /** Puts a version in its place, whole or not at all. */
-    void bring(ShelfClient client, long document, int version, String path) throws IOException {
+    /**
+     * Puts a version in its place, whole or not at all.
+     *
+     * @return false where another file lies there by now than was read; it stays
+     */
+    boolean bring(ShelfClient client, long document, int version, String path) throws IOException {
         Path place = place(path);
         Files.createDirectories(place.getParent());
         Path part = Files.createTempFile(place.getParent(), ".mint", ".part");
         try {
             client.download(document, version, part);
+            if (Files.exists(place) && !hash(place).equals(read.get(path))) return false;
             Files.move(part, place, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+            return true;
         } finally {
             Files.deleteIfExists(part);
         }

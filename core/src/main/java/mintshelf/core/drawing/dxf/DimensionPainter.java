@@ -106,9 +106,10 @@ final class DimensionPainter {
         if (!style.post().isBlank() && sign.isEmpty()) {
             own = style.post().contains("<>") ? style.post().replace("<>", own) : own + style.post();
         }
-        String text = e.text(1, "");
+        // A blank is no text: whoever wrote it wants none to be shown.
+        String text = e.line(1);
         if (text.isBlank()) return text.isEmpty() ? own : "";
-        return text.replace("<>", own);
+        return text.strip().replace("<>", own);
     }
 
     private static double[] middle(Entity e, double x, double y) {
