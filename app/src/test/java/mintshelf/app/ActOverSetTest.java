@@ -49,7 +49,7 @@ class ActOverSetTest {
         return server.file(login, shelf, name + Server.key() + ".txt", "text " + Server.key(), false);
     }
 
-    private Plan<SetAct.Line> plan(List<Long> items, Wish wish) {
+    private Plan<SetAct.PlanLine> plan(List<Long> items, Wish wish) {
         return over.plan(server.actor(login), Run.What.MOVE, items, wish);
     }
 
@@ -61,7 +61,7 @@ class ActOverSetTest {
     void aPlanSaysWhatItWouldDoAndARunDoesThatAndNothingElse() {
         long shelf = server.shelf();
         List<Long> items = List.of(text(shelf, "one"), text(shelf, "two"));
-        Plan<SetAct.Line> plan = plan(items, RELEASE);
+        Plan<SetAct.PlanLine> plan = plan(items, RELEASE);
         assertThat(plan.opens()).isTrue();
         assertThat(plan.sentence()).isEqualTo("2 go.");
         assertThat(plan.rows().get(0).of().from()).contains("In preparation");
@@ -154,8 +154,8 @@ class ActOverSetTest {
 
     private String said(Actor actor, long item, Wish wish) {
         Run.What what = wish.move().isPresent() ? Run.What.MOVE : Run.What.TAKE_UP;
-        Plan<SetAct.Line> plan = over.plan(actor, what, List.of(item), wish);
-        Plan.Row<SetAct.Line> row = plan.rows().get(0);
+        Plan<SetAct.PlanLine> plan = over.plan(actor, what, List.of(item), wish);
+        Plan.Row<SetAct.PlanLine> row = plan.rows().get(0);
         return ActOverSet.digest(plan)
                 + row.stand()
                 + row.of().says()
@@ -291,7 +291,7 @@ class ActOverSetTest {
         review.send("priya", one, two);
         review.send("priya", alone);
         Wish sign = Wish.sign(Decision.SIGNED, "");
-        Plan<SetAct.Line> plan = over.plan(server.actor("hedda"), Run.What.SIGN, List.of(one, two, alone), sign);
+        Plan<SetAct.PlanLine> plan = over.plan(server.actor("hedda"), Run.What.SIGN, List.of(one, two, alone), sign);
         assertThat(plan.rows()).hasSize(2);
         assertThat(plan.rows().get(0).of().says())
                 .containsExactly("as checked", "with " + server.document(two).number() + ", which was sent with it");
@@ -323,7 +323,7 @@ class ActOverSetTest {
         server.checkOut(login, item);
         server.checkIn(login, item, "second " + Server.key(), false);
         Wish first = Wish.version(1, "back to it");
-        Plan<SetAct.Line> plan = over.plan(server.actor(login), Run.What.REINSTATE, List.of(item, single), first);
+        Plan<SetAct.PlanLine> plan = over.plan(server.actor(login), Run.What.REINSTATE, List.of(item, single), first);
         assertThat(plan.refusals()).extracting(Refusal::code).containsExactly("version.latest");
         long run = over.begin(
                 server.actor(login), Run.What.REINSTATE, List.of(item), first, Optional.empty(), Server.key());

@@ -81,7 +81,7 @@ class FilingTest {
                 .number();
         long sheet = open(shelf, "good.txt", "bad.txt");
         var rows = filingSheets.sheet(priya, sheet).lines().stream()
-                .map(FilingSheets.Line::row)
+                .map(FilingSheets.FilingLine::row)
                 .toList();
         long drawing = server.bean(HouseStore.class).kind("drawing").id();
         FilingStore.Row bad = rows.get(1);
@@ -190,7 +190,7 @@ class FilingTest {
                 OptionalLong.empty(),
                 List.of(server.bring(
                         "priya", "other name.txt", "the same bytes of a berth note".getBytes(StandardCharsets.UTF_8))));
-        FilingSheets.Line line = filingSheets.sheet(priya, sheet).lines().get(0);
+        FilingSheets.FilingLine line = filingSheets.sheet(priya, sheet).lines().get(0);
         assertThat(line.row().included()).isFalse();
         assertThat(line.sameAs()).isPresent();
     }

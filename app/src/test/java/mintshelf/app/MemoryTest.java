@@ -13,6 +13,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.use.filing.FilingSheets;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
@@ -106,7 +107,8 @@ class MemoryTest {
         assertThat(page).contains("200 files");
         Map<String, String> form = new LinkedHashMap<>();
         form.put("actKey", Server.key());
-        for (FilingSheets.Line line : filing.sheet(SERVER.actor("priya"), sheet).lines()) {
+        for (FilingSheets.FilingLine line :
+                filing.sheet(SERVER.actor("priya"), sheet).lines()) {
             String at = "row" + line.row().id() + ".";
             form.put(at + "included", "on");
             form.put(at + "kind", "" + SERVER.kind("specification"));
@@ -119,7 +121,7 @@ class MemoryTest {
         assertThat(form.size()).isGreaterThan(1_400);
         var answer = web.post("/filings/" + sheet, form);
         assertThat(answer.statusCode()).as(answer.body()).isEqualTo(302);
-        assertThat(filing.sheet(SERVER.actor("priya"), sheet).filing().state()).isEqualTo("FILED");
+        assertThat(filing.sheet(SERVER.actor("priya"), sheet).filing().state()).isEqualTo(FilingStore.State.FILED);
     }
 
     @Test

@@ -150,7 +150,7 @@ class SheetMapTest {
         server.checkIn("priya", item, sheet("Float body", true, 5), false);
         ReadBlocks.Block block = blocks.block(server.actor("priya"), item);
         assertThat(block.lines())
-                .filteredOn(ReadBlocks.Line::differs)
+                .filteredOn(ReadBlocks.FieldLine::differs)
                 .extracting(l -> l.field().fact())
                 .contains("number", "revision", "status", "title");
         Web web = Web.as(server, "priya");

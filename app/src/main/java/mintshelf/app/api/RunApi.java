@@ -121,8 +121,8 @@ class RunApi {
             String label,
             List<String> says,
             List<Why> refusals) {
-        static Planned of(Plan.Row<SetAct.Line> row) {
-            SetAct.Line line = row.of();
+        static Planned of(Plan.Row<SetAct.PlanLine> row) {
+            SetAct.PlanLine line = row.of();
             return new Planned(
                     line.seen().spine().id(),
                     line.seen().document().number(),
@@ -139,7 +139,7 @@ class RunApi {
 
     /** @param opens whether a run of it would be done */
     record PlanOf(String act, String digest, boolean opens, String sentence, List<Planned> rows) {
-        static PlanOf of(String act, Plan<SetAct.Line> plan) {
+        static PlanOf of(String act, Plan<SetAct.PlanLine> plan) {
             return new PlanOf(
                     act,
                     ActOverSet.digest(plan),

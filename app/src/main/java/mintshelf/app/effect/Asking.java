@@ -55,7 +55,7 @@ public class Asking {
     }
 
     /** Whom a line of the rule asks, by when; of {@code candidates} one may be named. */
-    public record Line(SignOffLine line, String roleName, LocalDate due, List<PersonStore.Person> candidates) {}
+    public record AskedLine(SignOffLine line, String roleName, LocalDate due, List<PersonStore.Person> candidates) {}
 
     /**
      * What a sender wants otherwise than the rule says; all by the line's place.
@@ -77,7 +77,7 @@ public class Asking {
     }
 
     /** What is in the way when nobody could answer a line. */
-    public static Optional<Refusal> nobody(List<Line> lines) {
+    public static Optional<Refusal> nobody(List<AskedLine> lines) {
         return lines.stream()
                 .filter(l -> l.candidates().isEmpty())
                 .findFirst()
@@ -90,7 +90,7 @@ public class Asking {
     }
 
     /** Whom the lines of a rule ask about these documents, with who could answer each. */
-    public List<Line> lines(List<Seen> all, List<SignOffLine> rule) {
+    public List<AskedLine> lines(List<Seen> all, List<SignOffLine> rule) {
         Set<Long> authors = new HashSet<>();
         for (Seen seen : all) {
             authors.addAll(revisions.authors(seen.document().current().id()));
@@ -99,11 +99,11 @@ public class Asking {
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
         int days = 0;
         int step = 0;
-        List<Line> lines = new ArrayList<>();
+        List<AskedLine> lines = new ArrayList<>();
         for (SignOffLine line : rule) {
             if (line.step() != step) days += line.days();
             step = line.step();
-            lines.add(new Line(
+            lines.add(new AskedLine(
                     line,
                     house.roleName(line.role()),
                     SignOffRules.due(today, days),
@@ -112,7 +112,7 @@ public class Asking {
         return lines;
     }
 
-    private static Optional<Long> chosen(Line line, Long person) {
+    private static Optional<Long> chosen(AskedLine line, Long person) {
         if (person != null && line.candidates().stream().noneMatch(c -> c.id() == person)) {
             throw Refused.because(
                     "round.person", "Who was chosen cannot sign this any more.", "Choose again; nothing was sent.");
@@ -126,13 +126,13 @@ public class Asking {
      * @param sender whose round it is, to whom it comes back
      */
     public long open(
-            Actor actor, long sender, long bundle, List<Seen> all, List<Line> lines, String note, Wishes wishes) {
+            Actor actor, long sender, long bundle, List<Seen> all, List<AskedLine> lines, String note, Wishes wishes) {
         Instant now = clock.instant();
         List<RoundStore.Item> items =
                 all.stream().map(s -> signOffs.item(s.document())).toList();
         long id = rounds.open(bundle, items, sender, note, now);
         for (int i = 0; i < lines.size(); i++) {
-            Line line = lines.get(i);
+            AskedLine line = lines.get(i);
             Optional<Long> person = chosen(line, wishes.named().get(i));
             Optional<Long> also = chosen(line, wishes.also().get(i));
             LocalDate due = wishes.due().getOrDefault(i, line.due());

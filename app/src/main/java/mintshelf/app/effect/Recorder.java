@@ -40,7 +40,7 @@ public class Recorder {
         record.appendTo(
                 item,
                 clock.instant(),
-                new RecordStore.Line(OptionalLong.empty(), "", act, OptionalInt.empty(), says, ""));
+                new RecordStore.RecordLine(OptionalLong.empty(), "", act, OptionalInt.empty(), says, ""));
     }
 
     /** For what concerns no single document. */
@@ -51,10 +51,10 @@ public class Recorder {
     /** For what the server did by itself, or what somebody did who is not signed in. */
     public void noteHouse(OptionalLong person, String address, String act, String says) {
         record.appendToHouse(
-                clock.instant(), new RecordStore.Line(person, address, act, OptionalInt.empty(), says, ""));
+                clock.instant(), new RecordStore.RecordLine(person, address, act, OptionalInt.empty(), says, ""));
     }
 
-    private static RecordStore.Line line(Actor actor, String act, OptionalInt version, String says, String why) {
-        return new RecordStore.Line(OptionalLong.of(actor.person()), actor.address(), act, version, says, why);
+    private static RecordStore.RecordLine line(Actor actor, String act, OptionalInt version, String says, String why) {
+        return new RecordStore.RecordLine(OptionalLong.of(actor.person()), actor.address(), act, version, says, why);
     }
 }

@@ -43,7 +43,7 @@ public class RoundSight {
     }
 
     /** A document of a round. */
-    public record Line(Seen seen, RoundStore.Item item) {}
+    public record RoundLine(Seen seen, RoundStore.Item item) {}
 
     /**
      * A round as a person sees it.
@@ -52,7 +52,7 @@ public class RoundSight {
      * @param authors who may not sign, for they worked on it
      */
     public record RoundView(
-            Round round, List<Line> lines, Optional<Ask> mine, Set<Long> authors, List<OutboxStore.Told> told) {
+            Round round, List<RoundLine> lines, Optional<Ask> mine, Set<Long> authors, List<OutboxStore.Told> told) {
         /** What a sign-off on this picture binds to. */
         public ContentHash digest() {
             return SignOffRules.digest(
@@ -78,15 +78,15 @@ public class RoundSight {
         /** What became of the mails of an ask, in words. */
         public List<String> mails(Ask ask) {
             List<String> said = new ArrayList<>();
-            say(said, ask, "SENT", "mailed to ");
-            say(said, ask, "WAITING", "a mail is on its way to ");
-            say(said, ask, "FAILED", "the mail did not reach ");
+            say(said, ask, OutboxStore.State.SENT, "mailed to ");
+            say(said, ask, OutboxStore.State.WAITING, "a mail is on its way to ");
+            say(said, ask, OutboxStore.State.FAILED, "the mail did not reach ");
             return said;
         }
 
-        private void say(List<String> said, Ask ask, String state, String words) {
+        private void say(List<String> said, Ask ask, OutboxStore.State state, String words) {
             List<String> names = told(ask).stream()
-                    .filter(t -> t.state().equals(state))
+                    .filter(t -> t.state() == state)
                     .map(OutboxStore.Told::name)
                     .toList();
             if (!names.isEmpty()) said.add(words + String.join(", ", names));
@@ -182,8 +182,8 @@ public class RoundSight {
                     .allMatch(i ->
                             seen.containsKey(i.item()) && seen.get(i.item()).all());
             if (!all) continue;
-            List<Line> lines =
-                    own.stream().map(i -> new Line(seen.get(i.item()), i)).toList();
+            List<RoundLine> lines =
+                    own.stream().map(i -> new RoundLine(seen.get(i.item()), i)).toList();
             Set<Long> worked = authors.getOrDefault(round.id(), Set.of());
             List<Place> places =
                     lines.stream().map(l -> l.seen().document().place()).toList();
@@ -216,7 +216,7 @@ public class RoundSight {
     }
 
     /** A document that came back to who sent it, and that nobody has sent again. */
-    public record CameBack(RoundView view, Line line) {
+    public record CameBack(RoundView view, RoundLine line) {
         public Seen seen() {
             return line.seen();
         }

@@ -37,7 +37,7 @@ class OpenRound implements Deed {
         }
         // A round that opens the next one: its rule is asked as it stands, and it stays the round of who sent it first.
         List<Seen> all = movers.stream().map(Mover::seen).toList();
-        List<Asking.Line> lines = asking.lines(
+        List<Asking.AskedLine> lines = asking.lines(
                 all,
                 SignOffRules.union(movers.stream()
                         .flatMap(m -> m.route().decided(m.to().code()).stream())

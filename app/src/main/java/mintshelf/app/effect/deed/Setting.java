@@ -31,7 +31,7 @@ public record Setting(
         Optional<Seen> order) {
 
     /** Whom a round asks, as it was seen, with what the sender wants otherwise. */
-    public record Asks(List<Asking.Line> lines, String note, Asking.Wishes wishes) {}
+    public record Asks(List<Asking.AskedLine> lines, String note, Asking.Wishes wishes) {}
 
     public static Setting of(Actor actor, By by, String why, Instant now, List<Seen> together) {
         return new Setting(

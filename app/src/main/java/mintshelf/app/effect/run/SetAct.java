@@ -18,7 +18,7 @@ public interface SetAct {
      *
      * @param items what the actor asks for; those they may not know of are not in the plan
      */
-    Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish);
+    Plan<PlanLine> plan(Actor actor, Collection<Long> items, Wish wish);
 
     /**
      * Does some rows of the plan in the caller's transaction: locks, asks again, acts; all of them, or it refuses.
@@ -29,7 +29,7 @@ public interface SetAct {
     List<Run.Row> carryOut(Actor actor, List<Run.Due> rows, Wish wish);
 
     /** In words, what it does with the rows that go: "Move 3 documents to Released". */
-    String says(List<Line> going, Wish wish);
+    String says(List<PlanLine> going, Wish wish);
 
     /** What is told of a document of which the actor sees released versions only: always the same, whatever is prepared. */
     static Refusal notShown(Seen seen) {
@@ -47,20 +47,20 @@ public interface SetAct {
      * @param label of the revision that is fixed or in force afterwards; none where there is none
      * @param says what happens besides, in short sentences
      */
-    record Line(
+    record PlanLine(
             Seen seen,
             String expected,
             Optional<String> from,
             Optional<String> to,
             Optional<String> label,
             List<String> says) {
-        public Line {
+        public PlanLine {
             says = List.copyOf(says);
         }
 
         /** Of a document that stays where it is on its route. */
-        public static Line of(Seen seen, String... says) {
-            return new Line(
+        public static PlanLine of(Seen seen, String... says) {
+            return new PlanLine(
                     seen,
                     Integer.toString(seen.version()),
                     Optional.empty(),

@@ -40,7 +40,7 @@ public class CheckRulePages {
     }
 
     /** A rule as the form shows it. */
-    public record Line(String code, String says, String severity) {}
+    public record RuleLine(String code, String says, String severity) {}
 
     @GetMapping("/check-rules/{kind}")
     String edit(Actor actor, @PathVariable String kind, Model model) {
@@ -52,7 +52,7 @@ public class CheckRulePages {
         model.addAttribute(
                 "lines",
                 Arrays.stream(Rule.values())
-                        .map(r -> new Line(
+                        .map(r -> new RuleLine(
                                 r.name(),
                                 r.says(),
                                 Optional.ofNullable(now.severities().get(r))

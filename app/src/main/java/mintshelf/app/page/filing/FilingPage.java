@@ -14,7 +14,7 @@ import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
-import mintshelf.app.use.filing.FilingSheets.Line;
+import mintshelf.app.use.filing.FilingSheets.FilingLine;
 import mintshelf.app.use.filing.FilingSheets.Sheet;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -57,14 +57,14 @@ public class FilingPage {
         model.addAttribute("firstLabels", sheet.firstLabels());
         model.addAttribute("problems", problems);
         model.addAttribute("asked", asked(sheet));
-        if (sheet.filing().state().equals("DROPPED")) throw new NotThere();
+        if (sheet.filing().isDropped()) throw new NotThere();
         return sheet.filing().isOpen() ? "filing/page" : "filing/report";
     }
 
     /** For each row, the facts that its kind wants at once or that the sheet said. */
     private static Map<Long, List<KindFact>> asked(Sheet sheet) {
         Map<Long, List<KindFact>> asked = new TreeMap<>();
-        for (Line line : sheet.lines()) {
+        for (FilingLine line : sheet.lines()) {
             List<KindFact> facts = line.row()
                     .kind()
                     .map(k -> sheet.factSheets().getOrDefault(k, List.of()))
@@ -104,7 +104,7 @@ public class FilingPage {
 
     private static List<Row> edits(Sheet sheet, MultiValueMap<String, String> form) {
         List<Row> edits = new ArrayList<>();
-        for (Line line : sheet.lines()) {
+        for (FilingLine line : sheet.lines()) {
             Row row = line.row();
             String at = "row" + row.id() + ".";
             Map<String, String> facts = new TreeMap<>(row.facts());

@@ -23,12 +23,12 @@ public class HabitsPage {
     }
 
     /** A remembered answer, as a sentence. */
-    public record Line(String name, String says) {}
+    public record Habit(String name, String says) {}
 
     @GetMapping("/habits")
     String show(Actor actor, Model model) {
-        List<Line> lines = new ArrayList<>();
-        habits.all(actor).forEach((name, value) -> lines.add(new Line(name, says(name, value))));
+        List<Habit> lines = new ArrayList<>();
+        habits.all(actor).forEach((name, value) -> lines.add(new Habit(name, says(name, value))));
         model.addAttribute("lines", lines);
         model.addAttribute("quiet", habits.quiet(actor, "check-out"));
         model.addAttribute("straight", habits.sendsStraight(actor));

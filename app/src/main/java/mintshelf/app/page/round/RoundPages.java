@@ -16,7 +16,7 @@ import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.sight.RoundSight.Line;
+import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareSheets;
@@ -130,7 +130,7 @@ public class RoundPages {
             @RequestParam(required = false) String changed,
             Model model) {
         RoundView view = rounds.round(actor, id);
-        Line shown = document.map(d -> view.lines().stream()
+        RoundLine shown = document.map(d -> view.lines().stream()
                         .filter(l -> l.item().item() == d)
                         .findFirst()
                         .orElseThrow(NotThere::new))
@@ -190,7 +190,7 @@ public class RoundPages {
         return open.size() == 1 ? "redirect:/rounds/" + open.get(0) : "redirect:/in-tray";
     }
 
-    private static boolean isOrder(Line line) {
+    private static boolean isOrder(RoundLine line) {
         return line.seen().spine().isOrder();
     }
 

@@ -41,7 +41,7 @@ public class ShelfPage {
     }
 
     /** A row of the list: a folder's heading or a document. */
-    public record Line(Folder heading, int count, Seen seen) {}
+    public record ShelfRow(Folder heading, int count, Seen seen) {}
 
     @GetMapping("/shelves")
     String all(Actor actor, Model model) {
@@ -144,8 +144,8 @@ public class ShelfPage {
         model.addAttribute("next", more ? shown.get(shown.size() - 1).spine() : null);
     }
 
-    private static List<Line> lines(List<Seen> rows, Order order, ReadShelf.View view, long folderBefore) {
-        List<Line> lines = new ArrayList<>();
+    private static List<ShelfRow> lines(List<Seen> rows, Order order, ReadShelf.View view, long folderBefore) {
+        List<ShelfRow> lines = new ArrayList<>();
         Map<Long, Folder> folders = new HashMap<>();
         view.folders().forEach(f -> folders.put(f.id(), f));
         Map<Long, Integer> counts = null;
@@ -155,10 +155,10 @@ public class ShelfPage {
             Folder folder = folders.get(in);
             if (order == Order.NUMBER && in != last && folder != null && !folder.isRoot()) {
                 if (counts == null) counts = view.inFolder().get();
-                lines.add(new Line(folder, counts.getOrDefault(in, 0), null));
+                lines.add(new ShelfRow(folder, counts.getOrDefault(in, 0), null));
             }
             last = in;
-            lines.add(new Line(null, 0, seen));
+            lines.add(new ShelfRow(null, 0, seen));
         }
         return lines;
     }

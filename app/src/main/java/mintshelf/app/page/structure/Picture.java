@@ -11,7 +11,7 @@ import java.util.function.ToLongFunction;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.structure.ReadWhereUsed.Box;
-import mintshelf.app.use.structure.ReadWhereUsed.Line;
+import mintshelf.app.use.structure.ReadWhereUsed.UsedEdge;
 import mintshelf.core.base.Texts;
 
 /** Where a document is used, as boxes and lines in pixels: what is on top stands above, quantities at the lines. */
@@ -55,16 +55,24 @@ public record Picture(int width, int height, List<Placed> boxes, List<Drawn> lin
                             seen.current().stage().stageClass().name().toLowerCase(Locale.ROOT)));
         }
         List<Drawn> lines = new ArrayList<>();
-        for (Line l : used.lines()) {
+        for (UsedEdge l : used.lines()) {
             Placed from = boxes.get(l.from());
             Placed to = boxes.get(l.to());
             // Each line leaves and arrives at a point of its own, so that its quantity can stand beside it.
             int x1 = from.x()
                     + BOX / 2
-                    + beside(used.lines(), l, Line::from, o -> boxes.get(o.to()).x());
+                    + beside(
+                            used.lines(),
+                            l,
+                            UsedEdge::from,
+                            o -> boxes.get(o.to()).x());
             int x2 = to.x()
                     + BOX / 2
-                    + beside(used.lines(), l, Line::to, o -> boxes.get(o.from()).x());
+                    + beside(
+                            used.lines(),
+                            l,
+                            UsedEdge::to,
+                            o -> boxes.get(o.from()).x());
             int bottom = to.y() + TALL;
             int turn = bottom + 30 + Math.floorMod(x2, 3) * 6;
             String path = "M" + x1 + " " + from.y() + " V" + turn + " H" + x2 + " V" + bottom;
@@ -80,8 +88,9 @@ public record Picture(int width, int height, List<Placed> boxes, List<Drawn> lin
     }
 
     /** How far a line's end lies from the middle of its box, among the lines that share the box. */
-    private static int beside(List<Line> all, Line line, ToLongFunction<Line> box, ToIntFunction<Line> otherEnd) {
-        List<Line> sharing = all.stream()
+    private static int beside(
+            List<UsedEdge> all, UsedEdge line, ToLongFunction<UsedEdge> box, ToIntFunction<UsedEdge> otherEnd) {
+        List<UsedEdge> sharing = all.stream()
                 .filter(o -> box.applyAsLong(o) == box.applyAsLong(line))
                 .sorted(Comparator.comparingInt(otherEnd))
                 .toList();

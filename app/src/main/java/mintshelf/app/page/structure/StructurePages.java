@@ -188,8 +188,8 @@ public class StructurePages {
         List<Long> ids = Pages.ids(items);
         if (ids.isEmpty()) throw new NotThere();
         Wish wish = Wish.takeUp(all != null);
-        Plan<SetAct.Line> plan = over.plan(actor, Run.What.TAKE_UP, ids, wish);
-        List<Seen> opening = plan.going().stream().map(SetAct.Line::seen).toList();
+        Plan<SetAct.PlanLine> plan = over.plan(actor, Run.What.TAKE_UP, ids, wish);
+        List<Seen> opening = plan.going().stream().map(SetAct.PlanLine::seen).toList();
         model.addAttribute(
                 "rows",
                 plan.rows().stream().filter(r -> r.stand() != Plan.Stand.STAYS).toList());

@@ -30,6 +30,13 @@ public class FilingStore {
         this.json = json;
     }
 
+    /** What became of a filing sheet. */
+    public enum State {
+        OPEN,
+        FILED,
+        DROPPED
+    }
+
     /**
      * A filing sheet.
      *
@@ -41,11 +48,15 @@ public class FilingStore {
             long shelf,
             long folder,
             Optional<Long> derivedFrom,
-            String state,
+            State state,
             Instant createdAt,
             Optional<Instant> endedAt) {
         public boolean isOpen() {
-            return state.equals("OPEN");
+            return state == State.OPEN;
+        }
+
+        public boolean isDropped() {
+            return state == State.DROPPED;
         }
     }
 
@@ -98,7 +109,7 @@ public class FilingStore {
                 .set(FILING.SHELF, shelf)
                 .set(FILING.FOLDER, folder)
                 .set(FILING.DERIVED_FROM, derivedFrom.orElse(null))
-                .set(FILING.STATE, "OPEN")
+                .set(FILING.STATE, State.OPEN.name())
                 .set(FILING.CREATED_AT, Times.utc(now))
                 .returningResult(FILING.ID)
                 .fetchSingle()
@@ -155,7 +166,7 @@ public class FilingStore {
                 row.getShelf(),
                 row.getFolder(),
                 Optional.ofNullable(row.getDerivedFrom()),
-                row.getState(),
+                State.valueOf(row.getState()),
                 Times.instant(row.getCreatedAt()),
                 Optional.ofNullable(row.getEndedAt()).map(Times::instant));
     }
@@ -163,7 +174,7 @@ public class FilingStore {
     /** Sheets of a person that wait to be filed, newest first. */
     public List<Filing> openOf(long person, int most) {
         return db.selectFrom(FILING)
-                .where(FILING.PERSON.eq(person), FILING.STATE.eq("OPEN"))
+                .where(FILING.PERSON.eq(person), FILING.STATE.eq(State.OPEN.name()))
                 .orderBy(FILING.ID.desc())
                 .limit(most)
                 .fetch(FilingStore::filing);
@@ -208,9 +219,9 @@ public class FilingStore {
                 .execute();
     }
 
-    public void end(long filing, String state, Instant now) {
+    public void end(long filing, State state, Instant now) {
         db.update(FILING)
-                .set(FILING.STATE, state)
+                .set(FILING.STATE, state.name())
                 .set(FILING.ENDED_AT, Times.utc(now))
                 .where(FILING.ID.eq(filing))
                 .execute();

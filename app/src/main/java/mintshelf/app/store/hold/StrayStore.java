@@ -41,23 +41,29 @@ public class StrayStore {
             Instant at,
             String comment,
             String refusal,
-            String state) {
+            State state) {
         /** Whether it was taken for only saved once more: its author may still adopt it until then. */
         public boolean isSaved() {
-            return state.equals(SAVED);
+            return state == State.SAVED;
         }
 
         /** Whether somebody may still decide on it. */
         public boolean isOpen(long person, Instant now) {
-            return state.equals(KEPT)
+            return state == State.KEPT
                     || (isSaved() && author == person && at.plus(SAVED_FOR).isAfter(now));
         }
     }
 
-    /** In the state KEPT it waits for a decision; SAVED, for its author alone, in case more than the saving differed. */
-    public static final String KEPT = "KEPT";
+    /** What became of a stray. */
+    public enum State {
+        /** It waits for a decision. */
+        KEPT,
+        /** Kept for its author alone, in case more than the saving differed. */
+        SAVED,
+        ADOPTED,
+        DROPPED
+    }
 
-    public static final String SAVED = "SAVED";
     /** How long what was taken for only saved once more is kept. */
     public static final Duration SAVED_FOR = Duration.ofDays(30);
 
@@ -69,7 +75,7 @@ public class StrayStore {
             long author,
             String comment,
             Refusal refusal,
-            String state,
+            State state,
             Instant now) {
         return db.insertInto(STRAY)
                 .set(STRAY.ITEM, document.id())
@@ -82,7 +88,7 @@ public class StrayStore {
                 .set(STRAY.COMMENT, comment)
                 .set(STRAY.REFUSAL_CODE, refusal.code())
                 .set(STRAY.REFUSAL, Texts.shorten(refusal.says(), 500))
-                .set(STRAY.STATE, state)
+                .set(STRAY.STATE, state.name())
                 .returningResult(STRAY.ID)
                 .fetchSingle()
                 .value1();
@@ -90,14 +96,14 @@ public class StrayStore {
 
     /** The strays of a document that are neither adopted nor dropped, newest first. */
     public List<Stray> kept(long item) {
-        return strays(STRAY.ITEM.eq(item).and(STRAY.STATE.eq(KEPT)));
+        return strays(STRAY.ITEM.eq(item).and(STRAY.STATE.eq(State.KEPT.name())));
     }
 
     /** What of a person was taken for only saved once more, not older than {@link #SAVED_FOR}. */
     public List<Stray> savedBy(long person, long item, Instant now) {
         return strays(STRAY.ITEM
                 .eq(item)
-                .and(STRAY.STATE.eq(SAVED))
+                .and(STRAY.STATE.eq(State.SAVED.name()))
                 .and(STRAY.AUTHOR.eq(person))
                 .and(STRAY.AT.gt(Times.utc(now.minus(SAVED_FOR)))));
     }
@@ -106,7 +112,7 @@ public class StrayStore {
     public List<Long> forgetSaved(Instant now, int most) {
         var old = db.select(STRAY.ID, STRAY.CONTENT)
                 .from(STRAY)
-                .where(STRAY.STATE.eq(SAVED), STRAY.AT.lt(Times.utc(now.minus(SAVED_FOR))))
+                .where(STRAY.STATE.eq(State.SAVED.name()), STRAY.AT.lt(Times.utc(now.minus(SAVED_FOR))))
                 .orderBy(STRAY.ID)
                 .limit(most)
                 .forUpdate()
@@ -156,12 +162,12 @@ public class StrayStore {
                         Times.instant(row.get(STRAY.AT)),
                         row.get(STRAY.COMMENT),
                         row.get(STRAY.REFUSAL),
-                        row.get(STRAY.STATE)));
+                        State.valueOf(row.get(STRAY.STATE))));
     }
 
-    public void decide(long id, String state, long by, Optional<Long> adopted, Instant now) {
+    public void decide(long id, State state, long by, Optional<Long> adopted, Instant now) {
         db.update(STRAY)
-                .set(STRAY.STATE, state)
+                .set(STRAY.STATE, state.name())
                 .set(STRAY.DECIDED_BY, by)
                 .set(STRAY.DECIDED_AT, Times.utc(now))
                 .set(STRAY.ADOPTED_VERSION, adopted.orElse(null))

@@ -19,8 +19,8 @@ import org.springframework.stereotype.Repository;
 /** What happened and is told outside; written with the act, delivered from here at least once. */
 @Repository
 public class OutboxStore {
-    private static final Leased<DeliveryRecord> WAITING =
-            new Leased<>(DELIVERY.STATE.eq("WAITING"), DELIVERY.NEXT_AT, DELIVERY.LEASE_UNTIL, DELIVERY.TRIES);
+    private static final Leased<DeliveryRecord> WAITING = new Leased<>(
+            DELIVERY.STATE.eq(State.WAITING.name()), DELIVERY.NEXT_AT, DELIVERY.LEASE_UNTIL, DELIVERY.TRIES);
 
     private final DSLContext db;
 
@@ -46,8 +46,17 @@ public class OutboxStore {
             String byName,
             int tries) {}
 
+    /** What became of a delivery. */
+    public enum State {
+        WAITING,
+        SENT,
+        /** Before it went out nobody needed it any more. */
+        NEEDLESS,
+        FAILED
+    }
+
     /** How a delivery ended, as a round's trail shows it. */
-    public record Told(long ask, long receiver, String name, String state, Optional<Instant> sentAt, String says) {}
+    public record Told(long ask, long receiver, String name, State state, Optional<Instant> sentAt, String says) {}
 
     /** @param to the address of the page that the news leads to; empty where the round is */
     public long event(
@@ -72,7 +81,7 @@ public class OutboxStore {
                 .set(DELIVERY.CHANNEL, "MAIL")
                 .set(DELIVERY.RECEIVER, receiver)
                 .set(DELIVERY.ASK, ask.orElse(null))
-                .set(DELIVERY.STATE, "WAITING")
+                .set(DELIVERY.STATE, State.WAITING.name())
                 .set(DELIVERY.NEXT_AT, Times.utc(now))
                 .onDuplicateKeyUpdate()
                 .set(DELIVERY.EVENT, event)
@@ -105,7 +114,7 @@ public class OutboxStore {
 
     public void sent(long delivery, Instant now) {
         db.update(DELIVERY)
-                .set(DELIVERY.STATE, "SENT")
+                .set(DELIVERY.STATE, State.SENT.name())
                 .set(DELIVERY.SENT_AT, Times.utc(now))
                 .setNull(DELIVERY.LEASE_UNTIL)
                 .where(DELIVERY.ID.eq(delivery))
@@ -122,7 +131,7 @@ public class OutboxStore {
     /** Ends a delivery that nobody needs any more, or that cannot be made. */
     public void giveUp(long delivery, boolean needless, String says) {
         db.update(DELIVERY)
-                .set(DELIVERY.STATE, needless ? "NEEDLESS" : "FAILED")
+                .set(DELIVERY.STATE, (needless ? State.NEEDLESS : State.FAILED).name())
                 .set(DELIVERY.SAYS, Texts.shorten(says, 300))
                 .setNull(DELIVERY.LEASE_UNTIL)
                 .where(DELIVERY.ID.eq(delivery))
@@ -151,7 +160,7 @@ public class OutboxStore {
                         row.value1(),
                         row.value2(),
                         row.value3(),
-                        row.value4(),
+                        State.valueOf(row.value4()),
                         Optional.ofNullable(row.value5()).map(Times::instant),
                         row.value6()));
     }

@@ -25,7 +25,7 @@ import tools.jackson.databind.json.JsonMapper;
 @Repository
 public class OutputStore {
     private static final Leased<OutputRecord> WAITING =
-            new Leased<>(OUTPUT.STATE.eq("WAITING"), OUTPUT.ASKED_AT, OUTPUT.LEASE_UNTIL, OUTPUT.TRIES);
+            new Leased<>(OUTPUT.STATE.eq(State.WAITING.name()), OUTPUT.ASKED_AT, OUTPUT.LEASE_UNTIL, OUTPUT.TRIES);
 
     private final DSLContext db;
     private final JsonMapper json;
@@ -99,13 +99,28 @@ public class OutputStore {
                         rows.recipe() == null ? SheetStamp.Values.UNFITTED : rows.recipe()));
     }
 
+    /** What became of an output that was asked for. */
+    public enum State {
+        WAITING,
+        MADE,
+        FAILED
+    }
+
     /** An output to be made. */
     public record Wanted(long version, long item, int number, String format, String recipe, int tries) {}
 
     /** An output as a page shows it. */
-    public record Output(String format, String state, Optional<StoredContent> content, String says) {
+    public record Output(String format, State state, Optional<StoredContent> content, String says) {
         public boolean isMade() {
             return content.isPresent();
+        }
+
+        public boolean isWaiting() {
+            return state == State.WAITING;
+        }
+
+        public boolean isFailed() {
+            return state == State.FAILED;
         }
     }
 
@@ -115,7 +130,7 @@ public class OutputStore {
                 .set(OUTPUT.VERSION, version)
                 .set(OUTPUT.FORMAT, format)
                 .set(OUTPUT.RECIPE, recipe)
-                .set(OUTPUT.STATE, "WAITING")
+                .set(OUTPUT.STATE, State.WAITING.name())
                 .set(OUTPUT.ASKED_AT, Times.utc(now))
                 .onDuplicateKeyUpdate()
                 .set(OUTPUT.VERSION, version)
@@ -128,7 +143,7 @@ public class OutputStore {
                 .set(OUTPUT.VERSION, version)
                 .set(OUTPUT.FORMAT, format)
                 .set(OUTPUT.RECIPE, recipe)
-                .set(OUTPUT.STATE, "MADE")
+                .set(OUTPUT.STATE, State.MADE.name())
                 .set(OUTPUT.CONTENT, content)
                 .set(OUTPUT.ASKED_AT, Times.utc(now))
                 .set(OUTPUT.MADE_AT, Times.utc(now))
@@ -152,7 +167,7 @@ public class OutputStore {
 
     public void made(Wanted wanted, long content, String says, Instant now) {
         db.update(OUTPUT)
-                .set(OUTPUT.STATE, "MADE")
+                .set(OUTPUT.STATE, State.MADE.name())
                 .set(OUTPUT.CONTENT, content)
                 .set(OUTPUT.SAYS, says)
                 .set(OUTPUT.MADE_AT, Times.utc(now))
@@ -161,13 +176,13 @@ public class OutputStore {
                         OUTPUT.VERSION.eq(wanted.version()),
                         OUTPUT.FORMAT.eq(wanted.format()),
                         OUTPUT.RECIPE.eq(wanted.recipe()),
-                        OUTPUT.STATE.eq("WAITING"))
+                        OUTPUT.STATE.eq(State.WAITING.name()))
                 .execute();
     }
 
     public void failed(Wanted wanted, String says) {
         db.update(OUTPUT)
-                .set(OUTPUT.STATE, "FAILED")
+                .set(OUTPUT.STATE, State.FAILED.name())
                 .set(OUTPUT.SAYS, says)
                 .setNull(OUTPUT.LEASE_UNTIL)
                 .where(
@@ -188,7 +203,7 @@ public class OutputStore {
                 .orderBy(OUTPUT.FORMAT)
                 .fetch(row -> new Output(
                         row.get(OUTPUT.FORMAT),
-                        row.get(OUTPUT.STATE),
+                        State.valueOf(row.get(OUTPUT.STATE)),
                         row.get(CONTENT.ID) == null
                                 ? Optional.empty()
                                 : Optional.of(new StoredContent(

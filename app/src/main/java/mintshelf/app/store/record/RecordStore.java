@@ -65,29 +65,30 @@ public class RecordStore {
                     .forUpdate());
     private final AtCommit<Pending> lines = new AtCommit<>(this::write);
 
-    private record Pending(long stream, OptionalLong item, Instant at, Line line) {}
+    private record Pending(long stream, OptionalLong item, Instant at, RecordLine line) {}
 
     public RecordStore(DSLContext db) {
         this.db = db;
     }
 
     /** What an act writes; see {@link RecordEntry} for the fields. */
-    public record Line(OptionalLong person, String address, String act, OptionalInt version, String says, String why) {}
+    public record RecordLine(
+            OptionalLong person, String address, String act, OptionalInt version, String says, String why) {}
 
     /** A read entry, with the names that a page shows. */
     public record Shown(RecordEntry entry, String personName, String number, ContentHash hash) {}
 
     /** Appends to the stream of a document, at the end of the caller's transaction, under the stream's lock. */
-    public void appendTo(long item, Instant at, Line line) {
+    public void appendTo(long item, Instant at, RecordLine line) {
         append(item, OptionalLong.of(item), at, line);
     }
 
     /** Appends to the stream of the house. */
-    public void appendToHouse(Instant at, Line line) {
+    public void appendToHouse(Instant at, RecordLine line) {
         append(HOUSE, OptionalLong.empty(), at, line);
     }
 
-    private void append(long stream, OptionalLong item, Instant at, Line line) {
+    private void append(long stream, OptionalLong item, Instant at, RecordLine line) {
         lines.add(new Pending(stream, item, at, line));
     }
 

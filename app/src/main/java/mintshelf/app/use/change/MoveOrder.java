@@ -92,7 +92,7 @@ public class MoveOrder {
     }
 
     /** What stands between an order under way and its board, and whom the board asks. */
-    public record BoardPlan(List<Refusal> inTheWay, List<Asking.Line> asked, Optional<Refusal> nobody) {
+    public record BoardPlan(List<Refusal> inTheWay, List<Asking.AskedLine> asked, Optional<Refusal> nobody) {
         public boolean opens() {
             return inTheWay.isEmpty() && nobody.isEmpty();
         }
@@ -110,7 +110,7 @@ public class MoveOrder {
 
     private BoardPlan boardPlan(Actor actor, OrderPaper.Locked locked) {
         Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.OPEN_ROUND), By.HAND);
-        List<Asking.Line> asked = plan.rows().get(0).of().move().stream()
+        List<Asking.AskedLine> asked = plan.rows().get(0).of().move().stream()
                 .flatMap(m -> plan.rows().get(0).of().route().decided(m.to()).stream())
                 .flatMap(m -> asking.lines(bundle(locked), m.signOffs()).stream())
                 .toList();

@@ -65,7 +65,7 @@ public class ReadOrders {
      *
      * @param seen empty for a document that they may not see: the line then names nothing of it
      */
-    public record Line(OrderLine line, Optional<Seen> seen, String from, String to, LineState state) {}
+    public record LineView(OrderLine line, Optional<Seen> seen, String from, String to, LineState state) {}
 
     /**
      * An order with all that its page shows.
@@ -77,7 +77,7 @@ public class ReadOrders {
             Seen seen,
             OrderStore.Order order,
             Route route,
-            List<Line> lines,
+            List<LineView> lines,
             List<RoundView> board,
             Optional<Seen> notice) {
         public long done() {
@@ -176,20 +176,20 @@ public class ReadOrders {
                 order.notice().map(documents::get));
     }
 
-    private List<Line> lines(List<OrderLine> lines, Map<Long, Seen> seen) {
+    private List<LineView> lines(List<OrderLine> lines, Map<Long, Seen> seen) {
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
         Map<Long, List<String>> empty = cases.emptyFacts(
                 seen.values().stream().filter(Seen::all).map(Seen::document).toList());
-        List<Line> shown = new ArrayList<>();
+        List<LineView> shown = new ArrayList<>();
         for (OrderLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
             LineState state = one.filter(Seen::all)
                     .map(s -> OrderRules.state(line, s.document(), empty.getOrDefault(line.item(), List.of())))
                     .orElseGet(
                             () -> one.isPresent() ? new LineState(LineState.LAST, "released") : new LineState(0, ""));
-            shown.add(new Line(
+            shown.add(new LineView(
                     line,
                     one,
                     line.fromRevision().map(labels::get).orElse("–"),

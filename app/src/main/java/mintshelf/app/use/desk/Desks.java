@@ -117,7 +117,7 @@ public class Desks {
      * @param hold the actor's own one; 0 where there is none
      * @param goesTo where a file that is only on the desk would be filed, by the folders in which it lies
      */
-    public record Line(
+    public record DeskLine(
             String path,
             Optional<Seen> seen,
             Standing standing,
@@ -131,7 +131,7 @@ public class Desks {
      *
      * @param disk what lies there now
      */
-    public List<Line> status(Actor actor, String name, Collection<OnDisk> disk) {
+    public List<DeskLine> status(Actor actor, String name, Collection<OnDisk> disk) {
         if (disk.size() > MOST) {
             throw Refused.because(
                     "desk.many", "A desk of more than " + MOST + " files is none.", "Choose a smaller folder.");
@@ -165,11 +165,11 @@ public class Desks {
             if (!known && !even) hashes.put(item, file.content());
         });
         Map<Long, Integer> versions = desks.versionsWith(hashes);
-        List<Line> lines = new ArrayList<>();
+        List<DeskLine> lines = new ArrayList<>();
         seen.forEach((item, s) -> lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item))));
         Map<String, Folder> folders = loose.isEmpty() ? Map.of() : folders(actor);
         for (OnDisk file : loose) {
-            lines.add(new Line(
+            lines.add(new DeskLine(
                     file.path(),
                     Optional.empty(),
                     DeskRules.standing(Optional.empty(), Optional.of(file.content()), Optional.empty()),
@@ -178,11 +178,11 @@ public class Desks {
                     0,
                     deepest(folders, file.path())));
         }
-        lines.sort(Comparator.comparing(Line::path));
+        lines.sort(Comparator.comparing(DeskLine::path));
         return lines;
     }
 
-    private Line line(Actor actor, Seen seen, Brought record, OnDisk file, Integer with) {
+    private DeskLine line(Actor actor, Seen seen, Brought record, OnDisk file, Integer with) {
         Document d = seen.document();
         // The latest version's content came with the document; only readers of a document that is being revised cost a
         // statement.
@@ -207,7 +207,7 @@ public class Desks {
                 Optional.ofNullable(record).map(b -> new DeskRules.Brought(b.number(), b.content(), b.onPurpose()));
         String belongs = path(seen);
         String path = file != null ? file.path() : belongs;
-        return new Line(
+        return new DeskLine(
                 path,
                 Optional.of(seen),
                 DeskRules.standing(brought, Optional.ofNullable(file).map(OnDisk::content), Optional.of(shelf)),

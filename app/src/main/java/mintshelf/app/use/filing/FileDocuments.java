@@ -70,7 +70,7 @@ public class FileDocuments {
         String target = "/filings/" + id;
         Filing before =
                 filings.filing(id).filter(f -> f.person() == actor.person()).orElseThrow(NotThere::new);
-        if (before.state().equals("FILED")) return new Result(target, Map.of());
+        if (before.state() == FilingStore.State.FILED) return new Result(target, Map.of());
         Map<String, List<Written>> read = new HashMap<>();
         uploads
                 .uploads(filings.rows(id).stream()
@@ -110,7 +110,7 @@ public class FileDocuments {
                 if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
                 refer.all(actor, made, read);
                 filing.derivedFrom().ifPresent(from -> made.forEach(m -> links.derived(actor, m.item(), from)));
-                filings.end(id, "FILED", clock.instant());
+                filings.end(id, FilingStore.State.FILED, clock.instant());
                 return target;
             });
         } catch (Refused e) {

@@ -72,7 +72,7 @@ public class FilingSheets {
             List<Folder> folders,
             List<Kind> kinds,
             Map<Long, List<KindFact>> factSheets,
-            List<Line> lines) {
+            List<FilingLine> lines) {
         /** What the first revision of a kind's documents is called, by kind; empty where its label comes with the release. */
         public Map<Long, String> firstLabels() {
             Map<Long, String> labels = new HashMap<>();
@@ -84,7 +84,7 @@ public class FilingSheets {
     }
 
     /** A row with its file and, where one is there, the document that has the same content. */
-    public record Line(Row row, Upload upload, Optional<Seen> sameAs, Optional<Seen> made) {}
+    public record FilingLine(Row row, Upload upload, Optional<Seen> sameAs, Optional<Seen> made) {}
 
     /** As {@link #open(Actor, long, OptionalLong, List, Optional)}, of files that were derived from no document. */
     public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens) {
@@ -154,8 +154,8 @@ public class FilingSheets {
             r.item().ifPresent(items::add);
         });
         Map<Long, Seen> seen = sight.of(actor, items);
-        List<Line> lines = rows.stream()
-                .map(r -> new Line(
+        List<FilingLine> lines = rows.stream()
+                .map(r -> new FilingLine(
                         r,
                         uploads.get(r.upload()),
                         r.sameAs().map(seen::get),
@@ -177,7 +177,7 @@ public class FilingSheets {
             Filing filing = filings.lock(id)
                     .filter(f -> f.person() == actor.person() && f.isOpen())
                     .orElseThrow(NotThere::new);
-            filings.end(filing.id(), "DROPPED", clock.instant());
+            filings.end(filing.id(), FilingStore.State.DROPPED, clock.instant());
         });
     }
 

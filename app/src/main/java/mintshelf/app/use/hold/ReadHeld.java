@@ -53,7 +53,7 @@ public class ReadHeld {
      * @param newer how many of its components are newer than it was saved with
      * @param sends whether it could be sent to review afterwards
      */
-    public record Line(Seen seen, boolean mine, boolean along, int newer, boolean sends) {
+    public record HeldLine(Seen seen, boolean mine, boolean along, int newer, boolean sends) {
         /** Where its file lies on a desk. */
         public String path() {
             return Packed.folders(seen.spine()) + seen.document().fileName();
@@ -61,8 +61,8 @@ public class ReadHeld {
     }
 
     /** The rows of a check-in: the asked documents and what the actor holds of their structure, or all that the actor holds. */
-    public List<Line> plan(Actor actor, List<Long> items) {
-        List<Line> lines = new ArrayList<>();
+    public List<HeldLine> plan(Actor actor, List<Long> items) {
+        List<HeldLine> lines = new ArrayList<>();
         if (items.isEmpty()) {
             held(actor, items).forEach(s -> lines.add(line(actor, s, false)));
             return lines;
@@ -70,19 +70,19 @@ public class ReadHeld {
         for (TakeAlong.Along a : along.gather(
                 actor, sight.of(actor, items).keySet(), EnumSet.of(With.DRAWINGS, With.ALL_LEVELS, With.PARENTS))) {
             boolean asked = a.via() == AlongRules.Via.ASKED;
-            Line line = line(actor, a.seen(), !asked);
+            HeldLine line = line(actor, a.seen(), !asked);
             if (asked || line.mine()) lines.add(line);
         }
         return lines;
     }
 
-    private Line line(Actor actor, Seen seen, boolean along) {
+    private HeldLine line(Actor actor, Seen seen, boolean along) {
         boolean mine = seen.document()
                 .holder()
                 .filter(h -> h.person() == actor.person())
                 .isPresent();
         List<Reference> refersTo = mine ? references.of(seen.document().head().version()) : List.of();
-        return new Line(
+        return new HeldLine(
                 seen, mine, along, References.moved(refersTo, references.takenUp(refersTo)), mine && sends(seen));
     }
 

@@ -67,7 +67,7 @@ public class Strays {
                 actor.person(),
                 comment,
                 refusal,
-                StrayStore.KEPT,
+                StrayStore.State.KEPT,
                 clock.instant());
         recorder.note(
                 actor,
@@ -95,7 +95,7 @@ public class Strays {
                         "check_in.only_saved",
                         "It was taken for only saved once more; no version was made.",
                         "If more than that was changed, make it a version."),
-                StrayStore.SAVED,
+                StrayStore.State.SAVED,
                 clock.instant());
     }
 
@@ -136,7 +136,8 @@ public class Strays {
                             head,
                             Optional.empty(),
                             ""));
-            strays.decide(strayId, "ADOPTED", actor.person(), Optional.of(added.version()), clock.instant());
+            strays.decide(
+                    strayId, StrayStore.State.ADOPTED, actor.person(), Optional.of(added.version()), clock.instant());
             recorder.note(
                     actor,
                     known.item(),
@@ -162,7 +163,7 @@ public class Strays {
                         "Only " + stray.authorName() + " or a data manager drops this stray.",
                         "Ask one of them.");
             }
-            strays.decide(strayId, "DROPPED", actor.person(), Optional.empty(), clock.instant());
+            strays.decide(strayId, StrayStore.State.DROPPED, actor.person(), Optional.empty(), clock.instant());
             recorder.note(actor, known.item(), "stray.dropped", "dropped the stray of " + stray.authorName(), "");
             return "/documents/" + known.item();
         });

@@ -85,7 +85,7 @@ record Letter(
 
     private static Letter of(RoundView view, String subject, String first, String origin, String link) {
         List<String[]> documents = new ArrayList<>();
-        for (RoundSight.Line line : view.lines()) {
+        for (RoundSight.RoundLine line : view.lines()) {
             Document d = line.seen().document();
             documents.add(new String[] {
                 d.number() + d.current().label().map(l -> " " + l).orElse("") + ", version "

@@ -86,7 +86,7 @@ class Letters {
 
     /** What the first sheet of a round changes: "4 differences to version 7: B2 ⌀ 5.5 → ⌀ 6.6, …". */
     private Optional<String> differences(RoundView view) {
-        RoundSight.Line line = view.lines().get(0);
+        RoundSight.RoundLine line = view.lines().get(0);
         return room.within(() -> versions.version(
                         line.item().item(), line.item().number())
                 .flatMap(now -> history.before(line.item().item(), now)

@@ -57,7 +57,7 @@ public class MoveMany implements SetAct {
     }
 
     @Override
-    public String says(List<Line> going, Wish wish) {
+    public String says(List<PlanLine> going, Wish wish) {
         return "Move " + Numbers.count(going.size(), "document", "documents") + " to "
                 + going.get(0).to().orElseThrow();
     }
@@ -71,15 +71,15 @@ public class MoveMany implements SetAct {
     }
 
     @Override
-    public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
+    public Plan<PlanLine> plan(Actor actor, Collection<Long> items, Wish wish) {
         Map<Long, Seen> own = new LinkedHashMap<>();
-        List<Plan.Row<Line>> others = new ArrayList<>();
+        List<Plan.Row<PlanLine>> others = new ArrayList<>();
         sight.of(actor, items).forEach((id, seen) -> {
             if (seen.all()) own.put(id, seen);
             // Of what a reader sees no gate is asked: gates tell of work in preparation.
-            else others.add(Plan.Row.asked(Line.of(seen), List.of(SetAct.notShown(seen))));
+            else others.add(Plan.Row.asked(PlanLine.of(seen), List.of(SetAct.notShown(seen))));
         });
-        List<Plan.Row<Line>> rows = new ArrayList<>();
+        List<Plan.Row<PlanLine>> rows = new ArrayList<>();
         for (Plan.Row<Bundles.Going> row : bundles.plan(actor, upwards(own), Way.named(code(wish)), by(wish))
                 .rows()) {
             List<Refusal> inTheWay =
@@ -144,9 +144,9 @@ public class MoveMany implements SetAct {
         return Optional.empty();
     }
 
-    private static Line line(Bundles.Going going) {
+    private static PlanLine line(Bundles.Going going) {
         Revision revision = going.document().current();
-        return new Line(
+        return new PlanLine(
                 going.seen(),
                 Integer.toString(going.seen().version()),
                 Optional.of(revision.stage().name()),

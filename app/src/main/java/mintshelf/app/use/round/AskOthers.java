@@ -130,7 +130,7 @@ public class AskOthers {
             if (after.waiting().contains(changed)) {
                 telling.ask(actor, after, changed, view.authors(), view.places(), after.note());
             }
-            for (RoundSight.Line line : view.lines()) {
+            for (RoundSight.RoundLine line : view.lines()) {
                 recorder.note(
                         actor,
                         line.item().item(),

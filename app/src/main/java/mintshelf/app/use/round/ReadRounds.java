@@ -9,7 +9,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight;
-import mintshelf.app.sight.RoundSight.Line;
+import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionRow;
@@ -62,7 +62,7 @@ public class ReadRounds {
         return sight.signedBefore(view);
     }
 
-    public VersionRow version(Line line) {
+    public VersionRow version(RoundLine line) {
         return versions.version(line.item().item(), line.item().number()).orElseThrow();
     }
 
@@ -83,7 +83,7 @@ public class ReadRounds {
      */
     public record Return(VersionRow version, String name, String remark, boolean mine) {}
 
-    public Optional<Return> returnedBefore(Actor actor, RoundView view, Line line) {
+    public Optional<Return> returnedBefore(Actor actor, RoundView view, RoundLine line) {
         long item = line.item().item();
         return sight.returnedBefore(actor, item, view.round().id())
                 .flatMap(before -> before.lines().stream()
@@ -123,7 +123,7 @@ public class ReadRounds {
 
     /** The address of the page that takes a round back: of its first document that is decided on, an order before its lines. */
     public Optional<String> takeBack(RoundView view) {
-        for (Line line : view.lines()) {
+        for (RoundLine line : view.lines()) {
             Document d = line.seen().document();
             Optional<Move> back = house.edition(d.current().stage().edition())
                     .back(d.current().stage().code())
@@ -143,7 +143,7 @@ public class ReadRounds {
     }
 
     /** What the pending revision changes, in a few words each: its reason, facts that differ from the released one. */
-    public List<String> changes(Line line) {
+    public List<String> changes(RoundLine line) {
         Document document = line.seen().document();
         List<String> changes = new ArrayList<>();
         Optional<Revision> pending = document.pending();

@@ -92,7 +92,7 @@ public class SendToReview {
     /** What will happen. It opens when no row and no line has anything in the way. */
     public record Plan(
             List<Row> rows,
-            List<Asking.Line> lines,
+            List<Asking.AskedLine> lines,
             Optional<Refusal> refusal,
             mintshelf.core.base.Plan<Bundles.Going> way) {
         public boolean opens() {
@@ -139,7 +139,7 @@ public class SendToReview {
             rows.add(new Row(going.seen(), mine, row.refusals()));
             going.move().flatMap(m -> going.route().decided(m.to())).ifPresent(m -> rules.add(m.signOffs()));
         }
-        List<Asking.Line> lines = rules.isEmpty() ? List.of() : asking.lines(all, SignOffRules.union(rules));
+        List<Asking.AskedLine> lines = rules.isEmpty() ? List.of() : asking.lines(all, SignOffRules.union(rules));
         return new Plan(rows, lines, Asking.nobody(lines), way);
     }
 

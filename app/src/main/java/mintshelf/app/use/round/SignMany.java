@@ -47,7 +47,7 @@ public class SignMany implements SetAct {
     }
 
     @Override
-    public String says(List<Line> going, Wish wish) {
+    public String says(List<PlanLine> going, Wish wish) {
         String what = Numbers.count(going.size(), "round", "rounds");
         return switch (decision(wish)) {
             case SIGNED -> "Sign " + what;
@@ -62,19 +62,19 @@ public class SignMany implements SetAct {
     }
 
     @Override
-    public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
+    public Plan<PlanLine> plan(Actor actor, Collection<Long> items, Wish wish) {
         SignRound.words(decision(wish), wish.words());
         Map<Long, Seen> seen = sight.of(actor, items);
         Map<Long, Long> open = rounds.openRounds(seen.keySet());
         Map<Long, RoundView> byId = new HashMap<>();
         views.rounds(actor, new LinkedHashSet<>(open.values()))
                 .forEach(v -> byId.put(v.round().id(), v));
-        List<Plan.Row<Line>> rows = new ArrayList<>();
+        List<Plan.Row<PlanLine>> rows = new ArrayList<>();
         Set<Long> told = new LinkedHashSet<>();
         for (Seen one : seen.values()) {
             Optional<RoundView> view =
                     Optional.ofNullable(open.get(one.spine().id())).map(byId::get);
-            if (view.isEmpty()) rows.add(Plan.Row.asked(Line.of(one), List.of(none(one))));
+            if (view.isEmpty()) rows.add(Plan.Row.asked(PlanLine.of(one), List.of(none(one))));
             else if (told.add(view.get().round().id())) rows.add(row(actor, one, view.get()));
         }
         return new Plan<>(rows);
@@ -84,14 +84,14 @@ public class SignMany implements SetAct {
         return Refusal.of("round.none", seen.document().number() + " is in no open round.", "Leave it out.");
     }
 
-    private static Plan.Row<Line> row(Actor actor, Seen one, RoundView view) {
+    private static Plan.Row<PlanLine> row(Actor actor, Seen one, RoundView view) {
         List<String> says = new ArrayList<>();
         view.mine().ifPresent(a -> says.add("as " + a.line().meaning()));
         view.lines().stream()
                 .map(l -> l.seen().document())
                 .filter(d -> d.id() != one.spine().id())
                 .forEach(d -> says.add("with " + d.number() + ", which was sent with it"));
-        Line line = new Line(
+        PlanLine line = new PlanLine(
                 one,
                 view.digest().hex(),
                 Optional.empty(),

@@ -97,7 +97,7 @@ public class SignRound {
     void answer(Actor actor, long id, String seenDigest, Decision decision, String words) {
         RoundView view = sight.locked(actor, id);
         Ask ask = asked(actor, view);
-        for (RoundSight.Line line : view.lines()) {
+        for (RoundSight.RoundLine line : view.lines()) {
             Document document = line.seen().document();
             if (!signOffs.item(document).digest().equals(line.item().digest())) throw movedOn(document);
         }
@@ -107,12 +107,12 @@ public class SignRound {
         rounds.answer(
                 ask,
                 view.round(),
-                view.lines().stream().map(RoundSight.Line::item).toList(),
+                view.lines().stream().map(RoundSight.RoundLine::item).toList(),
                 actor.person(),
                 decision,
                 words,
                 now);
-        for (RoundSight.Line line : view.lines()) {
+        for (RoundSight.RoundLine line : view.lines()) {
             recorder.note(
                     actor,
                     line.item().item(),
@@ -193,7 +193,7 @@ public class SignRound {
     }
 
     private static List<Seen> seen(RoundView view) {
-        return view.lines().stream().map(RoundSight.Line::seen).toList();
+        return view.lines().stream().map(RoundSight.RoundLine::seen).toList();
     }
 
     /** Whether somebody's hand makes the move that this round opens, as with a change order. */

@@ -80,7 +80,7 @@ public class ActOverSet {
     }
 
     /** What the act would do; nothing is changed. */
-    public Plan<SetAct.Line> plan(Actor actor, Run.What what, Collection<Long> items, Wish wish) {
+    public Plan<SetAct.PlanLine> plan(Actor actor, Run.What what, Collection<Long> items, Wish wish) {
         Collection<Long> asked = new LinkedHashSet<>(items);
         if (asked.size() > MOST) {
             throw Refused.because(
@@ -88,7 +88,7 @@ public class ActOverSet {
                     asked.size() + " documents are more than one act takes.",
                     "Take up to " + MOST + " at once; nothing was changed.");
         }
-        Plan<SetAct.Line> plan =
+        Plan<SetAct.PlanLine> plan =
                 asked.isEmpty() ? new Plan<>(List.of()) : act(what).plan(actor, asked, wish);
         if (plan.rows().isEmpty()) throw new NotThere();
         return plan;
@@ -99,10 +99,10 @@ public class ActOverSet {
     }
 
     /** By which a plan is known: the same rows, that stand the same, seen at the same versions. */
-    public static String digest(Plan<SetAct.Line> plan) {
+    public static String digest(Plan<SetAct.PlanLine> plan) {
         StringBuilder all = new StringBuilder();
-        for (Plan.Row<SetAct.Line> row : plan.rows()) {
-            SetAct.Line line = row.of();
+        for (Plan.Row<SetAct.PlanLine> row : plan.rows()) {
+            SetAct.PlanLine line = row.of();
             all.append(line.seen().spine().id()).append(' ').append(row.stand()).append(' ');
             all.append(line.expected())
                     .append(' ')
@@ -127,7 +127,7 @@ public class ActOverSet {
     public long begin(
             Actor actor, Run.What what, Collection<Long> items, Wish wish, Optional<String> digest, String key) {
         if (runs.of(actor.person(), key).isPresent()) return Long.parseLong(once.once(actor, key, () -> "0"));
-        Plan<SetAct.Line> plan = plan(actor, what, items, wish);
+        Plan<SetAct.PlanLine> plan = plan(actor, what, items, wish);
         if (digest.isPresent() && !digest.get().equals(digest(plan))) throw new PlanMoved(plan);
         Refused.unlessOpen(plan, "plan.closed", "Nothing was changed.");
         AtomicReference<RunStore.Work> begun = new AtomicReference<>();
@@ -140,7 +140,7 @@ public class ActOverSet {
             });
         } catch (Refused e) {
             // What was open a moment ago: the plan that has become true says more than what was refused first.
-            Plan<SetAct.Line> now = plan(actor, what, items, wish);
+            Plan<SetAct.PlanLine> now = plan(actor, what, items, wish);
             if (digest.isPresent() && !digest(now).equals(digest(plan))) throw new PlanMoved(now);
             throw e;
         }
@@ -149,7 +149,7 @@ public class ActOverSet {
         return Long.parseLong(id);
     }
 
-    private RunStore.Work begin(Actor actor, Run.What what, Plan<SetAct.Line> plan, Wish wish, String key) {
+    private RunStore.Work begin(Actor actor, Run.What what, Plan<SetAct.PlanLine> plan, Wish wish, String key) {
         List<Run.Due> due = plan.going().stream()
                 .map(l -> new Run.Due(l.seen().spine().id(), l.expected()))
                 .toList();

@@ -61,7 +61,7 @@ public class ReadBlocks {
      *
      * @param kept whether the record keeps such a value at all
      */
-    public record Line(SheetMap.Field field, String sheet, String record, boolean kept) {
+    public record FieldLine(SheetMap.Field field, String sheet, String record, boolean kept) {
         public boolean differs() {
             return kept && !sheet.equals(record);
         }
@@ -86,16 +86,16 @@ public class ReadBlocks {
             Seen seen,
             VersionRow version,
             Optional<Edition> map,
-            List<Line> lines,
+            List<FieldLine> lines,
             List<Map<String, String>> rows,
             boolean drawing,
             Optional<Refusal> refusal) {
         public long differing() {
-            return lines.stream().filter(Line::differs).count();
+            return lines.stream().filter(FieldLine::differs).count();
         }
 
         public long toTake() {
-            return lines.stream().filter(Line::isTaken).count();
+            return lines.stream().filter(FieldLine::isTaken).count();
         }
 
         public boolean isToWrite() {
@@ -105,7 +105,7 @@ public class ReadBlocks {
         public String title() {
             return lines.stream()
                     .filter(l -> l.isTaken() && l.field().fact().equals("title"))
-                    .map(Line::sheet)
+                    .map(FieldLine::sheet)
                     .findFirst()
                     .orElse(seen.document().title());
         }
@@ -117,7 +117,7 @@ public class ReadBlocks {
         VersionRow version = versions.version(item, seen.version()).orElseThrow(NotThere::new);
         Optional<DxfDrawing> drawing = sheets.opened(version.content());
         Optional<Edition> map = drawing.flatMap(sheets::mapFor);
-        List<Line> lines = new ArrayList<>();
+        List<FieldLine> lines = new ArrayList<>();
         List<Map<String, String>> rows = List.of();
         if (map.isPresent()) {
             Map<String, String> record = record(seen, version);
@@ -129,7 +129,8 @@ public class ReadBlocks {
             if (seen.current().stage().stageClass() == StageClass.DECIDING) kept.remove("status");
             for (SheetMap.Said said : map.get().map().found(drawing.get())) {
                 String fact = said.field().fact();
-                lines.add(new Line(said.field(), said.value(), record.getOrDefault(fact, ""), kept.contains(fact)));
+                lines.add(
+                        new FieldLine(said.field(), said.value(), record.getOrDefault(fact, ""), kept.contains(fact)));
             }
             rows = map.get().map().revisions().map(r -> r.read(drawing.get())).orElse(List.of());
         }

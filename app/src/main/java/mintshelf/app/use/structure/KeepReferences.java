@@ -63,7 +63,7 @@ public class KeepReferences {
     }
 
     /** A reference with what it means, and where that is not known the documents of its file name. */
-    public record Line(Reference reference, Optional<Seen> seen, List<Seen> candidates) {
+    public record ReferenceLine(Reference reference, Optional<Seen> seen, List<Seen> candidates) {
         /** How the captured version is known, in words. */
         public String source() {
             return reference
@@ -82,7 +82,8 @@ public class KeepReferences {
      *
      * @param refusal why this person may not put references right
      */
-    public record RefersTo(Seen of, List<Line> lines, List<ReadWhereUsed.Linked> links, Optional<Refusal> refusal) {
+    public record RefersTo(
+            Seen of, List<ReferenceLine> lines, List<ReadWhereUsed.Linked> links, Optional<Refusal> refusal) {
         public long lost() {
             return lines.stream().filter(l -> !l.reference().isFound()).count();
         }
@@ -103,7 +104,7 @@ public class KeepReferences {
         List<LinkStore.Link> around = links.around(List.of(item));
         around.forEach(l -> wanted.add(l.item() == item ? l.target() : l.item()));
         Map<Long, Seen> seen = sight.of(actor, wanted);
-        List<Line> lines = new ArrayList<>();
+        List<ReferenceLine> lines = new ArrayList<>();
         for (Reference r : all) {
             List<Seen> candidates = r.isFound()
                     ? List.of()
@@ -112,7 +113,7 @@ public class KeepReferences {
                             .map(f -> seen.get(f.document()))
                             .limit(20)
                             .toList();
-            lines.add(new Line(r, r.component().map(c -> seen.get(c.item())), candidates));
+            lines.add(new ReferenceLine(r, r.component().map(c -> seen.get(c.item())), candidates));
         }
         List<ReadWhereUsed.Linked> linked = around.stream()
                 .filter(l -> l.item() == item && seen.containsKey(l.target()))

@@ -57,7 +57,7 @@ public class ReadWhereUsed {
     public record Box(Seen seen, int row, int place, int inRow) {}
 
     /** A line of the picture, from a component up to what it stands in. */
-    public record Line(long from, long to, int quantity) {}
+    public record UsedEdge(long from, long to, int quantity) {}
 
     /** A typed link that leads to the asked document, or from it. */
     public record Linked(LinkStore.Link link, Seen other, boolean outward) {}
@@ -77,7 +77,7 @@ public class ReadWhereUsed {
             List<Former> former,
             List<Linked> links,
             List<Box> boxes,
-            List<Line> lines) {
+            List<UsedEdge> lines) {
         /** The model that a drawing shows, where it is linked to one. */
         public Optional<Seen> shows() {
             return links.stream()
@@ -118,7 +118,7 @@ public class ReadWhereUsed {
         List<Long> drawn = new ArrayList<>(List.of(item));
         above.forEach(a -> drawn.add(a.seen().spine().id()));
         boolean draws = drawn.size() > 1 && drawn.size() <= MOST_DRAWN;
-        List<Line> lines = draws ? lines(graph, drawn) : List.of();
+        List<UsedEdge> lines = draws ? lines(graph, drawn) : List.of();
         return new Used(
                 of,
                 above,
@@ -201,24 +201,24 @@ public class ReadWhereUsed {
                 .toList();
     }
 
-    private static List<Line> lines(StructureGraph graph, List<Long> drawn) {
+    private static List<UsedEdge> lines(StructureGraph graph, List<Long> drawn) {
         Set<Long> all = Set.copyOf(drawn);
-        Map<String, Line> lines = new HashMap<>();
+        Map<String, UsedEdge> lines = new HashMap<>();
         for (long parent : drawn) {
             for (Use u : graph.usesOf(parent)) {
                 if (!all.contains(u.component())) continue;
                 lines.merge(
                         u.component() + " " + parent,
-                        new Line(u.component(), parent, u.quantity()),
-                        (a, b) -> new Line(a.from(), a.to(), a.quantity() + b.quantity()));
+                        new UsedEdge(u.component(), parent, u.quantity()),
+                        (a, b) -> new UsedEdge(a.from(), a.to(), a.quantity() + b.quantity()));
             }
         }
         return lines.values().stream()
-                .sorted(Comparator.comparingLong(Line::from).thenComparingLong(Line::to))
+                .sorted(Comparator.comparingLong(UsedEdge::from).thenComparingLong(UsedEdge::to))
                 .toList();
     }
 
-    private static List<Box> boxes(List<Long> drawn, List<Line> lines, Map<Long, Seen> seen, Seen of) {
+    private static List<Box> boxes(List<Long> drawn, List<UsedEdge> lines, Map<Long, Seen> seen, Seen of) {
         List<Use> uses = lines.stream()
                 .map(l -> new Use(l.to(), l.from(), l.quantity(), 0))
                 .toList();

@@ -63,7 +63,7 @@ public class TakeUp implements SetAct {
     }
 
     @Override
-    public String says(List<Line> going, Wish wish) {
+    public String says(List<PlanLine> going, Wish wish) {
         return "Take up newer components in " + Numbers.count(going.size(), "document", "documents");
     }
 
@@ -87,7 +87,7 @@ public class TakeUp implements SetAct {
 
     /** From the lowest assembly up; one that gets a version in the same act counts as newer where it stands. */
     @Override
-    public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
+    public Plan<PlanLine> plan(Actor actor, Collection<Long> items, Wish wish) {
         StructureGraph graph = mirror.now().graph();
         Set<Long> taking = new LinkedHashSet<>(items);
         if (wish.above()) taking.addAll(above(graph, items));
@@ -99,23 +99,23 @@ public class TakeUp implements SetAct {
         for (long id : graph.upwards(ids(items))) order.add(id);
         order.addAll(items);
         order.retainAll(seen.keySet());
-        List<Plan.Row<Line>> rows = new ArrayList<>();
+        List<Plan.Row<PlanLine>> rows = new ArrayList<>();
         Set<Long> moving = new HashSet<>();
         for (long id : order) {
             Seen one = seen.get(id);
             if (!one.all()) {
                 // What is newer in preparation is not a reader's to know: the row is the same, whatever it is.
-                if (items.contains(id)) rows.add(Plan.Row.asked(Line.of(one), List.of(SetAct.notShown(one))));
+                if (items.contains(id)) rows.add(Plan.Row.asked(PlanLine.of(one), List.of(SetAct.notShown(one))));
                 continue;
             }
             long head = one.document().head().version();
             int newer = newer(before.getOrDefault(head, List.of()), now.getOrDefault(head, List.of()), moving);
-            if (newer == 0 && items.contains(id)) rows.add(Plan.Row.stays(Line.of(one)));
+            if (newer == 0 && items.contains(id)) rows.add(Plan.Row.stays(PlanLine.of(one)));
             if (newer == 0) continue;
             List<Refusal> inTheWay = refusal(actor, one).stream().toList();
             if (inTheWay.isEmpty()) moving.add(id);
             String says = "takes up " + Numbers.count(newer, "newer component", "newer components");
-            rows.add(Plan.Row.asked(Line.of(one, says), inTheWay));
+            rows.add(Plan.Row.asked(PlanLine.of(one, says), inTheWay));
         }
         return new Plan<>(rows);
     }

@@ -58,7 +58,7 @@ public class ReadToday {
     }
 
     /** A document with the line that says what happened to it. */
-    public record Line(Seen seen, ListStore.Moved moved) {}
+    public record MovedLine(Seen seen, ListStore.Moved moved) {}
 
     /** A document with why it is among the recent ones. */
     public record RecentLine(Seen seen, ListStore.Recent recent) {}
@@ -81,7 +81,7 @@ public class ReadToday {
             List<Seen> changes,
             List<Seen> held,
             List<NoticeStore.Notice> notices,
-            List<Line> moved,
+            List<MovedLine> moved,
             List<RecentLine> recent,
             List<Seen> out) {}
 
@@ -129,7 +129,7 @@ public class ReadToday {
                         .toList(),
                 moved.stream()
                         .filter(m -> seen.containsKey(m.item()))
-                        .map(m -> new Line(seen.get(m.item()), m))
+                        .map(m -> new MovedLine(seen.get(m.item()), m))
                         .toList(),
                 recent.stream()
                         .filter(r -> seen.containsKey(r.item()))

@@ -80,7 +80,7 @@ public class Reinstate implements SetAct {
     }
 
     @Override
-    public String says(List<Line> going, Wish wish) {
+    public String says(List<PlanLine> going, Wish wish) {
         return "Make version " + number(wish) + " of " + Numbers.count(going.size(), "document", "documents")
                 + " current again";
     }
@@ -90,8 +90,8 @@ public class Reinstate implements SetAct {
     }
 
     @Override
-    public Plan<Line> plan(Actor actor, Collection<Long> items, Wish wish) {
-        List<Plan.Row<Line>> rows = new ArrayList<>();
+    public Plan<PlanLine> plan(Actor actor, Collection<Long> items, Wish wish) {
+        List<Plan.Row<PlanLine>> rows = new ArrayList<>();
         for (Seen seen : sight.of(actor, items).values()) {
             Optional<VersionRow> old = seen.all() ? kept.version(seen.spine().id(), number(wish)) : Optional.empty();
             List<Refusal> inTheWay = old.map(
@@ -100,7 +100,7 @@ public class Reinstate implements SetAct {
                             "version.none",
                             seen.document().number() + " has no version " + number(wish) + " that you see.",
                             "Leave it out.")));
-            rows.add(Plan.Row.asked(Line.of(seen), inTheWay));
+            rows.add(Plan.Row.asked(PlanLine.of(seen), inTheWay));
         }
         return new Plan<>(rows);
     }

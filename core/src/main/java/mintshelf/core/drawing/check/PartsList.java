@@ -18,7 +18,7 @@ import mintshelf.core.drawing.dxf.DxfDrawing;
  * @param lines by find number
  * @param balloons boxes by find number
  */
-record PartsList(Map<String, Line> lines, Map<String, List<Box>> balloons) {
+record PartsList(Map<String, PartLine> lines, Map<String, List<Box>> balloons) {
     /** Tags under which houses keep the find number of a line. */
     private static final List<String> FIND = List.of("FIND", "ITEM", "POS");
     /** Balloons are 5 to 20 mm wide. */
@@ -28,7 +28,7 @@ record PartsList(Map<String, Line> lines, Map<String, List<Box>> balloons) {
     private static final int MOST_LINES = 5000;
 
     /** A line of the list. */
-    record Line(String find, String quantity, String number) {}
+    record PartLine(String find, String quantity, String number) {}
 
     /**
      * Reads both from a sheet. O(bytes + circles + texts).
@@ -36,13 +36,13 @@ record PartsList(Map<String, Line> lines, Map<String, List<Box>> balloons) {
      * @param millimetre how long one is on the sheet
      */
     static PartsList of(DxfDrawing drawing, Scene scene, double millimetre) {
-        Map<String, Line> lines = lines(drawing);
+        Map<String, PartLine> lines = lines(drawing);
         // A number in a circle is a balloon only where there is a parts list.
         return new PartsList(lines, lines.isEmpty() ? Map.of() : balloons(scene, millimetre));
     }
 
-    private static Map<String, Line> lines(DxfDrawing drawing) {
-        Map<String, Line> lines = new TreeMap<>();
+    private static Map<String, PartLine> lines(DxfDrawing drawing) {
+        Map<String, PartLine> lines = new TreeMap<>();
         List<Attributes.Attribute> row = new ArrayList<>();
         for (Attributes.Attribute a : drawing.attributes()) {
             // One insert follows another: a tag that comes again begins the next row.
@@ -59,11 +59,11 @@ record PartsList(Map<String, Line> lines, Map<String, List<Box>> balloons) {
         return lines;
     }
 
-    private static void keep(List<Attributes.Attribute> row, Map<String, Line> lines) {
+    private static void keep(List<Attributes.Attribute> row, Map<String, PartLine> lines) {
         String find = value(row, FIND);
         String quantity = value(row, List.of("QTY", "QUANTITY"));
         if (find.isEmpty() || quantity.isEmpty() || lines.size() >= MOST_LINES) return;
-        lines.putIfAbsent(find, new Line(find, quantity, value(row, List.of("NUMBER", "PART", "PART_NUMBER"))));
+        lines.putIfAbsent(find, new PartLine(find, quantity, value(row, List.of("NUMBER", "PART", "PART_NUMBER"))));
     }
 
     private static String value(List<Attributes.Attribute> row, List<String> tags) {

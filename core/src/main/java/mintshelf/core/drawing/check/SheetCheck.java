@@ -358,7 +358,7 @@ public final class SheetCheck {
         });
     }
 
-    private static String named(PartsList.Line line) {
+    private static String named(PartsList.PartLine line) {
         return line.number().isEmpty() ? "" : " (" + line.number() + ")";
     }
 
