@@ -96,7 +96,7 @@ final class DrawingCommands {
             DrawingFacts facts = DrawingFacts.of(drawing);
             Map<String, String> title = SheetMap.readyMade().read(drawing);
             PrintWriter out = spec.commandLine().getOut();
-            if (json) out.println(Json.of(members(facts, title)));
+            if (json) Json.print(out, members(facts, title));
             else words(facts, title, out);
             out.flush();
             return 0;
@@ -180,8 +180,9 @@ final class DrawingCommands {
                     SheetCheck.check(drawing, held, SheetMap.readyMade().read(drawing), Map.of());
             PrintWriter out = spec.commandLine().getOut();
             if (json) {
-                out.println(Json.of(
-                        Map.of("findings", found.stream().map(Check::members).toList())));
+                Json.print(
+                        out,
+                        Map.of("findings", found.stream().map(Check::members).toList()));
             } else {
                 if (found.isEmpty()) out.println("Every rule is kept.");
                 for (Finding f : found) {
@@ -280,7 +281,7 @@ final class DrawingCommands {
                 Files.writeString(svg.get(), CompareSvg.whole(oldScene, newScene, found), StandardCharsets.UTF_8);
             }
             PrintWriter out = spec.commandLine().getOut();
-            if (json) out.println(Json.of(members(found)));
+            if (json) Json.print(out, members(found));
             else words(found, out);
             out.flush();
             return found.isEmpty() ? 0 : 1;

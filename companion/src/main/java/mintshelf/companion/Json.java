@@ -1,12 +1,15 @@
 package mintshelf.companion;
 
+import java.io.PrintWriter;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Collectors;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.core.StreamWriteFeature;
 
-/** Writes JSON: objects keep the order of their members, numbers use dots, texts are UTF-8. */
+/** Writes JSON as it goes: objects keep the order of their members. */
 final class Json {
     private Json() {}
 
@@ -17,34 +20,46 @@ final class Json {
         return map;
     }
 
-    static String of(Object value) {
+    /** A line of JSON; values are maps, lists, numbers, truths and texts. */
+    static void print(PrintWriter out, Object value) {
+        try (JsonGenerator json = ShelfClient.JSON
+                .writer()
+                .without(StreamWriteFeature.AUTO_CLOSE_TARGET)
+                .createGenerator(out)) {
+            write(json, value);
+        }
+        out.println();
+    }
+
+    private static void write(JsonGenerator json, Object value) {
         if (value instanceof Map<?, ?> map) {
-            return map.entrySet().stream()
-                    .map(e -> text(String.valueOf(e.getKey())) + ": " + of(e.getValue()))
-                    .collect(Collectors.joining(", ", "{", "}"));
+            json.writeStartObject();
+            map.forEach((name, member) -> {
+                json.writeName(String.valueOf(name));
+                write(json, member);
+            });
+            json.writeEndObject();
+        } else if (value instanceof List<?> list) {
+            json.writeStartArray();
+            list.forEach(each -> write(json, each));
+            json.writeEndArray();
+        } else if (value instanceof Double number) {
+            number(json, number);
+        } else if (value instanceof Number || value instanceof Boolean) {
+            json.writePOJO(value);
+        } else {
+            json.writeString(String.valueOf(value));
         }
-        if (value instanceof List<?> list) {
-            return list.stream().map(Json::of).collect(Collectors.joining(", ", "[", "]"));
-        }
-        if (value instanceof Double number) return number(number);
-        if (value instanceof Number || value instanceof Boolean) return value.toString();
-        return text(String.valueOf(value));
     }
 
     /** A millionth is finer than any sheet. */
-    private static String number(double value) {
-        if (!Double.isFinite(value)) return "null";
-        String text = String.format(Locale.ROOT, "%.6f", value).replaceAll("0+$", "");
-        return text.endsWith(".") ? text + "0" : text;
-    }
-
-    private static String text(String value) {
-        StringBuilder out = new StringBuilder("\"");
-        for (char c : value.toCharArray()) {
-            if (c == '"' || c == '\\') out.append('\\').append(c);
-            else if (c < 0x20) out.append(String.format("\\u%04x", (int) c));
-            else out.append(c);
+    private static void number(JsonGenerator json, double value) {
+        if (!Double.isFinite(value)) {
+            json.writeNull();
+            return;
         }
-        return out.append('"').toString();
+        BigDecimal rounded =
+                new BigDecimal(value).setScale(6, RoundingMode.HALF_UP).stripTrailingZeros();
+        json.writeNumber(rounded.scale() < 1 ? rounded.setScale(1) : rounded);
     }
 }

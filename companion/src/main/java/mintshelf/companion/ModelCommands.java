@@ -42,7 +42,7 @@ final class ModelCommands {
         public Integer call() {
             StepModel model = open(file);
             PrintWriter out = spec.commandLine().getOut();
-            if (json) out.println(Json.of(members(model)));
+            if (json) Json.print(out, members(model));
             else words(model, out);
             out.flush();
             return 0;

@@ -7,9 +7,13 @@ import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import picocli.CommandLine;
+import tools.jackson.databind.JsonNode;
 
 class CompanionTest {
     @TempDir
@@ -40,9 +44,9 @@ class CompanionTest {
                 .contains("not drawn: 1 INSERT of a missing block");
         assertThat(run("drawing", "facts", sheet(), "--json")).isZero();
         assertThat(out.toString())
-                .contains("\"titleBlock\": {\"number\": \"TG40 \\\"x\\\"\"}")
-                .contains("\"entities\": {\"INSERT\": 1}")
-                .contains("\"block\": \"TITLE\"");
+                .contains("\"titleBlock\":{\"number\":\"TG40 \\\"x\\\"\"}")
+                .contains("\"entities\":{\"INSERT\":1}")
+                .contains("\"block\":\"TITLE\"");
     }
 
     @Test
@@ -71,9 +75,9 @@ class CompanionTest {
         assertThat(run("drawing", "compare", old, drawing("new.dxf", 6, "A"), "--json"))
                 .isEqualTo(1);
         assertThat(out.toString())
-                .contains("\"same\": 2, \"changed\": 1, \"shifted\": 0, \"removed\": 0, \"added\": 0")
+                .contains("\"same\":2,\"changed\":1,\"shifted\":0,\"removed\":0,\"added\":0")
                 .contains(
-                        "\"kind\": \"changed\", \"zone\": \"\", \"box\": [44.0, 44.0, 56.0, 56.0], \"says\": \"⌀ 10.0 → ⌀ 12.0\"");
+                        "\"kind\":\"changed\",\"zone\":\"\",\"box\":[44.0,44.0,56.0,56.0],\"says\":\"⌀ 10.0 → ⌀ 12.0\"");
     }
 
     @Test
@@ -109,5 +113,87 @@ class CompanionTest {
                 .isEqualTo(Files.readString(folder.resolve("s.dxf")).replace("\nA\n", "\nTG40-3030\n"));
         assertThat(run("drawing", "stamp", drawing("s.dxf", 5, "A"), target.toString(), "--set", "NONE=1"))
                 .isEqualTo(1);
+    }
+
+    @Test
+    void whatIsWrittenIsJsonWhateverIsInIt() throws Exception {
+        StringWriter written = new StringWriter();
+        PrintWriter to = new PrintWriter(written);
+        Map<String, Object> value = new LinkedHashMap<>();
+        value.put("text", "a \"b\" \\ \n \u0001 ⌀");
+        value.put("numbers", List.of(1, 2.5, 1e-9, 12345678.9, -0.25, Double.NaN, 3.0));
+        value.put("nested", Map.of("truth", true));
+        Json.print(to, value);
+        Json.print(to, List.of());
+        to.flush();
+        List<String> lines = written.toString().lines().toList();
+        assertThat(lines).hasSize(2);
+        JsonNode read = ShelfClient.JSON.readTree(lines.get(0));
+        assertThat(read.path("text").asString()).isEqualTo("a \"b\" \\ \n \u0001 ⌀");
+        assertThat(lines.get(0)).contains("\"numbers\":[1,2.5,0.0,12345678.9,-0.25,null,3.0]");
+        assertThat(read.path("nested").path("truth").asBoolean()).isTrue();
+        assertThat(lines.get(1)).isEqualTo("[]");
+    }
+
+    private static String step(String... names) {
+        StringBuilder data = new StringBuilder();
+        int id = 1;
+        for (String name : names) {
+            data.append("#")
+                    .append(id)
+                    .append("=PRODUCT('")
+                    .append(name)
+                    .append("','")
+                    .append(name)
+                    .append("','',());\n");
+            data.append("#")
+                    .append(id + 1)
+                    .append("=PRODUCT_DEFINITION_FORMATION('','',#")
+                    .append(id)
+                    .append(");\n");
+            data.append("#")
+                    .append(id + 2)
+                    .append("=PRODUCT_DEFINITION('design','',#")
+                    .append(id + 1)
+                    .append(",$);\n");
+            id += 3;
+        }
+        for (int i = 1; i < names.length; i++) {
+            data.append("#")
+                    .append(id)
+                    .append("=NEXT_ASSEMBLY_USAGE_OCCURRENCE('u")
+                    .append(i)
+                    .append("','','',#3,#")
+                    .append(3 * i + 3)
+                    .append(",$);\n");
+            id++;
+        }
+        return "ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION((''),'2;1');\nFILE_NAME('well','2026-11-26',(''),(''),'','','');\n"
+                + "FILE_SCHEMA(('AP214'));\nENDSEC;\nDATA;\n" + data + "ENDSEC;\nEND-ISO-10303-21;\n";
+    }
+
+    @Test
+    void theStructureOfAModelIsSaidInWordsAndAsJson() throws Exception {
+        Path file = Files.writeString(folder.resolve("well.stp"), step("well", "gland", "cone"));
+        assertThat(run("model", "structure", file.toString())).isZero();
+        assertThat(out.toString()).contains("well").contains("gland").contains("cone");
+        out.getBuffer().setLength(0);
+        assertThat(run("model", "structure", file.toString(), "--json")).isZero();
+        JsonNode read = ShelfClient.JSON.readTree(out.toString());
+        assertThat(read.path("products")).hasSize(3);
+        assertThat(run("model", "structure", sheet())).isEqualTo(3);
+    }
+
+    @Test
+    void whatTheRulesSayIsOneLineAFindingAndAsJson() throws Exception {
+        String sheet = drawing("c.dxf", 5, "A");
+        int status = run("drawing", "check", sheet, "--json");
+        JsonNode read = ShelfClient.JSON.readTree(out.toString());
+        assertThat(read.path("findings").isArray()).isTrue();
+        assertThat(status).isEqualTo(read.path("findings").isEmpty() ? 0 : 1);
+        out.getBuffer().setLength(0);
+        run("drawing", "check", sheet);
+        assertThat(out.toString().lines().count())
+                .isEqualTo(Math.max(1, read.path("findings").size()));
     }
 }
