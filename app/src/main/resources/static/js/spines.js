@@ -2,6 +2,9 @@
 import { letters, typed } from "./dom.js";
 import { FACES, peekIn } from "./peek.js";
 
+/** How a document stands for the person who looks, in a word. */
+const stands = (row, word) => row.dataset.stands.split(" ").includes(word);
+
 export function begin(list) {
   const aside = document.getElementById("peek");
   const frame = document.getElementById("with-peek");
@@ -39,30 +42,30 @@ export function begin(list) {
     bar.querySelector("[data-picked-numbers]").textContent = rows.map((row) => row.dataset.number).join(", ");
     const main = bar.querySelector("[data-act='main']");
     const n = `${rows.length} ${rows.length === 1 ? "document" : "documents"}`;
-    if (rows.every((row) => row.dataset.mine === "true")) {
+    if (rows.every((row) => stands(row, "mine"))) {
       main.textContent = `Check in ${n}…`; main.href = `/check-in?items=${ids}`;
-    } else if (rows.every((row) => row.dataset.pending === "false" && row.dataset.released === "true")) {
+    } else if (rows.every((row) => !stands(row, "pending") && stands(row, "released"))) {
       main.textContent = rows.length === 1 ? "Start the next revision…" : `Start ${rows.length} revisions…`;
       main.href = `/start-revision?items=${ids}`;
-    } else if (rows.every((row) => row.dataset.signs === "true")) {
+    } else if (rows.every((row) => stands(row, "signs"))) {
       main.textContent = `Sign ${rows.length}…`; main.href = `/rounds?items=${ids}`;
-    } else if (rows.every((row) => row.dataset.decides === "true")) {
+    } else if (rows.every((row) => stands(row, "decides"))) {
       main.textContent = rows.length === 1 ? "Open the round" : "Open the rounds"; main.href = `/rounds?items=${ids}`;
     } else {
       // What is being decided on, held by others or in force is not checked out: the plan says why, the button counts the rest.
-      const takes = rows.filter((row) => row.dataset.held === "false" && row.dataset.pending === "true" && row.dataset.decides !== "true").length;
+      const takes = rows.filter((row) => !stands(row, "held") && stands(row, "pending") && !stands(row, "decides")).length;
       main.textContent = takes === rows.length ? `Check out ${n}…` : takes ? `Check out ${takes} of ${n}…` : "See what keeps them…";
       main.classList.toggle("none", takes === 0);
       main.href = `/check-out?items=${ids}`;
     }
     const send = bar.querySelector("[data-act='send']");
-    send.hidden = !rows.every((row) => row.dataset.sends === "true");
+    send.hidden = !rows.every((row) => stands(row, "sends"));
     send.href = `/send-to-review?items=${ids}`;
     const write = bar.querySelector("[data-act='write']");
     write.hidden = send.hidden;
     write.href = `/write-sheets?items=${ids}`;
     const change = bar.querySelector("[data-act='change']");
-    change.hidden = !rows.every((row) => row.dataset.changes === "true");
+    change.hidden = !rows.every((row) => stands(row, "changes"));
     change.textContent = `Ask for a change (${rows.length})…`;
     change.href = `/ask-for-change?items=${ids}`;
     const fetchLink = bar.querySelector("[data-act='fetch']");

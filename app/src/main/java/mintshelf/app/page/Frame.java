@@ -3,6 +3,8 @@ package mintshelf.app.page;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import java.time.ZoneId;
+import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.IntSupplier;
@@ -11,6 +13,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.use.person.Choices;
 import mintshelf.app.use.verify.DiskSpace;
 import mintshelf.core.access.Right;
@@ -77,6 +80,16 @@ public class Frame {
         public int getWaiting() {
             if (waiting < 0) waiting = count.getAsInt();
             return waiting;
+        }
+
+        /** How a document of a list stands for this person. */
+        public SpineRow row(Seen seen) {
+            return row(seen, List.of());
+        }
+
+        /** @param toSign documents that wait for this person's signature; null for none */
+        public SpineRow row(Seen seen, Collection<Long> toSign) {
+            return SpineRow.of(seen, actor.person(), toSign == null ? List.of() : toSign);
         }
 
         public String setting(String name, String otherwise) {
