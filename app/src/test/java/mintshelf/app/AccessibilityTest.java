@@ -70,8 +70,8 @@ class AccessibilityTest {
                         SERVER.actor("ines"),
                         shelf,
                         OptionalLong.empty(),
-                        List.of(SERVER.bring("ines", "axe.dxf", WalksTest.sheet("AX-1", "Axe", "n" + shelf))));
-        long drawn = WalksTest.drawing(shelf, "axe drawn.dxf", "AX" + shelf + "-2");
+                        List.of(SERVER.bring("ines", "axe.dxf", EverydayWalksTest.sheet("AX-1", "Axe", "n" + shelf))));
+        long drawn = EverydayWalksTest.drawing(shelf, "axe drawn.dxf", "AX" + shelf + "-2");
         Review review = new Review(SERVER);
         long sent = review.drawing(shelf, "axe sent.dxf");
         long round = review.send("priya", sent, review.drawing(shelf, "axe too.dxf"));

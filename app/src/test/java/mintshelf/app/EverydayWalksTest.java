@@ -30,7 +30,7 @@ import org.openqa.selenium.support.ui.Select;
 
 /** Walks of the job through the real pages, from sign-in to what a person would look at. */
 @Tag("browser")
-class WalksTest {
+class EverydayWalksTest {
     private static final Server SERVER = Server.shared();
     private static Browser browser;
 
