@@ -1,5 +1,6 @@
 // The check-in page: each file finds its row, from the desk by itself.
 import { clearLater, deskFor } from "./desk/here.js";
+import { plural } from "./dom.js";
 import { send, size, words } from "./upload.js";
 import { veil } from "./veil.js";
 
@@ -11,7 +12,7 @@ export function begin(form) {
     const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value
       || field.closest(".tline").querySelector("[data-takes-up]")?.checked).length;
     button.disabled = n === 0 || busy > 0;
-    button.textContent = n ? `Check in ${n} ${n === 1 ? "document" : "documents"}` : "Check in";
+    button.textContent = n ? `Check in ${plural(n, "document")}` : "Check in";
     why.textContent = busy ? "Bytes are on their way." : n ? "" : "Bring at least one file.";
   };
   /** What the file changes on the sheet, as soon as it is there; checking in does not wait for it. */

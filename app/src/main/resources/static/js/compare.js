@@ -99,7 +99,7 @@ export function begin(page) {
   items.forEach((item, i) => item.querySelector("button").addEventListener("click", () => go(i)));
   page.querySelectorAll("[data-step]").forEach((b) => b.addEventListener("click", () => go(current < 0 && b.dataset.step === "-1" ? -1 : current + Number(b.dataset.step))));
   document.addEventListener("keydown", (event) => {
-    if (typed(event) || !letters()) return;
+    if (typed(event, "input:not([type=checkbox])") || !letters()) return;
     if (event.key === "n") go(current + 1);
     if (event.key === "p") go(current < 0 ? -1 : current - 1);
     if (event.key === "x" && current >= 0) items[current].querySelector("[data-tick]").click();

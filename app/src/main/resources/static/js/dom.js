@@ -26,5 +26,5 @@ export const plural = (n, one, many = `${one}s`) => `${n.toLocaleString("en")} $
 export const letters = () => document.documentElement.dataset.keys !== "off";
 
 /** Whether a key that was pressed there is typed into something, or belongs to the browser. */
-export const typed = (event) => event.ctrlKey || event.metaKey || event.altKey
-  || Boolean(event.target.closest?.("input:not([type=checkbox]), textarea, select, [contenteditable], dialog[open]"));
+export const typed = (event, inputs = "input") => event.ctrlKey || event.metaKey || event.altKey
+  || Boolean(event.target.closest?.(`${inputs}, textarea, select, [contenteditable], dialog[open]`));

@@ -1,7 +1,5 @@
 // What every page does: keys, forms that are sent once, ways back, menus that close.
-import { letters } from "./dom.js";
-
-const typing = (target) => target instanceof Element && target.closest("input, textarea, select, [contenteditable]") !== null;
+import { letters, typed } from "./dom.js";
 
 document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
 document.querySelectorAll("[data-zone]").forEach((field) => {
@@ -58,7 +56,7 @@ document.addEventListener("keydown", (event) => {
     if (on) { event.preventDefault(); location.href = on.href; }
     return;
   }
-  if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || !letters()) return;
+  if (typed(event) || !letters()) return;
   if (document.querySelector("dialog[open]")) return;
   if (after === "g") {
     after = "";

@@ -350,7 +350,7 @@ renderer.domElement.addEventListener("pointerup", (event) => {
 });
 
 document.addEventListener("keydown", (event) => {
-  if (typed(event) || event.target.closest?.("input") || !letters()) return;
+  if (typed(event) || !letters()) return;
   const view = { f: "front", t: "top", r: "right", i: "corner", 0: "fit" }[event.key];
   if (view) { event.preventDefault(); look(view); }
   if (event.key === "d") measureOn.click();

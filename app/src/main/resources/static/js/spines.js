@@ -1,5 +1,5 @@
 // Walking, selecting and peeking along a list of spines.
-import { letters, typed } from "./dom.js";
+import { letters, plural, typed } from "./dom.js";
 import { FACES, peekIn } from "./peek.js";
 
 /** How a document stands for the person who looks, in a word. */
@@ -41,7 +41,7 @@ export function begin(list) {
     bar.querySelector("[data-picked]").textContent = `${rows.length} selected`;
     bar.querySelector("[data-picked-numbers]").textContent = rows.map((row) => row.dataset.number).join(", ");
     const main = bar.querySelector("[data-act='main']");
-    const n = `${rows.length} ${rows.length === 1 ? "document" : "documents"}`;
+    const n = plural(rows.length, "document");
     if (rows.every((row) => stands(row, "mine"))) {
       main.textContent = `Check in ${n}…`; main.href = `/check-in?items=${ids}`;
     } else if (rows.every((row) => !stands(row, "pending") && stands(row, "released"))) {
@@ -107,7 +107,7 @@ export function begin(list) {
   }
 
   document.addEventListener("keydown", (event) => {
-    if (typed(event) || event.target.closest?.("input")) return;
+    if (typed(event)) return;
     const rows = all();
     const row = current();
     const at = rows.indexOf(row);

@@ -13,15 +13,10 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.signoff.Decision;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Every page, looked at by a checker of access: names of fields and buttons, order of headings, roles, contrast. */
-@Tag("browser")
-class AccessibilityTest {
-    private static final Server SERVER = Server.shared();
+class AccessibilityTest extends InBrowser {
     /** Rules whose faults are never serious: nobody would hear of them here. */
     private static final List<String> MILD = List.of(
             "region",
@@ -43,18 +38,6 @@ class AccessibilityTest {
             "landmark-complementary-is-top-level",
             "landmark-contentinfo-is-top-level",
             "landmark-main-is-top-level");
-
-    private static Browser browser;
-
-    @BeforeAll
-    static void start() {
-        browser = new Browser(SERVER.origin());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-    }
 
     @Test
     void noPageHasASeriousFaultOfAccess() {

@@ -11,9 +11,6 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.Dxf;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
@@ -21,23 +18,10 @@ import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 
 /** What changed on a sheet, from the file that is brought to the list that a reviewer ticks off. */
-@Tag("browser")
-class CompareTest {
-    private static final Server SERVER = Server.shared();
-    private static Browser browser;
+class CompareTest extends InBrowser {
 
     @TempDir
     Path folder;
-
-    @BeforeAll
-    static void start() {
-        browser = new Browser(SERVER.origin());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-    }
 
     /** An A3 sheet with two holes and a text. */
     private static byte[] sheet(String radius, String text) {

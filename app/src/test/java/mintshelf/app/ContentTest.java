@@ -194,7 +194,7 @@ class ContentTest {
         StoredContent first = store(bytes);
         PieceStore pieces = server.bean(PieceStore.class);
         bytes[450_000] = 'x';
-        List<int[]> cuts = cuts(bytes);
+        List<int[]> cuts = new ChunkCutter(CutSize.SMALL).cuts(bytes, bytes.length, true);
         Laid laid = pieces.lay(bytes, cuts, true);
         server.bean(UnitOfWork.class).run(() -> uploads.freeUnlessHeld(first.id()));
         assertThat(pieces.collect(2000)).isPositive();
@@ -223,17 +223,6 @@ class ContentTest {
                 .fetchSingle("select count(distinct pack) from content_stretch where content = ?", content.id())
                 .get(0, Integer.class);
         assertThat(packs).isBetween(16, 20);
-    }
-
-    private static List<int[]> cuts(byte[] bytes) {
-        ChunkCutter cutter = new ChunkCutter(CutSize.SMALL);
-        List<int[]> cuts = new ArrayList<>();
-        for (int at = 0; at < bytes.length; ) {
-            int length = cutter.cut(bytes, at, bytes.length - at, true);
-            cuts.add(new int[] {at, length});
-            at += length;
-        }
-        return cuts;
     }
 
     private long lastPack() {

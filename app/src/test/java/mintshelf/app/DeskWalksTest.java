@@ -10,36 +10,20 @@ import java.util.List;
 import java.util.Map;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.database.PrivateMariaDb;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.TimeoutException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.WindowType;
 
 /** The desk in the browser, on the origin-private file system; only the choice of the folder is a stand-in. */
-@Tag("browser")
-class DeskWalksTest {
-    private static final Server SERVER = Server.shared();
-    private static Browser browser;
+class DeskWalksTest extends InBrowser {
 
     private final String mark = Server.key().substring(0, 8);
     private final String me = "sigrid-" + mark;
     private final long shelf = SERVER.shelf();
     private OriginFolder folder;
     private final String place = SERVER.shelfName(shelf) + "/";
-
-    @BeforeAll
-    static void start() {
-        browser = new Browser(SERVER.origin());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-    }
 
     @BeforeEach
     void chooseAFolder() {

@@ -21,28 +21,12 @@ import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.core.Dxf;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.support.ui.Select;
 
 /** Walks of the job through the real pages, from sign-in to what a person would look at. */
-@Tag("browser")
-class EverydayWalksTest {
-    private static final Server SERVER = Server.shared();
-    private static Browser browser;
-
-    @BeforeAll
-    static void start() {
-        browser = new Browser(SERVER.origin());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-    }
+class EverydayWalksTest extends InBrowser {
 
     static byte[] sheet(String number, String title, String note) {
         return Dxf.of(

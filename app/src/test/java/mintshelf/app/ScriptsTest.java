@@ -4,27 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.stream.Stream;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.DynamicTest;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.TestFactory;
 
 /** The scripts that know no page, tested where they run: each file of {@code static/tests} names its tests. */
-@Tag("browser")
-class ScriptsTest {
+class ScriptsTest extends InBrowser {
     private static final List<String> FILES = List.of("snap", "plan", "folder", "upload", "edges");
-    private static Browser browser;
 
     @BeforeAll
-    static void start() {
-        browser = new Browser(Server.shared().origin());
+    static void open() {
         browser.open("/sign-in");
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
     }
 
     @TestFactory

@@ -18,9 +18,6 @@ import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.use.structure.ReadModel;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.JavascriptExecutor;
@@ -29,23 +26,10 @@ import org.openqa.selenium.interactions.Actions;
 import org.openqa.selenium.support.ui.Select;
 
 /** Structures through the real pages: taken along, looked through, put right, seen in space. */
-@Tag("browser")
-class StructureWalksTest {
-    private static final Server SERVER = Server.shared();
-    private static Browser browser;
+class StructureWalksTest extends InBrowser {
 
     private final long shelf = SERVER.shelf();
     private final String mark = Server.key().substring(0, 8);
-
-    @BeforeAll
-    static void start() {
-        browser = new Browser(SERVER.origin());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-    }
 
     private long file(String name, byte[] bytes) {
         return SERVER.file("priya", shelf, "part-model", name + " " + mark + ".stp", bytes, false);

@@ -2,9 +2,7 @@ package mintshelf.app.effect;
 
 import com.github.luben.zstd.Zstd;
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.PieceStore;
 import mintshelf.app.store.content.StoredContent;
@@ -31,19 +29,12 @@ public class KeepContent {
     public StoredContent keep(byte[] bytes) {
         byte[] sample = Arrays.copyOf(bytes, Math.min(bytes.length, CutSize.SAMPLE));
         CutSize size = CutSize.forSample(sample.length, Zstd.compress(sample, 1).length);
-        ChunkCutter cutter = new ChunkCutter(size);
-        List<int[]> cuts = new ArrayList<>();
-        for (int at = 0; at < bytes.length; ) {
-            int length = cutter.cut(bytes, at, bytes.length - at, true);
-            cuts.add(new int[] {at, length});
-            at += length;
-        }
         return contents.keep(
                 ContentHash.compute(bytes),
                 bytes.length,
                 ContentKind.of(sample),
                 size,
-                () -> pieces.lay(bytes, cuts, true),
+                () -> pieces.lay(bytes, new ChunkCutter(size).cuts(bytes, bytes.length, true), true),
                 clock.instant());
     }
 }

@@ -1,5 +1,7 @@
 package mintshelf.core.content;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.SplittableRandom;
 
 /**
@@ -45,6 +47,24 @@ public final class ChunkCutter {
             if ((hash & easyMask) == 0) return i + 1;
         }
         return end == size.most() || last ? end : 0;
+    }
+
+    /**
+     * The pieces of the first {@code available} bytes: from where, how long, without gaps from 0 on. What is left over is to come
+     * again with the next bytes. O(n).
+     *
+     * @param last whether the content ends with them
+     */
+    public List<int[]> cuts(byte[] data, int available, boolean last) {
+        List<int[]> cuts = new ArrayList<>();
+        int used = 0;
+        while (used < available) {
+            int length = cut(data, used, available - used, last);
+            if (length == 0) break;
+            cuts.add(new int[] {used, length});
+            used += length;
+        }
+        return cuts;
     }
 
     private static long topBits(int bits) {

@@ -65,7 +65,7 @@ public record Laid(List<Stretch> stretches, List<NewPack> packs) {
      * made on all processors.
      *
      * @param keys of the pieces
-     * @param here where pieces lie, compared byte for byte
+     * @param here where pieces lie, the first of each key compared byte for byte
      */
     static Laid of(byte[] buffer, List<int[]> cuts, List<PieceKey> keys, Map<PieceKey, Stretch> here) {
         Map<PieceKey, Stretch> places = new HashMap<>(here);
@@ -77,7 +77,8 @@ public record Laid(List<Stretch> stretches, List<NewPack> packs) {
         for (int i = 0; i < cuts.size(); i++) {
             int[] cut = cuts.get(i);
             PieceKey key = keys.get(i);
-            boolean other = met.containsKey(key) && !same(buffer, met.get(key), cut);
+            int[] first = met.putIfAbsent(key, cut);
+            boolean other = first != null && !same(buffer, first, cut);
             Stretch place = other ? null : places.get(key);
             if (place == null) {
                 if (at + cut[1] > Pack.MOST) {
@@ -88,7 +89,6 @@ public record Laid(List<Stretch> stretches, List<NewPack> packs) {
                 place = new Stretch(-packs.size(), at, cut[1]);
                 at += cut[1];
                 if (!other) {
-                    met.put(key, cut);
                     places.put(key, place);
                     packs.get(packs.size() - 1).put(key, place);
                 }

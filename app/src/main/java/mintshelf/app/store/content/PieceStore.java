@@ -4,8 +4,6 @@ import static mintshelf.database.schema.Tables.CONTENT_STRETCH;
 import static mintshelf.database.schema.Tables.PACK;
 import static mintshelf.database.schema.Tables.PIECE_SEED;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.sql.Connection;
@@ -54,8 +52,7 @@ public class PieceStore {
     private static final int STRETCHES = 256;
 
     private final DSLContext db;
-    private final Cache<Boolean, PieceHash> hash =
-            Caffeine.newBuilder().maximumSize(1).build();
+    private volatile PieceHash hash;
 
     public PieceStore(DSLContext db) {
         this.db = db;
@@ -63,9 +60,9 @@ public class PieceStore {
 
     /** Keyed by the house's seed, which never changes: its migration made it. */
     private PieceHash hash() {
-        return hash.get(
-                true,
-                one -> new PieceHash(db.select(PIECE_SEED.SEED).from(PIECE_SEED).fetchSingle(PIECE_SEED.SEED)));
+        if (hash == null)
+            hash = new PieceHash(db.select(PIECE_SEED.SEED).from(PIECE_SEED).fetchSingle(PIECE_SEED.SEED));
+        return hash;
     }
 
     /**

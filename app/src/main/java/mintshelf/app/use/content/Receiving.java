@@ -3,7 +3,6 @@ package mintshelf.app.use.content;
 import com.github.luben.zstd.Zstd;
 import java.io.IOException;
 import java.io.InputStream;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -115,7 +114,7 @@ final class Receiving {
             chosen = Optional.of(CutSize.forSample(sample.length, Zstd.compress(sample, 1).length));
             size = chosen;
         }
-        List<int[]> cuts = cut(size.orElseThrow(), buffer, filled, at + filled == upload.size());
+        List<int[]> cuts = new ChunkCutter(size.orElseThrow()).cuts(buffer, filled, at + filled == upload.size());
         if (cuts.isEmpty()) return false;
         int used = cuts.get(cuts.size() - 1)[0] + cuts.get(cuts.size() - 1)[1];
         await(writing);
@@ -145,20 +144,6 @@ final class Receiving {
                 : Optional.empty();
         store.store(upload, from, laid, chosen, told);
         whole = told;
-    }
-
-    /** From where, how long: the pieces that can be cut now; what is left over comes again with the next bytes. */
-    private static List<int[]> cut(CutSize size, byte[] buffer, int filled, boolean last) {
-        ChunkCutter cutter = new ChunkCutter(size);
-        List<int[]> cuts = new ArrayList<>();
-        int used = 0;
-        while (used < filled) {
-            int length = cutter.cut(buffer, used, filled - used, last);
-            if (length == 0) break;
-            cuts.add(new int[] {used, length});
-            used += length;
-        }
-        return cuts;
     }
 
     private static void await(Future<?> writing) {

@@ -95,6 +95,17 @@ class LaidTest {
     }
 
     @Test
+    void aPieceWhoseKeyMeetsThatOfOneThatIsHereIsKeptToo() {
+        byte[] bytes = random(20_000, 12);
+        List<int[]> cuts = cuts(bytes.length, 10_000);
+        PieceKey met = new PieceKey(1, 2);
+        byte[] old = Arrays.copyOf(bytes, 10_000);
+        Laid laid = Laid.of(bytes, cuts, List.of(met, met), Map.of(met, new Stretch(9, 0, 10_000)));
+        assertThat(read(laid, Map.of(9L, old))).isEqualTo(bytes);
+        assertThat(laid.packs().get(0).places()).as("its key is another one's").isEmpty();
+    }
+
+    @Test
     void whatIsHereStaysWhereItIsAndRunsAreJoined() {
         byte[] bytes = random(50_000, 5);
         List<int[]> cuts = cuts(bytes.length, 10_000, 20_000, 30_000, 40_000);
