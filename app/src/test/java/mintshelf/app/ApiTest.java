@@ -20,12 +20,10 @@ import java.util.TreeSet;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.Stream;
-import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.companion.Companion;
 import mintshelf.core.base.ContentHash;
-import mintshelf.core.desk.DeskRules;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.web.bind.annotation.RequestMethod;
@@ -416,23 +414,6 @@ class ApiTest {
         assertThat(Files.readString(file)).isEqualTo("shelf " + mark);
         assertThat(Files.readString(file.resolveSibling("keep " + mark + " (mine).txt")))
                 .isEqualTo("my work");
-    }
-
-    @Test
-    void theStatusOfManyFilesTakesAFewStatements() {
-        Desks desks = server.bean(Desks.class);
-        desks.open(server.actor("priya"), "MANY " + mark);
-        List<Desks.OnDisk> disk = new ArrayList<>();
-        for (int i = 0; i < 2000; i++) {
-            disk.add(new Desks.OnDisk(
-                    "Berth/" + mark + i + ".stp", ContentHash.compute((mark + i).getBytes(StandardCharsets.UTF_8))));
-        }
-        int before = Server.statements();
-        assertThat(desks.status(server.actor("priya"), "MANY " + mark, disk))
-                .filteredOn(l -> l.seen().isEmpty())
-                .hasSize(2000)
-                .allMatch(l -> l.standing().word() == DeskRules.Word.NEW);
-        assertThat(Server.statements() - before).isLessThan(30);
     }
 
     @Test

@@ -5,8 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.charset.Charset;
-import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -14,7 +12,6 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.locks.LockSupport;
 import mintshelf.app.effect.Habits;
-import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
 import mintshelf.app.store.content.StoredContent;
@@ -28,7 +25,6 @@ import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadVersion;
-import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.revision.StartRevisions;
@@ -432,24 +428,6 @@ class RoundTest {
     }
 
     @Test
-    void whoSeesOnlyWhatIsReleasedFindsNoRoundAndNoPictureOfIt() {
-        long item = review.drawing(server.shelf(), "hidden.dxf");
-        long round = review.send("priya", item);
-        assertThatThrownBy(() -> server.bean(ReadRounds.class).round(server.actor("rafael"), round))
-                .isInstanceOf(NotThere.class);
-        Web reader = Web.as(server, "rafael");
-        for (String address : List.of(
-                "/rounds/" + round,
-                "/documents/" + item,
-                "/documents/" + item + "/versions/2/thumbnail",
-                "/documents/" + item + "/versions/2/pdf",
-                "/documents/" + item + "/versions/2/sheet",
-                "/documents/" + item + "/versions/2/file")) {
-            assertThat(reader.get(address).statusCode()).as(address).isEqualTo(404);
-        }
-    }
-
-    @Test
     void theTitleBlockBecomesFactsWhereTheDesignerChangedIt() {
         long item = review.drawing(server.shelf(), "facts.dxf");
         keepFact(item, "material", "1.4462");
@@ -463,131 +441,5 @@ class RoundTest {
                 new String(Review.sheet("third " + item), Charset.forName("windows-1252")).replace("316L", "POM-C");
         server.checkIn("priya", item, changed.getBytes(Charset.forName("windows-1252")), false);
         assertThat(facts.facts(revision)).containsEntry("material", "POM-C");
-    }
-
-    @Test
-    void whoChangedAFactWorkedOnItAndDoesNotSign() {
-        long item = review.drawing(server.shelf(), "own facts " + Server.key() + ".dxf");
-        // Ines may change and sign alike; after changing the material she is no second pair of eyes.
-        long round = review.send("priya", item);
-        server.bean(KeepFacts.class)
-                .keep(
-                        server.actor("ines"),
-                        item,
-                        Server.key(),
-                        server.document(item).title(),
-                        Map.of("material", "1.4462"),
-                        Map.of("material", "316L"));
-        assertThat(server.bean(ReadRounds.class)
-                        .round(server.actor("ines"), round)
-                        .authors())
-                .contains(server.actor("ines").person());
-        server.bean(KeepFacts.class)
-                .keep(server.actor("ines"), item, Server.key(), "Another title", Map.of(), Map.of());
-        assertThat(server.bean(RevisionStore.class)
-                        .authors(server.document(item).pending().orElseThrow().id()))
-                .contains(server.actor("ines").person());
-    }
-
-    @Test
-    void whenEverybodyAbstainedTheSenderIsToldAndAsksAgain() {
-        Server own = Server.with();
-        try {
-            Review there = new Review(own);
-            long item = there.drawing(own.shelf(), "nobody left.dxf");
-            long round = there.send("priya", item);
-            there.answer("hedda", round, Decision.ABSTAINED, "");
-            long hedda = own.actor("hedda").person();
-            assertThat(own.bean(NoticeStore.class).open(own.actor("priya").person(), 10))
-                    .anyMatch(n -> n.says().contains("Nobody is left who could sign"));
-            Web priya = Web.as(own, "priya");
-            String page = priya.get("/rounds/" + round).body();
-            assertThat(page).contains("Nobody is left who could answer").contains("Ask somebody else");
-            long ask = there.store().round(round).orElseThrow().asks().get(0).id();
-            String due = LocalDate.now(ZoneOffset.UTC).plusDays(9).toString();
-            assertThat(Web.as(own, "tomasz")
-                            .post(
-                                    "/rounds/" + round + "/asks/" + ask,
-                                    Map.of("actKey", Server.key(), "person", "" + hedda, "due", due))
-                            .statusCode())
-                    .isEqualTo(403);
-            priya.post(
-                    "/rounds/" + round + "/asks/" + ask,
-                    Map.of("actKey", Server.key(), "person", "" + hedda, "due", due));
-            assertThat(there.store().round(round).orElseThrow().asks().get(0).due())
-                    .hasToString(due);
-            there.sign("hedda", round);
-            there.sign("oluwaseun", round);
-            assertThat(own.document(item).released()).isPresent();
-        } finally {
-            own.stop();
-        }
-    }
-
-    @Test
-    void takingBackTellsEverybodyWhoWasAsked() {
-        long item = review.drawing(server.shelf(), "taken back " + Server.key() + ".dxf");
-        long round = review.send("priya", item);
-        server.bean(MoveDocument.class).move(server.actor("priya"), item, Server.key(), "take-back", 2, "wrong sheet");
-        assertThat(server.bean(NoticeStore.class).open(server.actor("hedda").person(), 10))
-                .anyMatch(n -> n.says().contains("took " + server.document(item).number() + " back"));
-        assertThat(Web.as(server, "hedda").get("/rounds/" + round).body()).contains("taken back");
-    }
-
-    @Test
-    void afterAReturnThePageSaysWhyAndTheSamePeopleAreOffered() {
-        long item = review.drawing(server.shelf(), "returned " + Server.key() + ".dxf");
-        long soren = server.actor("soren").person();
-        String to = server.bean(SendToReview.class)
-                .send(server.actor("priya"), List.of(item), Server.key(), "", Map.of(0, soren), Map.of());
-        long round = Long.parseLong(to.substring("/rounds/".length()));
-        review.answer("soren", round, Decision.RETURNED, "the seat is 0.2 too deep");
-        Web priya = Web.as(server, "priya");
-        assertThat(priya.get("/documents/" + item).body())
-                .contains("Søren Bødker returned it")
-                .contains("the seat is 0.2 too deep")
-                .contains("/rounds/" + round)
-                // Nothing new to send yet: it is corrected first.
-                .contains("data-key=\"o\"")
-                .doesNotContain("data-key=\"r\"");
-        assertThat(priya.get("/send-to-review?items=" + item).body())
-                .containsPattern("value=\"" + soren + "\"[^>]*selected");
-        long shelf = server.document(item).place().shelf();
-        assertThat(priya.get("/shelves/" + shelf).body()).contains("· returned");
-        assertThat(Web.as(server, "rafael").get("/shelves/" + shelf).body()).doesNotContain("returned");
-        server.bean(CheckOut.class).take(server.actor("priya"), List.of(item), List.of(), Server.key(), "", "");
-        server.checkIn("priya", item, Review.sheet("seat mended " + Server.key()), false);
-        long second = review.send("priya", item);
-        String body = Web.as(server, "soren").get("/rounds/" + second).body();
-        assertThat(body).contains("You returned version 2", "the seat is 0.2 too deep", "since your return (v2)");
-        assertThat(body).contains("to version 2");
-        assertThat(Web.as(server, "hedda").get("/rounds/" + second).body()).contains("since the return (v2)");
-        assertThat(Web.as(server, "soren")
-                        .get("/rounds/" + second + "?since=release")
-                        .statusCode())
-                .isEqualTo(200);
-        assertThat(priya.get("/shelves/" + shelf).body()).doesNotContain("· returned");
-        server.bean(MoveDocument.class)
-                .move(server.actor("priya"), item, Server.key(), "take-back", 3, "to be sent anew");
-        // Once it is signed the return is history.
-        review.release(item);
-        assertThat(priya.get("/documents/" + item).body()).doesNotContain("returned it");
-    }
-
-    @Test
-    void aRoundSaysSinceWhichRevisionAlsoWhenItsOwnIsOut() {
-        long item = review.drawing(server.shelf(), "since " + Server.key() + ".dxf");
-        review.release(item);
-        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "deeper", "", true);
-        server.checkIn("priya", item, Review.sheet("deeper " + Server.key()), false);
-        review.answer("soren", review.send("priya", item), Decision.RETURNED, "too deep");
-        server.bean(CheckOut.class).take(server.actor("priya"), List.of(item), List.of(), Server.key(), "", "");
-        server.checkIn("priya", item, Review.sheet("less deep " + Server.key()), false);
-        long round = review.send("priya", item);
-        Web priya = Web.as(server, "priya");
-        assertThat(priya.get("/rounds/" + round).body()).contains("since A (v");
-        review.sign("hedda", round);
-        review.sign("oluwaseun", round);
-        assertThat(priya.get("/rounds/" + round).body()).contains("since A (v").doesNotContain("since B (v");
     }
 }

@@ -6,17 +6,12 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.lang.reflect.InvocationTargetException;
-import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.SQLException;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -24,7 +19,6 @@ import java.util.TreeMap;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import javax.sql.DataSource;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
@@ -50,13 +44,9 @@ import mintshelf.core.hold.Became;
 import mintshelf.database.PrivateMariaDb;
 import mintshelf.database.schema.Tables;
 import org.jooq.DSLContext;
-import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
-import org.springframework.context.annotation.Bean;
-import org.springframework.context.annotation.Configuration;
 import org.springframework.core.env.MapPropertySource;
-import org.springframework.jdbc.datasource.DelegatingDataSource;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 
 /**
@@ -77,52 +67,6 @@ public final class Server {
     private final String schema;
     private final Map<String, Long> people = new HashMap<>();
     private final Map<String, Long> ids = new ConcurrentHashMap<>();
-
-    /** Counts the statements of the thread that asks. */
-    @Configuration
-    static class Counting {
-        static final ThreadLocal<Integer> STATEMENTS = ThreadLocal.withInitial(() -> 0);
-        static final AtomicInteger ALL = new AtomicInteger();
-
-        /** Every statement passes here, whoever wrote it. */
-        @Bean
-        static BeanPostProcessor counter() {
-            return new BeanPostProcessor() {
-                @Override
-                public Object postProcessAfterInitialization(Object bean, String name) {
-                    return bean instanceof DataSource source ? new Counted(source) : bean;
-                }
-            };
-        }
-    }
-
-    private static final class Counted extends DelegatingDataSource {
-        Counted(DataSource source) {
-            super(source);
-        }
-
-        @Override
-        public Connection getConnection() throws SQLException {
-            Connection real = super.getConnection();
-            return (Connection) Proxy.newProxyInstance(
-                    Server.class.getClassLoader(), new Class<?>[] {Connection.class}, (proxy, method, values) -> {
-                        // Sessions are written when it suits them, and the server's own work is nobody's request.
-                        if (method.getName().equals("prepareStatement")
-                                && !((String) values[0])
-                                        .toLowerCase(Locale.ROOT)
-                                        .contains("session")
-                                && !Thread.currentThread().getName().startsWith("scheduling")) {
-                            Counting.STATEMENTS.set(Counting.STATEMENTS.get() + 1);
-                            Counting.ALL.incrementAndGet();
-                        }
-                        try {
-                            return method.invoke(real, values);
-                        } catch (InvocationTargetException e) {
-                            throw e.getCause();
-                        }
-                    });
-        }
-    }
 
     private Server(ConfigurableApplicationContext context, String schema) {
         this.context = context;

@@ -1,18 +1,13 @@
 package mintshelf.companion;
 
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
-import mintshelf.companion.Companion.Unreadable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -35,130 +30,6 @@ import tools.jackson.databind.JsonNode;
         })
 final class DeskCommands {
     private DeskCommands() {}
-
-    /** What all commands of a desk share. */
-    abstract static class OnDesk implements Callable<Integer> {
-        @Option(names = "--desk", description = "the desk's folder; else the one in which you stand")
-        Path folder = Path.of("");
-
-        @Spec
-        CommandSpec spec;
-
-        PrintWriter out() {
-            return spec.commandLine().getOut();
-        }
-
-        @Override
-        public Integer call() throws IOException {
-            try {
-                return run();
-            } catch (ShelfClient.Refusal e) {
-                spec.commandLine().getErr().println(e.getMessage());
-                return 1;
-            } finally {
-                out().flush();
-            }
-        }
-
-        abstract int run() throws IOException;
-
-        static JsonNode status(DeskFolder desk, ShelfClient client) {
-            List<Map<String, String>> files = new ArrayList<>();
-            desk.files().forEach((path, hash) -> files.add(Map.of("path", path, "sha256", hash)));
-            return client.post("/desks/" + ShelfClient.encode(desk.name()) + "/status", Map.of("files", files));
-        }
-
-        static void note(DeskFolder desk, ShelfClient client, List<Map<String, Object>> brought) {
-            if (brought.isEmpty()) return;
-            client.post("/desks/" + ShelfClient.encode(desk.name()) + "/files", Map.of("files", brought));
-        }
-
-        /** The document of a number, or of a path on the desk. */
-        static JsonNode document(DeskFolder desk, ShelfClient client, String said) {
-            String path = desk.path(Path.of(said)).orElse(said);
-            String name = Path.of(said).getFileName().toString();
-            List<JsonNode> named = new ArrayList<>();
-            for (String q : new LinkedHashSet<>(List.of(said, name))) {
-                for (JsonNode d :
-                        client.get("/documents?q=" + ShelfClient.encode(q)).path("documents")) {
-                    if (d.path("path").asString().equals(path)) return d;
-                    boolean same = d.path("number").asString().equalsIgnoreCase(said);
-                    if (same
-                            && named.stream()
-                                    .noneMatch(n -> n.path("id").asLong()
-                                            == d.path("id").asLong())) {
-                        named.add(d);
-                    }
-                }
-            }
-            if (named.size() == 1) return named.get(0);
-            if (named.isEmpty()) throw new Unreadable("No document that you see is “" + said + "”.");
-            StringBuilder says = new StringBuilder(said + " is several documents; name the file:");
-            named.forEach(d -> says.append("\n  ").append(d.path("path").asString()));
-            throw new Unreadable(says.toString());
-        }
-
-        /** Brings a version unless that would lose bytes that are in no version. */
-        boolean bring(
-                DeskFolder desk,
-                ShelfClient client,
-                Map<String, JsonNode> standings,
-                JsonNode document,
-                int version,
-                boolean aside,
-                List<Map<String, Object>> brought)
-                throws IOException {
-            String path = document.path("path").asString();
-            JsonNode standing = standings.get(path);
-            String word = standing == null ? "" : standing.path("word").asString();
-            boolean there = Files.exists(desk.place(path));
-            if (there && Set.of("ahead", "strayed", "new").contains(word)) {
-                if (!aside) {
-                    out().println(path + " is " + word
-                            + " and was left as it is; --aside keeps it under another name.");
-                    return false;
-                }
-                out().println(path + " was set aside as “" + desk.aside(path) + "”.");
-            }
-            boolean here = there
-                    && word.equals("even")
-                    && version == document.path("version").asInt();
-            if (!here && !desk.bring(client, document.path("id").asLong(), version, path)) {
-                out().println(path + " was changed meanwhile and was left as it is.");
-                return false;
-            }
-            Map<String, Object> row = new LinkedHashMap<>();
-            row.put("document", document.path("id").asLong());
-            row.put("version", version);
-            row.put("path", path);
-            row.put("onPurpose", version < document.path("version").asInt());
-            brought.add(row);
-            return true;
-        }
-
-        static Map<String, JsonNode> byPath(JsonNode status) {
-            Map<String, JsonNode> byPath = new TreeMap<>();
-            status.forEach(s -> byPath.put(s.path("path").asString(), s));
-            return byPath;
-        }
-
-        static void print(PrintWriter out, JsonNode status) {
-            for (JsonNode s : status) {
-                String number = s.path("number").asString("");
-                String word = s.path("word").asString();
-                if (word.equals("set")) word = "set at v" + s.path("base").asInt();
-                String act = s.path("act").asString().equals("leave")
-                        ? ""
-                        : "  " + s.path("says").asString();
-                out.println(String.format(
-                        "%-10s %-14s %s%s", word, number, s.path("path").asString(), act));
-                if (!s.path("belongs").isNull() && !s.path("belongs").isMissingNode()) {
-                    out.println(
-                            " ".repeat(26) + "belongs at " + s.path("belongs").asString());
-                }
-            }
-        }
-    }
 
     /** Makes the folder a desk, by the code that the page Companion and tokens shows. */
     @Command(name = "pair", description = "makes this folder a desk")

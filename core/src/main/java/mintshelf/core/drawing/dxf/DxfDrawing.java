@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Meter;
@@ -48,12 +47,12 @@ public final class DxfDrawing {
     /** Where the next free handle stands in the head. */
     Optional<Attributes.Place> handSeed = Optional.empty();
 
-    private final List<String> layerNames = new ArrayList<>();
-    private final List<String> blockNames = new ArrayList<>();
-    private final Map<Long, String> blockRecords = new HashMap<>();
-    private final List<Layout> layouts = new ArrayList<>();
-    private final Map<String, Integer> modelCounts = new TreeMap<>();
-    private final Map<String, Integer> paperCounts = new TreeMap<>();
+    final List<String> layerNames = new ArrayList<>();
+    final List<String> blockNames = new ArrayList<>();
+    final Map<Long, String> blockRecords = new HashMap<>();
+    final List<Layout> layouts = new ArrayList<>();
+    final Map<String, Integer> modelCounts = new TreeMap<>();
+    final Map<String, Integer> paperCounts = new TreeMap<>();
     private final List<String> said = new ArrayList<>();
 
     record Layer(String name, int colour, int rgb, String lineType, int weight, boolean shown) {}
@@ -107,7 +106,7 @@ public final class DxfDrawing {
             return Outcome.refused(opened.refusal().orElseThrow());
         }
         DxfDrawing drawing = new DxfDrawing(source.value());
-        drawing.index();
+        new DxfIndex(drawing).read();
         if (drawing.entities < 0 && drawing.blocks.isEmpty() && drawing.layers.isEmpty()) {
             return Outcome.refused(
                     "dxf.empty",
@@ -125,11 +124,11 @@ public final class DxfDrawing {
         return name.toUpperCase(Locale.ROOT);
     }
 
-    private void say(String sentence) {
+    void say(String sentence) {
         if (said.size() < MOST_SAID && !said.contains(sentence)) said.add(sentence);
     }
 
-    private String place(int line) {
+    String place(int line) {
         return (source.binary ? "tag " : "line ") + String.format(Locale.ROOT, "%,d", line);
     }
 
@@ -144,208 +143,8 @@ public final class DxfDrawing {
         return tags.resume();
     }
 
-    private void index() {
-        TagCursor tags = new TagCursor(source);
-        Entity entity = new Entity(source, names);
-        boolean more = tags.next();
-        String section = "";
-        boolean ended = false;
-        boolean records = false;
-        while (more || mend(tags)) {
-            if (!more) {
-                more = tags.next();
-                continue;
-            }
-            if (tags.code != 0) {
-                more = tags.next();
-            } else if (tags.is("SECTION")) {
-                more = tags.next();
-                if (more && tags.code == 2) {
-                    section = source.ascii(tags.start, tags.end);
-                    if (section.equals("ENTITIES")) {
-                        entities = tags.at;
-                        entitiesLine = tags.line + 2 - (source.binary ? 1 : 0);
-                        more = count(tags);
-                        entitiesEnd = tags.begin;
-                        continue;
-                    }
-                    if (section.equals("HEADER")) header(tags);
-                    more = tags.next();
-                }
-            } else if (tags.is("ENDSEC")) {
-                if (section.equals("BLOCKS")) blocksEnd = tags.begin;
-                section = "";
-                more = tags.next();
-            } else if (tags.is("EOF")) {
-                ended = true;
-                break;
-            } else if (section.equals("BLOCKS") && tags.is("BLOCK")) {
-                more = block(tags, entity);
-            } else {
-                int begin = tags.begin;
-                more = entity.fill(tags);
-                if (entity.type().equals("TABLE")) {
-                    records = entity.text(2, "").equals("BLOCK_RECORD");
-                    if (records) blockRecordsHandle = entity.handle(5);
-                }
-                if (entity.type().equals("ENDTAB") && records) blockRecordsEnd = begin;
-                if (section.equals("TABLES")) table(entity);
-                else if (section.equals("OBJECTS") && entity.type().equals("LAYOUT")) layout(entity);
-            }
-        }
-        if (!ended && !tags.cut) say("The file ends in " + place(tags.line) + " without its end mark.");
-        if (entitiesEnd <= entities) entitiesEnd = source.bytes.length;
-        layouts.sort((a, b) -> a.order() != b.order()
-                ? Integer.compare(a.order(), b.order())
-                : a.name().compareTo(b.name()));
-    }
-
-    private void header(TagCursor tags) {
-        String variable = "";
-        TagCursor ahead = new TagCursor(source, tags.at, tags.line);
-        while (ahead.next() && !(ahead.code == 0)) {
-            if (ahead.code == 9) {
-                variable = names.of(ahead.start, ahead.end);
-            } else if (ahead.code == 5 && variable.equals("$HANDSEED")) {
-                handSeed = Optional.of(new Attributes.Place(ahead.start, ahead.end));
-            } else if (!variable.isEmpty() && variables.size() < 2000 && isNumber(ahead.code)) {
-                double value = source.binary ? binary(ahead) : Numbers.real(source.bytes, ahead.start, ahead.end);
-                if (Double.isFinite(value)) {
-                    variables.putIfAbsent(ahead.code == 20 ? variable + ".y" : variable, value);
-                }
-            }
-        }
-    }
-
-    private static boolean isNumber(int code) {
-        return (code >= 10 && code < 100) || (code >= 140 && code < 300) || (code >= 370 && code < 390);
-    }
-
-    private double binary(TagCursor tag) {
-        return switch (tag.kind()) {
-            case TagCursor.REAL -> Numbers.realBinary(source.bytes, tag.start);
-            case TagCursor.SHORT -> Numbers.whole(source.bytes, tag.start, 2);
-            case TagCursor.INT -> Numbers.whole(source.bytes, tag.start, 4);
-            default -> Double.NaN;
-        };
-    }
-
     double variable(String name, double otherwise) {
         return variables.getOrDefault(name, otherwise);
-    }
-
-    private void table(Entity e) {
-        switch (e.type()) {
-            case "LAYER" -> {
-                String name = e.name(2, "0");
-                int colour = e.whole(62, 7);
-                boolean shown = colour >= 0 && (e.whole(70, 0) & 1) == 0;
-                int rgb = e.has(420) ? e.whole(420, 0) & 0xffffff : -1;
-                Layer layer = new Layer(name, Math.abs(colour), rgb, e.name(6, "CONTINUOUS"), e.whole(370, -3), shown);
-                if (layers.putIfAbsent(key(name), layer) == null) layerNames.add(name);
-                if (e.handle(5) != 0) layerHandles.put(e.handle(5), key(name));
-            }
-            case "LTYPE" -> {
-                List<Double> dashes = new ArrayList<>();
-                for (double dash : e.all(49)) dashes.add(dash);
-                lineTypes.put(key(e.name(2, "")), dashes);
-            }
-            case "STYLE" ->
-                textStyles.put(key(e.name(2, "")), new TextStyle(e.real(40, 0), e.real(41, 1), e.text(3, "")));
-            case "DIMSTYLE" -> {
-                DimensionStyle usual = DimensionStyle.USUAL;
-                dimensionStyles.put(
-                        key(e.name(2, "")),
-                        new DimensionStyle(
-                                e.real(40, usual.scale()),
-                                e.real(41, usual.arrow()),
-                                e.real(42, usual.offset()),
-                                e.real(44, usual.beyond()),
-                                e.real(140, usual.text()),
-                                e.real(144, usual.factor()),
-                                e.whole(271, usual.decimals()),
-                                e.text(3, ""),
-                                e.real(147, usual.gap())));
-            }
-            case "BLOCK_RECORD" -> {
-                if (e.handle(5) != 0) blockRecords.put(e.handle(5), e.name(2, ""));
-            }
-            default -> {
-                // Views, user coordinate systems and the like draw nothing.
-            }
-        }
-    }
-
-    private boolean block(TagCursor tags, Entity entity) {
-        boolean more = entity.fill(tags);
-        String name = entity.name(2, entity.name(3, ""));
-        double x = entity.real(10, 0);
-        double y = entity.real(20, 0);
-        int flags = entity.whole(70, 0);
-        String path = entity.text(1, "");
-        int from = more ? tags.begin : tags.at;
-        int line = tags.line;
-        while (true) {
-            if (!more) {
-                if (!mend(tags)) break;
-                more = tags.next();
-                continue;
-            }
-            if (tags.code == 0 && (tags.is("ENDBLK") || tags.is("ENDSEC") || tags.is("BLOCK"))) break;
-            more = tags.next();
-        }
-        Block block = new Block(name, from, more ? tags.begin : tags.at, line, x, y, flags, path);
-        if (blocks.putIfAbsent(key(name), block) == null) blockNames.add(name);
-        if (more && tags.is("ENDBLK")) {
-            // What belongs to the end mark is passed over.
-            more = tags.next();
-            while (more && tags.code != 0) more = tags.next();
-        }
-        return more;
-    }
-
-    private void layout(Entity e) {
-        int at = -1;
-        for (int i = 0; i < e.size(); i++) if (e.code(i) == 100 && e.is(i, "AcDbLayout")) at = i;
-        if (at < 0) return;
-        int name = e.find(1, at);
-        int order = e.find(71, at);
-        int record = -1;
-        for (int i = at; i < e.size() && e.code(i) < 1000; i++) if (e.code(i) == 330) record = i;
-        String block = record < 0 ? "" : blockRecords.getOrDefault(e.handleAt(record), "");
-        if (name >= 0) layouts.add(new Layout(e.text(name), order < 0 ? 0 : e.wholeAt(order), block));
-    }
-
-    /** Counts what stands in the entities section; ends before its end mark. */
-    private boolean count(TagCursor tags) {
-        String type = "";
-        boolean paper = false;
-        boolean more = tags.next();
-        while (more || mend(tags)) {
-            if (!more) {
-                more = tags.next();
-                continue;
-            }
-            if (tags.code == 0) {
-                add(type, paper);
-                paper = false;
-                if (tags.is("ENDSEC") || tags.is("EOF") || tags.is("SECTION")) return true;
-                type = names.of(tags.start, tags.end);
-            } else if (tags.code == 67) {
-                paper = source.binary
-                        ? source.bytes[tags.start] != 0
-                        : Numbers.real(source.bytes, tags.start, tags.end) == 1;
-            }
-            more = tags.next();
-        }
-        add(type, paper);
-        return false;
-    }
-
-    private static final Set<String> PARTS = Set.of("", "VERTEX", "ATTRIB", "SEQEND", "ENDSEC");
-
-    private void add(String type, boolean paper) {
-        if (!PARTS.contains(type)) (paper ? paperCounts : modelCounts).merge(type, 1, Integer::sum);
     }
 
     /** The version as in $ACADVER, such as AC1015; empty where the head lacks it. */

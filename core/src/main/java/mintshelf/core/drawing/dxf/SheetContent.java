@@ -69,7 +69,7 @@ public final class SheetContent {
             double own = attribute
                     ? defined.computeIfAbsent(
                             block[0] + "/" + e.text(2, "").toUpperCase(Locale.ROOT),
-                            key -> RowBlock.definedWidth(drawing, key).orElse(LetterWidth.usual(drawing, e)))
+                            key -> RowCells.definedWidth(drawing, key).orElse(LetterWidth.usual(drawing, e)))
                     : e.real(41, LetterWidth.usual(drawing, e));
             all.put(
                     e.start(at),

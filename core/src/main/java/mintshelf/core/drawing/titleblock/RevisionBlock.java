@@ -14,6 +14,7 @@ import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.compare.Zones;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.dxf.RowBlock;
+import mintshelf.core.drawing.dxf.RowCells;
 
 /**
  * How a sheet format carries its revision block (ASME Y14.35, clause 6): through a block of its own that is inserted once a row,
@@ -166,7 +167,7 @@ public record RevisionBlock(
      */
     public List<Map<String, RowBlock.Said>> laidOut(DxfDrawing drawing, List<Map<String, String>> record) {
         Set<String> known = labels(record);
-        Map<String, RowBlock.CellRoom> rooms = RowBlock.rooms(drawing, shape(drawing, "0"));
+        Map<String, RowCells.CellRoom> rooms = RowCells.rooms(drawing, shape(drawing, "0"));
         List<Map<String, String>> before = standing(drawing);
         List<Map<String, String>> after = merged(lines > 1 ? joined(before, known) : before, record);
         List<List<Map<String, RowBlock.Said>>> groups = new ArrayList<>();
@@ -185,13 +186,13 @@ public record RevisionBlock(
         return cells;
     }
 
-    private List<Map<String, RowBlock.Said>> fitted(Map<String, String> row, Map<String, RowBlock.CellRoom> rooms) {
+    private List<Map<String, RowBlock.Said>> fitted(Map<String, String> row, Map<String, RowCells.CellRoom> rooms) {
         List<Map<String, RowBlock.Said>> all = new ArrayList<>();
         all.add(new LinkedHashMap<>());
         for (Column c : columns) {
             String tag = c.tag().toUpperCase(Locale.ROOT);
             String value = row.getOrDefault(c.fact(), "");
-            RowBlock.CellRoom room = rooms.getOrDefault(tag, new RowBlock.CellRoom(Double.POSITIVE_INFINITY, 1));
+            RowCells.CellRoom room = rooms.getOrDefault(tag, new RowCells.CellRoom(Double.POSITIVE_INFINITY, 1));
             int most = c.fact().equals(WORDS) ? Math.min(lines, this.most) : 1;
             Lettering.Fitted fitted = NAMES.contains(c.fact())
                     ? Lettering.fitNames(value, room.room(), room.own())
