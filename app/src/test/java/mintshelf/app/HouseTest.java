@@ -11,6 +11,7 @@ import java.util.Map;
 import mintshelf.app.setup.Backup;
 import mintshelf.app.setup.OlderForm;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
@@ -228,7 +229,8 @@ class HouseTest {
         Server server = Server.on(schema);
         try {
             var house = server.bean(HouseStore.class);
-            assertThat(house.route("reviewed")).isPresent();
+            var routes = server.bean(RouteStore.class);
+            assertThat(routes.route("reviewed")).isPresent();
             assertThat(house.kind("drawing").route())
                     .as("its kinds keep their routes")
                     .isEqualTo(1);

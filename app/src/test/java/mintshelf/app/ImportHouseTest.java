@@ -3,12 +3,14 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
-import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.use.house.ImportHouse;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.PaperType;
+import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.route.Gates;
 import mintshelf.core.route.Route;
@@ -19,10 +21,11 @@ import org.junit.jupiter.api.Test;
 class ImportHouseTest {
     private final Server server = Server.shared();
     private final HouseStore house = server.bean(HouseStore.class);
+    private final RouteStore routes = server.bean(RouteStore.class);
     private final ImportHouse importing = server.bean(ImportHouse.class);
 
     private Route latest(String route) {
-        return house.latest(house.route(route).orElseThrow());
+        return routes.latest(routes.route(route).orElseThrow());
     }
 
     private void shipped(long edition, String value) {
@@ -40,9 +43,9 @@ class ImportHouseTest {
         assertThat(drawing.paper()).isEmpty();
         assertThat(house.factSheets().get(drawing.id()))
                 .extracting(f -> f.fact().name() + " " + f.required())
-                .startsWith("material " + KindFact.Required.RELEASE, "mass " + KindFact.Required.NEVER)
+                .startsWith("material " + RequiredAt.RELEASE, "mass " + RequiredAt.NEVER)
                 .hasSize(5);
-        assertThat(house.filingRules())
+        assertThat(server.bean(FilingRuleStore.class).all())
                 .filteredOn(r -> r.kindName().equals("part model"))
                 .extracting(FilingRule::contentKind)
                 .containsExactly("STEP");

@@ -17,6 +17,7 @@ import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.document.KeepFacts;
@@ -50,6 +51,7 @@ class RouteAsDataTest {
     private final Review review = new Review(server);
     private final String mark = Server.key().substring(0, 6);
     private final HouseStore house = server.bean(HouseStore.class);
+    private final RouteStore routes = server.bean(RouteStore.class);
 
     /** Three sign, the checks are asked at the release, and who keeps the shelf has a shorter way. */
     private Kind weldment() {
@@ -90,7 +92,7 @@ class RouteAsDataTest {
                         List.of(Gates.HELD_BY_NOBODY, Gates.OWN_VERSION),
                         OUT));
         return server.bean(UnitOfWork.class).run(() -> {
-            long route = house.addRoute("weld-" + mark, "Welded " + mark, stages, moves);
+            long route = routes.addRoute("weld-" + mark, "Welded " + mark, stages, moves);
             Kind drawing = house.kind("drawing");
             Kind kind = house.addKind(
                     new Kind(
@@ -206,7 +208,7 @@ class RouteAsDataTest {
                             drawing.numberSeries(),
                             drawing.revisionSeries(),
                             true,
-                            house.route("reviewed-twice").orElseThrow(),
+                            routes.route("reviewed-twice").orElseThrow(),
                             Optional.empty()),
                     91);
         });
@@ -284,7 +286,7 @@ class RouteAsDataTest {
                 new Move("out", "Out", "two", "out", Right.SIGN, List.of(Gates.SIGNED_OFF), List.of(), lines),
                 new Move("back", "Back", "one", "work", Right.CHANGE, List.of(), ends),
                 new Move("back-2", "Back", "two", "work", Right.CHANGE, List.of(), ends));
-        assertThat(catchThrowable(() -> house.addRoute("same-" + mark, "Same fact", stages, moves)))
+        assertThat(catchThrowable(() -> routes.addRoute("same-" + mark, "Same fact", stages, moves)))
                 .hasMessageContaining("writes into checked_by again");
     }
 
@@ -294,9 +296,9 @@ class RouteAsDataTest {
                 new Stage(0, "work", "Work", StageClass.PREPARING, 1),
                 new Stage(0, "board", "Board", StageClass.DECIDING, 2));
         Move send = new Move("send", "Send", "work", "board", Right.CHANGE, List.of(), List.of(Effect.OPEN_ROUND));
-        assertThat(catchThrowable(() -> house.addRoute("dead-" + mark, "Dead end", stages, List.of(send))))
+        assertThat(catchThrowable(() -> routes.addRoute("dead-" + mark, "Dead end", stages, List.of(send))))
                 .hasMessageContaining("cannot be gone")
                 .hasMessageContaining("cannot be returned");
-        assertThat(house.route("dead-" + mark)).isEmpty();
+        assertThat(routes.route("dead-" + mark)).isEmpty();
     }
 }

@@ -27,6 +27,7 @@ import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.house.CheckRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -231,7 +232,7 @@ public final class Server {
                         drawing.numberSeries(),
                         drawing.revisionSeries(),
                         true,
-                        house.route("straight").orElseThrow(),
+                        bean(RouteStore.class).route("straight").orElseThrow(),
                         Optional.empty()),
                 20);
         // Its files are texts: no sheet is due.

@@ -31,6 +31,18 @@ class ArrowsTest {
             Map.entry("hold", Set.of("base", "document", "access", "revision")),
             Map.entry("filing", Set.of("base", "document", "numbering", "fact", "access")),
             Map.entry("route", Set.of("base", "document", "revision", "access", "fact")),
+            Map.entry(
+                    "house",
+                    Set.of(
+                            "access",
+                            "base",
+                            "change",
+                            "content",
+                            "document",
+                            "fact",
+                            "numbering",
+                            "revision",
+                            "route")),
             Map.entry("next", Set.of("base", "document", "access", "hold", "route")),
             Map.entry("signoff", Set.of("base", "route", "document", "access")),
             Map.entry("change", Set.of("base", "document", "revision", "access", "drawing")),

@@ -61,8 +61,24 @@ create table if not exists route_edition (
   edition int not null,
   definition json not null,
   shipped binary(32) null,
+  made_by bigint null,
+  made_at datetime(6) not null default current_timestamp(6),
+  why varchar(300) not null default '',
   constraint route_edition_number unique (route, edition),
+  constraint route_edition_person foreign key (made_by) references person (id),
   constraint route_edition_route foreign key (route) references route (id)
+);
+
+-- An edition that somebody is writing: the states of it, the latest last, so that a step can be taken back.
+create table if not exists route_draft (
+  person bigint not null,
+  route bigint not null,
+  base int not null,
+  begun_at datetime(6) not null,
+  states json not null,
+  primary key (person, route),
+  constraint route_draft_person foreign key (person) references person (id),
+  constraint route_draft_route foreign key (route) references route (id)
 );
 
 -- A stop of a route edition. Rules read its class, pages show its name.
@@ -116,6 +132,17 @@ create table if not exists kind (
   constraint kind_label_taken check (label_taken in ('START','RELEASE')),
   constraint kind_number_series foreign key (number_series) references number_series (id),
   constraint kind_route foreign key (route) references route (id)
+);
+
+-- A shelf's own route for a kind, in place of the kind's.
+create table if not exists shelf_route (
+  shelf bigint not null,
+  kind bigint not null,
+  route bigint not null,
+  primary key (shelf, kind),
+  constraint shelf_route_shelf foreign key (shelf) references shelf (id),
+  constraint shelf_route_kind foreign key (kind) references kind (id),
+  constraint shelf_route_route foreign key (route) references route (id)
 );
 
 -- Decides the kind of a new file from its name and its content; the first that fits wins.
@@ -174,6 +201,21 @@ create table if not exists access_grant (
 
 -- Moves on whenever a grant, a role or a membership changes, so that nodes may keep what they read of them until it does.
 create table if not exists access_stamp (id smallint not null primary key check (id = 1), stamp bigint not null) select 1 as id, 0 as stamp;
+
+-- Every edition of a kind, a number series, a fact, the filing rules; the latest is what their own tables say. Shipped ones have no maker.
+create table if not exists rule_edition (
+  id bigint not null auto_increment primary key,
+  subject varchar(10) character set ascii collate ascii_bin not null,
+  code varchar(40) character set ascii collate ascii_bin not null,
+  edition int not null,
+  definition json not null,
+  made_by bigint null,
+  made_at datetime(6) not null,
+  why varchar(300) not null default '',
+  constraint rule_edition_number unique (subject, code, edition),
+  constraint rule_edition_subject check (subject in ('KIND','SERIES','FACT','FILING')),
+  constraint rule_edition_person foreign key (made_by) references person (id)
+);
 
 -- Which attribute of a title block carries which fact. Editions stay: a stamp names the one it was made with.
 create table if not exists sheet_map (

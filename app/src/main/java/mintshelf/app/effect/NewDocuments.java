@@ -90,7 +90,7 @@ public class NewDocuments {
                         actor.person()),
                 now);
         numbers.claim(kind.aspect(), one.number(), item, now);
-        Stage first = house.latest(kind.route()).firstStage();
+        Stage first = house.latest(kind, one.folder().shelf()).firstStage();
         long revision = revisions.startRevision(item, one.label(), first, actor.person(), one.why(), "", now);
         Map<String, String> texts = new LinkedHashMap<>();
         one.facts().forEach((fact, value) -> {

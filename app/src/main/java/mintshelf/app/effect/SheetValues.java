@@ -9,7 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.core.document.Document;
 import mintshelf.core.route.SignOffLine;
 import mintshelf.core.signoff.Ask;
@@ -20,12 +20,12 @@ import org.springframework.stereotype.Component;
 /** What the shelf writes into title blocks: number, revision, stage, who signed and when. */
 @Component
 public class SheetValues {
-    private final HouseStore house;
+    private final RouteStore routes;
     private final Settings settings;
     private final Clock clock;
 
-    public SheetValues(HouseStore house, Settings settings, Clock clock) {
-        this.house = house;
+    public SheetValues(RouteStore routes, Settings settings, Clock clock) {
+        this.routes = routes;
         this.settings = settings;
         this.clock = clock;
     }
@@ -59,7 +59,7 @@ public class SheetValues {
         values.put("status", stage);
         values.put("issued", "");
         // Whatever route it goes or went: the signatures of a former revision are nobody's on this one.
-        house.signOffFacts().forEach(fact -> values.put(fact, ""));
+        routes.signOffFacts().forEach(fact -> values.put(fact, ""));
         return values;
     }
 

@@ -70,7 +70,7 @@ public class StartRevision {
     public long start(Actor actor, Document document, String why, String details) {
         Instant now = clock.instant();
         Kind kind = house.kind(document.place().kind());
-        Route route = house.latest(kind.route());
+        Route route = house.latest(kind, document.place().shelf());
         Optional<String> label = kind.labelAtStart() ? Optional.of(nextLabel(document)) : Optional.empty();
         long revision =
                 revisions.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);

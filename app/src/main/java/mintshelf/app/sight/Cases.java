@@ -28,6 +28,7 @@ import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
 import mintshelf.core.document.Document;
+import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.reference.ReferenceRules;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Case;
@@ -265,7 +266,7 @@ public class Cases {
             empty.put(
                     document.id(),
                     sheets.getOrDefault(document.place().kind(), List.of()).stream()
-                            .filter(f -> f.required() != KindFact.Required.NEVER)
+                            .filter(f -> f.required() != RequiredAt.NEVER)
                             .filter(f -> !has.contains(f.fact().name()))
                             .map(f -> f.fact().label())
                             .toList());

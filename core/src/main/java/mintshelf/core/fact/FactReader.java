@@ -1,11 +1,11 @@
 package mintshelf.core.fact;
 
+import com.google.re2j.Pattern;
 import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 

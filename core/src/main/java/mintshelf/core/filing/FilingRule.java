@@ -1,8 +1,8 @@
 package mintshelf.core.filing;
 
+import com.google.re2j.Pattern;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import mintshelf.core.document.FileName;
 
 /**

@@ -1,12 +1,15 @@
 package mintshelf.core.numbering;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import mintshelf.core.base.Outcome;
 
 /**
@@ -82,6 +85,14 @@ public final class NumberPattern {
             }
         }
         return Outcome.granted(new NumberPattern(text, parts));
+    }
+
+    /** Names of the facts that its numbers carry. */
+    public Set<String> facts() {
+        return parts.stream()
+                .filter(Fact.class::isInstance)
+                .map(p -> ((Fact) p).name())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
     }
 
     private static int numberOr(String digits, int otherwise) {

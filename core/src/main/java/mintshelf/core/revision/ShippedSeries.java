@@ -3,6 +3,8 @@ package mintshelf.core.revision;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 
 /**
  * The seven ready-made revision series, and their form as text, in which a kind keeps them:
@@ -22,6 +24,11 @@ public final class ShippedSeries {
     /** The letters of ASME Y14.35, in which I, O, Q, S, X and Z are left out. */
     static final String ASME = "ABCDEFGHJKLMNPRTUVWY";
 
+    private static final int LONGEST = 200;
+
+    /** The longest label of a list of one's own. */
+    private static final int LABEL = 12;
+
     static final String ALL = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
 
     private ShippedSeries() {}
@@ -40,6 +47,25 @@ public final class ShippedSeries {
             case "list" -> new OwnList(List.of(rest.split("\\|")));
             default -> throw new IllegalArgumentException("No revision series: " + text);
         };
+    }
+
+    /** As {@link #of}, for what somebody typed: a form that is none, or labels that nobody could write, are refused. */
+    public static Outcome<RevisionSeries> read(String text) {
+        Outcome<RevisionSeries> none = Outcome.refused(
+                "revision.series",
+                "“" + Texts.shorten(text, 40) + "” is no revision series.",
+                "Choose one of the seven, or write a list of labels, each once.");
+        if (text.length() > LONGEST) return none;
+        try {
+            RevisionSeries series = of(text);
+            boolean odd = series instanceof OwnList list
+                    && list.labels().stream()
+                            .anyMatch(l -> l.length() > LABEL || !l.equals(Texts.line(l)) || l.isEmpty());
+            boolean wide = series instanceof Counting counting && (counting.width() > LABEL || counting.start() < 0);
+            return odd || wide ? none : Outcome.granted(series);
+        } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException e) {
+            return none;
+        }
     }
 
     private static RevisionSeries padded(String rest) {

@@ -16,6 +16,7 @@ import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.filing.FilingSheets.FilingLine;
 import mintshelf.app.use.filing.FilingSheets.Sheet;
+import mintshelf.core.fact.RequiredAt;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -72,7 +73,7 @@ public class FilingPage {
             asked.put(
                     line.row().id(),
                     facts.stream()
-                            .filter(f -> f.required() != KindFact.Required.NEVER
+                            .filter(f -> f.required() != RequiredAt.NEVER
                                     || line.row().facts().containsKey(f.fact().name()))
                             .toList());
         }

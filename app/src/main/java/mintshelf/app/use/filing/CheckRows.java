@@ -28,6 +28,7 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
 import mintshelf.core.fact.FactReader;
 import mintshelf.core.fact.FactValue;
+import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.revision.RevisionRules;
 import mintshelf.core.revision.ShippedSeries;
@@ -128,7 +129,7 @@ public class CheckRows {
                             .add(r));
             if (!(read instanceof Outcome.Granted<Optional<FactValue>> granted)) continue;
             granted.value().ifPresent(v -> values.put(fact, v));
-            if (granted.value().isEmpty() && fact.required() == KindFact.Required.FILING) {
+            if (granted.value().isEmpty() && fact.required() == RequiredAt.FILING) {
                 refuse(
                         problems,
                         row,

@@ -21,6 +21,7 @@ import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.filing.FilingStore.Filing;
 import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
@@ -38,6 +39,7 @@ public class FilingSheets {
     private final UploadStore uploads;
     private final Proposals proposals;
     private final HouseStore house;
+    private final FilingRuleStore filing;
     private final ShelfStore shelves;
     private final Sight sight;
     private final UnitOfWork unit;
@@ -48,6 +50,7 @@ public class FilingSheets {
             UploadStore uploads,
             Proposals proposals,
             HouseStore house,
+            FilingRuleStore filing,
             ShelfStore shelves,
             Sight sight,
             UnitOfWork unit,
@@ -56,6 +59,7 @@ public class FilingSheets {
         this.uploads = uploads;
         this.proposals = proposals;
         this.house = house;
+        this.filing = filing;
         this.shelves = shelves;
         this.sight = sight;
         this.unit = unit;
@@ -109,7 +113,7 @@ public class FilingSheets {
                         .orElseThrow(NotThere::new)
                 : shelves.root(shelf);
         askForSomeKind(actor, to);
-        List<FilingRule> rules = house.filingRules();
+        List<FilingRule> rules = filing.all();
         List<Upload> uploads = new ArrayList<>();
         for (String token : tokens.stream().distinct().toList()) {
             uploads.add(this.uploads

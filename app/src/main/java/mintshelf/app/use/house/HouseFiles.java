@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -18,6 +19,11 @@ import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Stage;
 import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.RequiredAt;
+import mintshelf.core.house.FactRule;
+import mintshelf.core.house.FilingOrder;
+import mintshelf.core.house.KindRule;
+import mintshelf.core.house.SeriesRule;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Gate;
@@ -61,7 +67,11 @@ public class HouseFiles {
         }
     }
 
-    record SeriesFile(String code, String name, String pattern, String scope) {}
+    record SeriesFile(String code, String name, String pattern, String scope) {
+        SeriesRule rule() {
+            return new SeriesRule(code, name, pattern, SeriesRule.Counts.valueOf(scope));
+        }
+    }
 
     record FactFile(
             String name,
@@ -70,22 +80,14 @@ public class HouseFiles {
             @Nullable String unit,
             @Nullable String pattern,
             String @Nullable [] choices) {
-        String unitOrNone() {
-            return said(unit);
-        }
-
-        String patternOrNone() {
-            return said(pattern);
-        }
-
-        List<String> choicesOrNone() {
-            return listed(choices);
+        FactRule rule() {
+            return new FactRule(name, label, type, said(unit), said(pattern), listed(choices));
         }
     }
 
     record KindFactFile(String fact, @Nullable String required) {
-        String requiredOrNever() {
-            return required == null ? "NEVER" : required;
+        KindRule.OnSheet onSheet() {
+            return new KindRule.OnSheet(fact, required == null ? RequiredAt.NEVER : RequiredAt.valueOf(required));
         }
     }
 
@@ -100,24 +102,26 @@ public class HouseFiles {
             String route,
             @Nullable PaperType paper,
             KindFactFile @Nullable [] facts) {
-        List<KindFactFile> factsOrNone() {
-            return listed(facts);
+        KindRule rule() {
+            return new KindRule(
+                    code,
+                    name,
+                    aspect,
+                    glyph,
+                    numbers,
+                    revisions,
+                    labelAt.equals("START"),
+                    route,
+                    Optional.ofNullable(paper),
+                    listed(facts).stream().map(KindFactFile::onSheet).toList());
         }
     }
 
     record FilingRuleFile(
             String @Nullable [] contents, @Nullable String named, String kind) {
-        /** Names of content kinds; one empty one where any will do. */
-        List<String> contentsOrAny() {
-            return contents == null
-                    ? List.of("")
-                    : Arrays.stream(contents)
-                            .map(c -> ContentKind.valueOf(c).name())
-                            .toList();
-        }
-
-        String namedOrAny() {
-            return said(named);
+        FilingOrder.Sentence sentence() {
+            return new FilingOrder.Sentence(
+                    listed(contents).stream().map(ContentKind::valueOf).toList(), said(named), kind);
         }
     }
 

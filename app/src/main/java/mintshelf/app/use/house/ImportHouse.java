@@ -1,16 +1,19 @@
 package mintshelf.app.use.house;
 
-import java.util.HashMap;
+import java.time.Clock;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
-import mintshelf.app.store.house.KindFact.Required;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.house.FilingOrder;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
@@ -22,13 +25,27 @@ import org.springframework.stereotype.Service;
 public class ImportHouse {
     private final HouseFiles files;
     private final HouseStore house;
+    private final RouteStore routes;
+    private final RuleWriter rules;
     private final SheetMapStore maps;
     private final GrantStore grants;
     private final UnitOfWork unit;
+    private final Clock clock;
 
-    public ImportHouse(HouseFiles files, HouseStore house, SheetMapStore maps, GrantStore grants, UnitOfWork unit) {
+    public ImportHouse(
+            HouseFiles files,
+            HouseStore house,
+            RouteStore routes,
+            RuleWriter rules,
+            SheetMapStore maps,
+            GrantStore grants,
+            UnitOfWork unit,
+            Clock clock) {
         this.files = files;
         this.house = house;
+        this.routes = routes;
+        this.rules = rules;
+        this.clock = clock;
         this.maps = maps;
         this.grants = grants;
         this.unit = unit;
@@ -55,9 +72,9 @@ public class ImportHouse {
 
     /** A route that is not there, or that the house has as an earlier file shipped it. */
     private boolean isOld(HouseFiles.Shipped shipped) {
-        Optional<Long> route = house.route(shipped.route().code());
+        Optional<Long> route = routes.route(shipped.route().code());
         if (route.isEmpty()) return true;
-        return house.shipped(route.get())
+        return routes.shipped(route.get())
                 .filter(was -> !was.equals(shipped.hash()))
                 .isPresent();
     }
@@ -79,18 +96,26 @@ public class ImportHouse {
             if (isOld(shipped)) route(shipped);
         }
         if (fresh) {
-            Map<String, Long> facts = facts();
-            kinds(files.kinds(), facts);
-            filingRules();
+            files.facts().forEach(f -> rules.write(f.rule(), shipped()));
+            kinds(files.kinds());
+            rules.write(
+                    new FilingOrder(files.filingRules().stream()
+                            .map(HouseFiles.FilingRuleFile::sentence)
+                            .toList()),
+                    shipped());
         } else {
-            kinds(lacking(), Map.of());
+            kinds(lacking());
         }
+    }
+
+    private RouteStore.Made shipped() {
+        return new RouteStore.Made(OptionalLong.empty(), clock.instant(), "");
     }
 
     private void route(HouseFiles.Shipped shipped) {
         HouseFiles.RouteFile file = shipped.route();
-        long route = house.route(file.code()).orElseGet(() -> house.newRoute(file.code(), file.name()));
-        house.addEdition(
+        long route = routes.route(file.code()).orElseGet(() -> routes.newRoute(file.code(), file.name()));
+        routes.addEdition(
                 route,
                 file.code(),
                 file.name(),
@@ -99,62 +124,16 @@ public class ImportHouse {
                 Optional.of(shipped.hash()));
     }
 
-    private Map<String, Long> facts() {
-        Map<String, Long> ids = new HashMap<>();
-        for (HouseFiles.FactFile fact : files.facts()) {
-            ids.put(
-                    fact.name(),
-                    house.addFact(
-                            fact.name(),
-                            fact.label(),
-                            fact.type(),
-                            fact.unitOrNone(),
-                            fact.patternOrNone(),
-                            fact.choicesOrNone()));
-        }
-        return ids;
-    }
-
     /** Kinds with the series that they number by, in the order of the file. */
-    private void kinds(List<HouseFiles.KindFile> kinds, Map<String, Long> facts) {
-        Map<String, Long> series = new HashMap<>();
+    private void kinds(List<HouseFiles.KindFile> kinds) {
+        Set<String> series = new HashSet<>(rules.house().series().keySet());
         for (HouseFiles.KindFile kind : kinds) {
-            long numbers = series.computeIfAbsent(kind.numbers(), this::series);
-            long added = house.addKind(
-                            new Kind(
-                                    0,
-                                    kind.code(),
-                                    kind.name(),
-                                    kind.aspect(),
-                                    kind.glyph(),
-                                    numbers,
-                                    kind.revisions(),
-                                    kind.labelAt().equals("START"),
-                                    house.route(kind.route()).orElseThrow(),
-                                    Optional.ofNullable(kind.paper())),
-                            files.kinds().indexOf(kind) + 1)
-                    .id();
-            int position = 1;
-            for (HouseFiles.KindFactFile fact : kind.factsOrNone()) {
-                house.giveFact(added, facts.get(fact.fact()), Required.valueOf(fact.requiredOrNever()), position++);
+            if (series.add(kind.numbers())) {
+                files.series().stream()
+                        .filter(s -> s.code().equals(kind.numbers()))
+                        .forEach(s -> rules.write(s.rule(), shipped()));
             }
-        }
-    }
-
-    private long series(String code) {
-        HouseFiles.SeriesFile file = files.series().stream()
-                .filter(s -> s.code().equals(code))
-                .findFirst()
-                .orElseThrow();
-        return house.addSeries(file.code(), file.name(), file.pattern(), file.scope());
-    }
-
-    private void filingRules() {
-        int position = 1;
-        for (HouseFiles.FilingRuleFile rule : files.filingRules()) {
-            long kind = house.kind(rule.kind()).id();
-            for (String content : rule.contentsOrAny()) house.addFilingRule(position, content, rule.namedOrAny(), kind);
-            position++;
+            rules.write(kind.rule(), shipped());
         }
     }
 }

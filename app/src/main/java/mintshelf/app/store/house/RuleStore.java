@@ -1,0 +1,104 @@
+package mintshelf.app.store.house;
+
+import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.RULE_EDITION;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.Times;
+import mintshelf.core.house.FactRule;
+import mintshelf.core.house.FilingOrder;
+import mintshelf.core.house.KindRule;
+import mintshelf.core.house.Rule;
+import mintshelf.core.house.SeriesRule;
+import mintshelf.core.house.Subject;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Editions of kinds, number series, facts and the filing rules; those of routes stand in {@link RouteStore}. */
+@Repository
+public class RuleStore {
+    private static final Map<Subject, Class<? extends Rule>> FORMS = Map.of(
+            Subject.KIND, KindRule.class,
+            Subject.SERIES, SeriesRule.class,
+            Subject.FACT, FactRule.class,
+            Subject.FILING, FilingOrder.class);
+
+    private final DSLContext db;
+    private final JsonMapper json;
+
+    public RuleStore(DSLContext db, JsonMapper json) {
+        this.db = db;
+        this.json = json;
+    }
+
+    /** Adds the next edition of a rule; of two at once one is refused by the database. */
+    public int add(Rule rule, RouteStore.Made made) {
+        int next = latestNumber(rule.subject(), rule.code()) + 1;
+        db.insertInto(RULE_EDITION)
+                .set(RULE_EDITION.SUBJECT, rule.subject().name())
+                .set(RULE_EDITION.CODE, rule.code())
+                .set(RULE_EDITION.EDITION, next)
+                .set(RULE_EDITION.DEFINITION, json.writeValueAsString(rule))
+                .set(RULE_EDITION.MADE_BY, boxed(made.person()))
+                .set(RULE_EDITION.MADE_AT, Times.utc(made.at()))
+                .set(RULE_EDITION.WHY, made.why())
+                .execute();
+        return next;
+    }
+
+    static @org.jspecify.annotations.Nullable Long boxed(OptionalLong person) {
+        return person.isPresent() ? person.getAsLong() : null;
+    }
+
+    /** The number of the latest edition, 0 where there is none; locked until the caller's transaction ends. */
+    public int latestNumber(Subject subject, String code) {
+        return db.select(RULE_EDITION.EDITION)
+                .from(RULE_EDITION)
+                .where(RULE_EDITION.SUBJECT.eq(subject.name()), RULE_EDITION.CODE.eq(code))
+                .orderBy(RULE_EDITION.EDITION.desc())
+                .limit(1)
+                .forUpdate()
+                .fetchOptional(RULE_EDITION.EDITION)
+                .orElse(0);
+    }
+
+    /** The editions of a rule, the latest first; at most {@code most}. */
+    public List<Edition> editions(Subject subject, String code, int most) {
+        return select(subject, code)
+                .orderBy(RULE_EDITION.EDITION.desc())
+                .limit(most)
+                .fetch(row -> edition(subject, row));
+    }
+
+    public Optional<Edition> edition(Subject subject, String code, int number) {
+        return select(subject, code).and(RULE_EDITION.EDITION.eq(number)).fetchOptional(row -> edition(subject, row));
+    }
+
+    private org.jooq.SelectConditionStep<?> select(Subject subject, String code) {
+        return db.select(
+                        RULE_EDITION.EDITION,
+                        RULE_EDITION.DEFINITION,
+                        RULE_EDITION.MADE_AT,
+                        RULE_EDITION.WHY,
+                        DSL.coalesce(PERSON.NAME, "").as("by"))
+                .from(RULE_EDITION)
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(RULE_EDITION.MADE_BY))
+                .where(RULE_EDITION.SUBJECT.eq(subject.name()), RULE_EDITION.CODE.eq(code));
+    }
+
+    private Edition edition(Subject subject, Record row) {
+        return new Edition(
+                row.get(RULE_EDITION.EDITION),
+                row.get("by", String.class),
+                Times.instant(row.get(RULE_EDITION.MADE_AT)),
+                row.get(RULE_EDITION.WHY),
+                json.readValue(row.get(RULE_EDITION.DEFINITION), FORMS.get(subject)));
+    }
+}

@@ -1,0 +1,122 @@
+package mintshelf.core.house;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.change.PaperType;
+import mintshelf.core.document.Aspect;
+import mintshelf.core.fact.RequiredAt;
+import mintshelf.core.revision.RevisionSeries;
+import mintshelf.core.revision.ShippedSeries;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Route;
+
+/**
+ * What a kind fixes.
+ *
+ * @param glyph name of its picture
+ * @param series code of its number series
+ * @param revisions its revision series, see {@link ShippedSeries}
+ * @param labelAtStart whether a revision's label is taken when work starts, not at release
+ * @param route code of its route
+ * @param paper what its documents are in a change; empty for what people file
+ */
+public record KindRule(
+        String code,
+        String name,
+        Aspect aspect,
+        String glyph,
+        String series,
+        String revisions,
+        boolean labelAtStart,
+        String route,
+        Optional<PaperType> paper,
+        List<OnSheet> facts)
+        implements Rule {
+    private static final int MOST_FACTS = 100;
+
+    public KindRule {
+        facts = List.copyOf(facts);
+    }
+
+    /** A fact on the fact sheet, by its code, in the sheet's order. */
+    public record OnSheet(String fact, RequiredAt required) {}
+
+    @Override
+    public Subject subject() {
+        return Subject.KIND;
+    }
+
+    @Override
+    public List<RuleLine> lines(House house) {
+        List<RuleLine> lines = new ArrayList<>();
+        lines.add(RuleLine.of("Name", name));
+        lines.add(RuleLine.of("Number", "drawn from the series " + House.name(house.series(), series)));
+        String labels = ShippedSeries.read(revisions) instanceof Outcome.Granted<RevisionSeries> s
+                ? s.value().says()
+                : revisions;
+        lines.add(
+                RuleLine.of("Revision", labels + "; taken " + (labelAtStart ? "at the start of work" : "at release")));
+        lines.add(RuleLine.of("Route", house.route(route)));
+        for (OnSheet fact : facts) {
+            lines.add(new RuleLine(
+                    "fact " + fact.fact(),
+                    house.fact(fact.fact()),
+                    fact.required().words()));
+        }
+        return List.copyOf(lines);
+    }
+
+    @Override
+    public List<Refusal> ask(House house) {
+        List<Refusal> wrong = new ArrayList<>();
+        Rule.named(name, 80).ifPresent(wrong::add);
+        if (!house.series().containsKey(series)) {
+            wrong.add(Refusal.of("kind.series", "It names a number series that is not there.", "Choose one."));
+        }
+        ShippedSeries.read(revisions).refusal().ifPresent(wrong::add);
+        Route way = house.routes().get(route);
+        if (way == null) {
+            wrong.add(Refusal.of("kind.route", "It names a route that is not there.", "Choose one."));
+        } else {
+            route(way, wrong);
+        }
+        Set<String> seen = new HashSet<>();
+        for (OnSheet fact : facts) {
+            if (!house.facts().containsKey(fact.fact())) {
+                wrong.add(Refusal.of(
+                        "kind.fact",
+                        "It names a fact that is not there: " + fact.fact() + ".",
+                        "Make the fact first."));
+            } else if (!seen.add(fact.fact())) {
+                wrong.add(Refusal.of(
+                        "kind.fact", house.fact(fact.fact()) + " stands twice on its fact sheet.", "Take one away."));
+            }
+        }
+        if (facts.size() > MOST_FACTS) {
+            wrong.add(
+                    Refusal.of("kind.facts", "A fact sheet has at most " + MOST_FACTS + " facts.", "Take some away."));
+        }
+        return List.copyOf(wrong);
+    }
+
+    /** A paper goes a route that does what its paper does; what people file goes one that they can move along. */
+    private void route(Route way, List<Refusal> wrong) {
+        boolean orders = way.moves().stream().anyMatch(m -> m.does(Effect.START_LINES) || m.does(Effect.RELEASE_LINES));
+        boolean order = paper.filter(PaperType.ORDER::equals).isPresent();
+        if (order != orders) {
+            wrong.add(Refusal.of(
+                    "kind.route",
+                    order
+                            ? way.name() + " does not start and release the lines of an order."
+                            : way.name() + " is for change orders; it would look for lines that are not there.",
+                    "Choose another route."));
+        } else if (paper.isEmpty() && way.moves().isEmpty()) {
+            wrong.add(Refusal.of("kind.route", "Nobody can move along " + way.name() + ".", "Choose another route."));
+        }
+    }
+}

@@ -1,0 +1,332 @@
+package mintshelf.core.house;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatIllegalArgumentException;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.change.PaperType;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Aspect;
+import mintshelf.core.document.Stage;
+import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.RequiredAt;
+import mintshelf.core.house.KindRule.OnSheet;
+import mintshelf.core.house.RuleDifference.What;
+import mintshelf.core.revision.RevisionSeries;
+import mintshelf.core.revision.ShippedSeries;
+import mintshelf.core.revision.StageClass;
+import mintshelf.core.route.Effect;
+import mintshelf.core.route.Gates;
+import mintshelf.core.route.Move;
+import mintshelf.core.route.Route;
+import mintshelf.core.route.SignOffLine;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class RulesTest {
+    private static final Stage PREPARATION = new Stage(1, "preparation", "In preparation", StageClass.PREPARING, 1);
+    private static final Stage RELEASED = new Stage(1, "released", "Released", StageClass.RELEASED, 2);
+    private static final Route STRAIGHT = new Route(
+            1,
+            "straight",
+            "Straight",
+            List.of(PREPARATION, RELEASED),
+            List.of(new Move(
+                    "release",
+                    "Release",
+                    "preparation",
+                    "released",
+                    Right.CHANGE,
+                    List.of(Gates.HELD_BY_NOBODY, Gates.FACTS_FILLED),
+                    List.of(Effect.FIX_LABEL))));
+    private static final Route NOTICE = new Route(2, "notice", "Notice", List.of(PREPARATION, RELEASED), List.of());
+    private static final Route ORDERS = new Route(
+            3,
+            "orders",
+            "Change order",
+            STRAIGHT.stages(),
+            List.of(new Move(
+                    "go", "Go", "preparation", "released", Right.CHANGE, List.of(), List.of(Effect.RELEASE_LINES))));
+    private static final FactRule MATERIAL = new FactRule("material", "Material", FactType.TEXT, "", "", List.of());
+    private static final House HOUSE = new House(
+            Map.of("drawing", "drawing", "template", "template"),
+            Map.of("documents", "Documents"),
+            Map.of("straight", STRAIGHT, "notice", NOTICE, "orders", ORDERS),
+            Map.of("material", MATERIAL),
+            Map.of("checker", "Checker"));
+
+    private static KindRule kind(String revisions, String route, Optional<PaperType> paper, OnSheet... facts) {
+        return new KindRule(
+                "drawing",
+                "drawing",
+                Aspect.DRAWING,
+                "sheet",
+                "documents",
+                revisions,
+                true,
+                route,
+                paper,
+                List.of(facts));
+    }
+
+    private static List<String> codes(Rule rule) {
+        return rule.ask(HOUSE).stream().map(Refusal::code).toList();
+    }
+
+    @Test
+    void aKindSaysWhatItFixesInWords() {
+        KindRule drawing = kind("asme", "straight", Optional.empty(), new OnSheet("material", RequiredAt.RELEASE));
+        assertThat(drawing.ask(HOUSE)).isEmpty();
+        assertThat(drawing.lines(HOUSE))
+                .extracting(l -> l.subject() + ": " + l.says())
+                .containsExactly(
+                        "Name: drawing",
+                        "Number: drawn from the series Documents",
+                        "Revision: A, B, C … Y, AA … by ASME Y14.35; taken at the start of work",
+                        "Route: Straight",
+                        "Material: required before review and release");
+    }
+
+    @Test
+    void aKindNamesOnlyWhatIsThere() {
+        assertThat(codes(new KindRule(
+                        "x",
+                        " ",
+                        Aspect.PAPER,
+                        "folded",
+                        "none",
+                        "runes",
+                        false,
+                        "nowhere",
+                        Optional.empty(),
+                        List.of(new OnSheet("mass", RequiredAt.NEVER)))))
+                .containsExactly("text.missing", "kind.series", "revision.series", "kind.route", "kind.fact");
+        assertThat(codes(kind(
+                        "asme",
+                        "straight",
+                        Optional.empty(),
+                        new OnSheet("material", RequiredAt.NEVER),
+                        new OnSheet("material", RequiredAt.FILING))))
+                .containsExactly("kind.fact");
+    }
+
+    @Test
+    void aPaperGoesARouteThatDoesItsWorkAndNothingElseGoesThatOne() {
+        assertThat(codes(kind("numbers", "orders", Optional.of(PaperType.ORDER))))
+                .isEmpty();
+        assertThat(codes(kind("numbers", "straight", Optional.of(PaperType.ORDER))))
+                .containsExactly("kind.route");
+        assertThat(codes(kind("numbers", "orders", Optional.empty()))).containsExactly("kind.route");
+        assertThat(codes(kind("numbers", "notice", Optional.of(PaperType.NOTICE))))
+                .isEmpty();
+        assertThat(codes(kind("numbers", "notice", Optional.empty())))
+                .as("nobody could move along it")
+                .containsExactly("kind.route");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "TG40-{n:4}; ''",
+                "{material}-{yyyy}-{n:3}{check}; ''",
+                "TG40; series.counter",
+                "{n:4}{n:4}; series.counter",
+                "TG{40-{n:4}; series.form",
+                "{surface}-{n:4}; series.no_fact",
+                "A/{n:4}; number.form",
+                "a-very-long-text-that-nobody-would-ever-want-to-write-on-a-sheet-{n:4}; number.long",
+                "this-text-fits-with-a-short-number-but-not-with-a-long-one-{n:1}; number.long"
+            })
+    void aSeriesIsKeptOnlyWhereItsNumbersAreNumbers(String pattern, String code) {
+        SeriesRule series = new SeriesRule("s", "Series", pattern, SeriesRule.Counts.SHELF);
+        assertThat(codes(series)).isEqualTo(code.isEmpty() ? List.of() : List.of(code));
+    }
+
+    @Test
+    void aFactThatHasValuesKeepsItsType() {
+        assertThat(codes(new FactRule("material", "Stuff", FactType.TEXT, "", "[A-Z0-9-]+", List.of())))
+                .isEmpty();
+        assertThat(codes(new FactRule("material", "Material", FactType.NUMBER, "kg", "", List.of())))
+                .containsExactly("fact.type");
+    }
+
+    @Test
+    void aFactsValuesAreSaid() {
+        assertThat(new FactRule("f", "F", FactType.CHOICE, "", "", List.of("A0", "A1", "A2")).values())
+                .isEqualTo("A0, A1 or A2");
+        assertThat(new FactRule("f", "F", FactType.NUMBER, "kg", "", List.of()).values())
+                .isEqualTo("a number in kg");
+        assertThat(new FactRule("f", "F", FactType.TEXT, "", "\\d+:\\d+", List.of()).values())
+                .isEqualTo("a text of the form \\d+:\\d+");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "Mass, NUMBER, kg, '', '', fact.code",
+        "n, NUMBER, '', '', '', fact.code",
+        "mass, TEXT, kg, '', '', fact.unit",
+        "mass, CHOICE, '', '', '', fact.choices",
+        "mass, TEXT, '', '', 'a|b', fact.choices",
+        "mass, CHOICE, '', '', 'a|A', fact.choices",
+        "mass, TEXT, '', '(', '', rule.form",
+        "mass, TEXT, '', '(?=ahead)', '', rule.form"
+    })
+    void aFactThatCannotBeFilledIsRefused(
+            String name, FactType type, String unit, String form, String choices, String code) {
+        List<String> values = choices.isEmpty() ? List.of() : List.of(choices.split("\\|"));
+        assertThat(codes(new FactRule(name, "Label", type, unit, form, values))).containsExactly(code);
+    }
+
+    /** With a form that backtracking readers try in exponentially many ways. */
+    @Test
+    void aFormIsAskedInLinearTimeWhateverItSays() {
+        FactRule hostile = new FactRule("mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of());
+        assertThat(codes(hostile)).isEmpty();
+        var read = mintshelf.core.fact.FactReader.read(
+                new mintshelf.core.fact.FactDefinition(1, "mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of()),
+                "a".repeat(499));
+        assertThat(read.refusal()).isPresent();
+    }
+
+    @Test
+    void filingRulesThatNeverFitAreRefused() {
+        FilingOrder.Sentence template = new FilingOrder.Sentence(List.of(), "template", "template");
+        FilingOrder.Sentence drawings = new FilingOrder.Sentence(List.of(ContentKind.DXF), "", "drawing");
+        FilingOrder.Sentence all = new FilingOrder.Sentence(List.of(), "", "drawing");
+        assertThat(codes(new FilingOrder(List.of(template, drawings, all)))).isEmpty();
+        assertThat(codes(new FilingOrder(List.of(all, drawings)))).containsExactly("filing.never");
+        assertThat(codes(new FilingOrder(List.of(drawings, drawings)))).containsExactly("filing.twice");
+        assertThat(codes(new FilingOrder(List.of(new FilingOrder.Sentence(List.of(), "(", "nothing")))))
+                .containsExactly("filing.kind", "rule.form");
+        assertThat(new FilingOrder(List.of(template, drawings)).lines(HOUSE))
+                .extracting(RuleLine::says)
+                .containsExactly(
+                        "A file with template in its name is filed as template.", "A DXF drawing is filed as drawing.");
+    }
+
+    @Test
+    void aRouteSaysItsMovesAndNamesOnlyRolesThatAreThere() {
+        assertThat(new RouteRule(STRAIGHT).lines(HOUSE))
+                .extracting(RuleLine::says)
+                .contains(
+                        "Whoever may change documents may take it from In preparation to Released, when nobody holds it"
+                                + " and the facts that its kind requires are filled; then fix the revision's label.");
+        Move signed = new Move(
+                "release",
+                "Release",
+                "preparation",
+                "released",
+                Right.SIGN,
+                List.of(Gates.SIGNED_OFF),
+                List.of(),
+                List.of(
+                        new SignOffLine(1, "checker", 2, "checked", "", "", 1),
+                        new SignOffLine(2, "gone", 1, "approved", "", "", 3)));
+        Route route = new Route(4, "r", "R", STRAIGHT.stages(), List.of(signed));
+        assertThat(codes(new RouteRule(route))).contains("route.role");
+        assertThat(new RouteRule(route).lines(HOUSE))
+                .last()
+                .extracting(RuleLine::says)
+                .asString()
+                .startsWith("The last sign-off takes it from In preparation to Released")
+                .endsWith(
+                        "It asks 2 Checker as checked, due in 1 working day; then 1 gone as approved, due in 3 working"
+                                + " days.");
+    }
+
+    @Test
+    void editionsAreComparedLineByLineAndInTheirOrder() {
+        List<RuleLine> was = List.of(line("a", "1"), line("b", "2"), line("c", "3"), line("d", "4"));
+        List<RuleLine> now = List.of(line("d", "4"), line("a", "1"), line("b", "two"), line("e", "5"));
+        assertThat(RuleDifference.between(was, now))
+                .containsExactly(
+                        new RuleDifference(What.MOVED, "d", "4", "4"),
+                        new RuleDifference(What.CHANGED, "b", "2", "two"),
+                        new RuleDifference(What.ADDED, "e", "", "5"),
+                        new RuleDifference(What.GONE, "c", "3", ""));
+        assertThat(RuleDifference.between(was, was)).isEmpty();
+    }
+
+    /** What is said of two editions is enough to make one of the other, but for the places of what was moved. */
+    @Test
+    void comparingIsCompleteOverRandomEditions() {
+        Random random = new Random(15);
+        for (int round = 0; round < 500; round++) {
+            List<RuleLine> was = some(random);
+            List<RuleLine> now = some(random);
+            List<RuleDifference> all = RuleDifference.between(was, now);
+            List<RuleLine> made = new ArrayList<>(was);
+            for (RuleDifference d : all) {
+                if (d.what() != What.ADDED) made.remove(line(d.subject(), d.was()));
+                if (d.what() != What.GONE) made.add(line(d.subject(), d.now()));
+            }
+            assertThat(made).containsExactlyInAnyOrderElementsOf(now);
+            assertThat(RuleDifference.between(now, was).stream().filter(d -> d.what() == What.ADDED))
+                    .as("what is gone one way is added the other")
+                    .hasSize((int)
+                            all.stream().filter(d -> d.what() == What.GONE).count());
+        }
+    }
+
+    private static List<RuleLine> some(Random random) {
+        List<RuleLine> lines = new ArrayList<>();
+        for (int key = 0; key < 8; key++) {
+            if (random.nextInt(3) > 0) lines.add(line("k" + key, "" + random.nextInt(2)));
+        }
+        if (random.nextBoolean()) Collections.shuffle(lines, random);
+        return lines;
+    }
+
+    private static RuleLine line(String key, String says) {
+        return new RuleLine(key, key, says);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"asme", "asme dash", "letters", "numbers", "padded 2 0", "two-part", "two-phase", "list P|A|B"})
+    void theSevenSeriesAndAListAreRead(String text) {
+        RevisionSeries series = ((Outcome.Granted<RevisionSeries>) ShippedSeries.read(text)).value();
+        assertThat(series.next(series.first()).isGranted()).isTrue();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "runes",
+                "padded",
+                "padded x y",
+                "padded 99 1",
+                "padded 2 -3",
+                "list ",
+                "list A|A",
+                "list A||B",
+                "list a-label-that-fits-no-cell|B"
+            })
+    void whatIsNoSeriesIsRefusedInWords(String text) {
+        assertThat(ShippedSeries.read(text).refusal().orElseThrow().code()).isEqualTo("revision.series");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"Gland plates, gland-plates", "  Ø 6.6 !, 6-6", "Übersicht 2026, bersicht-2026", "???, rule"})
+    void aCodeIsMadeOfAName(String name, String code) {
+        assertThat(Rule.codeOf(name)).isEqualTo(code);
+        assertThat(Rule.codeOf(name.repeat(20))).hasSizeLessThanOrEqualTo(40);
+    }
+
+    @Test
+    void aListNeedsItsLabelsOnce() {
+        assertThatIllegalArgumentException().isThrownBy(() -> ShippedSeries.of("list A|A"));
+    }
+}
