@@ -132,9 +132,23 @@ class RoutesTest {
                 "302 404 404 200 200 200");
         row(t, "/check-rules", "/check-rules", "302 403 403 403 403 200");
         row(t, "/check-rules/{kind}", "/check-rules/drawing", "302 403 403 403 403 200");
+        row(t, "/house/kinds", "/house/kinds", "302 403 403 403 403 200");
+        row(t, "/house/kinds/{code}", "/house/kinds/drawing", "302 403 403 403 403 200");
+        row(t, "/house/series", "/house/series", "302 403 403 403 403 200");
+        row(t, "/house/series/{code}", "/house/series/documents", "302 403 403 403 403 200");
+        row(t, "/house/routes", "/house/routes", "302 403 403 403 403 200");
+        row(t, "/house/routes/{code}", "/house/routes/reviewed", "302 403 403 403 403 200");
+        row(t, "/house/routes/{code}/scxml", "/house/routes/reviewed/scxml", "302 403 403 403 403 200");
+        row(t, "/house/routes/{code}/draw", "/house/routes/reviewed/draw", "302 403 403 403 403 200");
+        row(t, "/house/filing", "/house/filing", "302 403 403 403 403 200");
+        row(t, "/house/facts", "/house/facts", "302 403 403 403 403 200");
+        row(t, "/house/facts/{code}", "/house/facts/material", "302 403 403 403 403 200");
+        row(t, "/house/try", "/house/try", "302 403 403 403 403 200");
+        row(t, "/house", "/house", "302 302 302 302 302 302");
         row(t, "/sheet-maps", "/sheet-maps", "302 403 403 403 403 200");
         row(t, "/sheet-maps/new", "/sheet-maps/new", "302 403 403 403 403 200");
         row(t, "/sheet-maps/{id}", "/sheet-maps/1", "302 403 403 403 403 200");
+        row(t, "/documents/{id}/route", "/documents/" + drawn + "/route", "302 404 404 200 200 200");
         row(t, "/documents/{id}/title-block", "/documents/" + drawn + "/title-block", "302 404 404 200 200 200");
         row(t, "/documents/{id}/written", "/documents/" + drawn + "/written", "302 404 404 403 200 200");
         row(t, "/write-sheets", "/write-sheets?items=" + drawn, "302 404 404 200 200 200");
@@ -302,6 +316,8 @@ class RoutesTest {
                     .replace("{move}", "release")
                     .replace("{token}", "x")
                     .replace("{kind}", "drawing")
+                    .replace("{word}", "kinds")
+                    .replace("{code}", "reviewed")
                     .replace("{waiver}", "1")
                     .replace("{seq}", "1")
                     .replace("{ask}", "1")
@@ -325,6 +341,7 @@ class RoutesTest {
                                                                             : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
                     + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&due=2027-01-04&"
+                    + "series=s&revisions=r&taken=start&route=r&label=L&type=TEXT&pattern=p&counts=SERVER&number=1&act=back&text=t&shelf=1&person=1&folder=1&"
                     + "upload." + revised + "=x";
             assertThat(reader.postRaw(path, form).statusCode())
                     .as("without token " + path)

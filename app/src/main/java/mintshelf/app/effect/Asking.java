@@ -95,7 +95,11 @@ public class Asking {
         for (Seen seen : all) {
             authors.addAll(revisions.authors(seen.document().current().id()));
         }
-        List<Place> places = all.stream().map(s -> s.document().place()).toList();
+        return lines(authors, all.stream().map(s -> s.document().place()).toList(), rule);
+    }
+
+    /** As {@link #lines(List, List)}, about what these people worked on at these places. */
+    public List<AskedLine> lines(Set<Long> authors, List<Place> places, List<SignOffLine> rule) {
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
         int days = 0;
         int step = 0;

@@ -1,6 +1,8 @@
 package mintshelf.app.effect;
 
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Refused;
@@ -17,6 +19,8 @@ import org.springframework.stereotype.Component;
 public class DrawNumbers {
     /** Numbers of a series that are tried when others were typed ahead of it. */
     private static final int TRIES = 1000;
+
+    private static final int TRIES_AHEAD = 20;
 
     private final NumberStore numbers;
     private final Settings settings;
@@ -62,6 +66,27 @@ public class DrawNumbers {
             if (!numbers.isUsed(kind.aspect(), number)) return Outcome.granted(number);
         }
         return Outcome.refused("series.used", "The next thousand numbers of the series are used.", "Type a number.");
+    }
+
+    /**
+     * The numbers that would be drawn next, without drawing them: those that are used already are passed over.
+     *
+     * @param most how many are wanted
+     */
+    public Outcome<List<String>> ahead(Kind kind, long shelf, Map<String, String> facts, int most) {
+        Counting c = counting(kind, shelf, facts);
+        if (!(c.scope() instanceof Outcome.Granted<String> scope)) {
+            return Outcome.refused(c.scope().refusal().orElseThrow());
+        }
+        List<String> ahead = new ArrayList<>();
+        long first = numbers.next(c.series().id(), scope.value());
+        for (long value = first; value < first + TRIES_AHEAD && ahead.size() < most; value++) {
+            NumberKey number = NumberKey.of(
+                            c.pattern().render(value, c.year(), facts).orElseThrow(Refused::new))
+                    .orElseThrow(Refused::new);
+            if (!numbers.isUsed(kind.aspect(), number)) ahead.add(number.number());
+        }
+        return Outcome.granted(ahead);
     }
 
     /** A number was typed: one that fits the series pushes its counter on. */

@@ -113,7 +113,7 @@ public record RouteMap(int width, int height, List<Stop> stops, List<Line> lines
             List<Line> lines = new ArrayList<>();
             drawn.forEach(d -> lines.add(line(d)));
             superseding().ifPresent(lines::add);
-            return new RouteMap(2 * LEFT + last * STEP, zero + below + 48, stops, lines, byActs);
+            return new RouteMap(2 * LEFT + last * STEP, zero + below + 40, stops, lines, byActs);
         }
 
         /** From the first stop along the first move that leads on, up to where it is in force. */
@@ -275,18 +275,20 @@ public record RouteMap(int width, int height, List<Stop> stops, List<Line> lines
             int x2 = x(d.move.to());
             int y2 = y(d.move.to());
             if (d.y != 0) return lane(d, x1, y1, x2, y2);
-            Point middle;
-            String path;
             if (y1 == y2) {
-                path = path("M%d %d H%d", x1, y1, x2);
-                middle = new Point((x1 + x2) / 2, y1);
-            } else {
-                int rise = Math.abs(y2 - y1);
-                int bend = Math.max(x1, x2 - rise - 24);
-                path = path("M%d %d H%d L%d %d H%d", x1, y1, bend, Math.min(bend + rise, x2), y2, x2);
-                middle = new Point((bend + Math.min(bend + rise, x2)) / 2, (y1 + y2) / 2);
+                String path = path("M%d %d H%d", x1, y1, x2);
+                return line(d.move, d.kind, path, new Point((x1 + x2) / 2, y1), false, -12);
             }
-            return line(d.move, d.kind, path, middle, false, y1 == y2 ? -12 : 0);
+            int rise = Math.abs(y2 - y1);
+            int bend = Math.max(x1 + 14, x2 - rise - 24);
+            int end = Math.min(bend + rise, x2);
+            String path = path("M%d %d H%d L%d %d H%d", x1, y1, bend, end, y2, x2);
+            // What it demands stands where it is still level; its words on the side that it climbs away from.
+            List<Point> gates = new ArrayList<>();
+            for (int i = 0; i < Math.min(d.move.gates().size(), 7); i++) gates.add(new Point(x1 + 18 + 7 * i, y1));
+            Point middle = new Point((bend + end) / 2, (y1 + y2) / 2);
+            Point says = new Point(middle.x() - 46, y2 > y1 ? middle.y() + 16 : middle.y() - 10);
+            return new Line(Optional.of(d.move), d.kind, path, middle, false, gates, says);
         }
 
         /** Leaves and comes in at 45° above, straight down below, so that it cuts no name. */
@@ -314,10 +316,7 @@ public record RouteMap(int width, int height, List<Stop> stops, List<Line> lines
             for (int i = 0; i < bars; i++) {
                 gates.add(new Point(middle.x() + (leftwards ? -1 : 1) * (15 + 7 * i), middle.y()));
             }
-            // Beside a line that climbs its words would lie on it.
-            Point says = label == 0
-                    ? new Point(middle.x() - 14, middle.y() - 14)
-                    : new Point(middle.x(), middle.y() + label);
+            Point says = new Point(middle.x(), middle.y() + label);
             return new Line(Optional.of(move), kind, path, middle, leftwards, gates, says);
         }
 

@@ -17,6 +17,7 @@ import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.access.Right;
 import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.route.RouteMap;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -97,6 +98,16 @@ public class DocumentPanels {
         model.addAttribute("view", view);
         model.addAttribute("through", through);
         return "document/who";
+    }
+
+    /** Where it stands on its route, as its map. */
+    @GetMapping("/documents/{id}/route")
+    String route(Actor actor, @PathVariable long id, Model model) {
+        ReadDocument.View view = read.view(actor, id);
+        model.addAttribute("route", view.route());
+        model.addAttribute("map", RouteMap.of(view.route()));
+        model.addAttribute("at", view.seen().current().stage().code());
+        return "document/_route :: route";
     }
 
     @GetMapping("/documents/{id}/record")

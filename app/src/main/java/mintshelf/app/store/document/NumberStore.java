@@ -48,6 +48,28 @@ public class NumberStore {
         return value;
     }
 
+    /** The next value of a counter as it stands; 1 for one that has not begun. */
+    public long next(long series, String scopeKey) {
+        return db.select(NUMBER_COUNTER.NEXT_VALUE)
+                .from(NUMBER_COUNTER)
+                .where(NUMBER_COUNTER.SERIES.eq(series), NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey))
+                .fetchOptional(NUMBER_COUNTER.NEXT_VALUE)
+                .orElse(1L);
+    }
+
+    /** A counter of a series: within what it counts, and its next value. */
+    public record Counter(String within, long next) {}
+
+    /** The counters of a series, in the order of their scopes; at most {@code most}. */
+    public List<Counter> counters(long series, int most) {
+        return db.select(NUMBER_COUNTER.SCOPE_KEY, NUMBER_COUNTER.NEXT_VALUE)
+                .from(NUMBER_COUNTER)
+                .where(NUMBER_COUNTER.SERIES.eq(series))
+                .orderBy(NUMBER_COUNTER.SCOPE_KEY)
+                .limit(most)
+                .fetch(row -> new Counter(row.value1(), row.value2()));
+    }
+
     /** Pushes a counter on, behind a value that was typed or imported. */
     public void push(long series, String scopeKey, long used) {
         ready(series, scopeKey);

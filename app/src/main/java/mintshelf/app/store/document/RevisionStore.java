@@ -237,4 +237,29 @@ public class RevisionStore {
                 .execute();
         documents.setTitle(item, title, now);
     }
+
+    /** How many documents of a kind stand in a stage. */
+    public record Standing(long kind, long edition, String stage, boolean pending, int documents) {}
+
+    /** Where the documents of all kinds stand: their pending or released revisions, those of dropped ones not. One statement. */
+    public List<Standing> standings() {
+        return db.select(ITEM.KIND, REVISION.EDITION, REVISION.STAGE, REVISION.PENDING_MARK, DSL.count())
+                .from(REVISION)
+                .join(ITEM)
+                .on(ITEM.ID.eq(REVISION.ITEM))
+                .where(ITEM.DROPPED_AT.isNull())
+                .and(REVISION.PENDING_MARK.isNotNull().or(REVISION.RELEASED_MARK.isNotNull()))
+                .groupBy(ITEM.KIND, REVISION.EDITION, REVISION.STAGE, REVISION.PENDING_MARK)
+                .fetch(row ->
+                        new Standing(row.value1(), row.value2(), row.value3(), row.value4() != null, row.value5()));
+    }
+
+    /** How many documents each kind has; one statement. */
+    public Map<Long, Integer> documentsByKind() {
+        return db.select(ITEM.KIND, DSL.count())
+                .from(ITEM)
+                .where(ITEM.DROPPED_AT.isNull())
+                .groupBy(ITEM.KIND)
+                .fetchMap(ITEM.KIND, row -> row.value2());
+    }
 }

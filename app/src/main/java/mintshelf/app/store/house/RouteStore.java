@@ -275,17 +275,21 @@ public class RouteStore {
                         new RouteRule(edition(row.get(ROUTE_EDITION.ID)))));
     }
 
-    /** The number of a route's latest edition, 0 where there is none; locked until the caller's transaction ends. */
+    /** The number of a route's latest edition, 0 where there is none; the route is locked until the caller's transaction ends. */
     public int latestNumber(String code) {
-        return db.select(ROUTE_EDITION.EDITION)
-                .from(ROUTE_EDITION)
-                .join(ROUTE)
-                .on(ROUTE.ID.eq(ROUTE_EDITION.ROUTE))
+        Optional<Long> route = db.select(ROUTE.ID)
+                .from(ROUTE)
                 .where(ROUTE.CODE.eq(code))
-                .orderBy(ROUTE_EDITION.EDITION.desc())
-                .limit(1)
                 .forUpdate()
-                .fetchOptional(ROUTE_EDITION.EDITION)
+                .fetchOptional(ROUTE.ID);
+        return route.map(id -> db.select(ROUTE_EDITION.EDITION)
+                        .from(ROUTE_EDITION)
+                        .where(ROUTE_EDITION.ROUTE.eq(id))
+                        .orderBy(ROUTE_EDITION.EDITION.desc())
+                        .limit(1)
+                        .forUpdate()
+                        .fetchSingle()
+                        .value1())
                 .orElse(0);
     }
 }

@@ -14,9 +14,12 @@ import mintshelf.core.house.KindRule;
 import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
 import mintshelf.core.house.Subject;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.SelectConditionStep;
 import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -52,15 +55,24 @@ public class RuleStore {
         return next;
     }
 
-    static @org.jspecify.annotations.Nullable Long boxed(OptionalLong person) {
+    static @Nullable Long boxed(OptionalLong person) {
         return person.isPresent() ? person.getAsLong() : null;
     }
 
-    /** The number of the latest edition, 0 where there is none; locked until the caller's transaction ends. */
+    /**
+     * The number of the latest edition, 0 where there is none. Whoever asks keeps the rule to themselves until their transaction ends:
+     * the first edition, which is always there, is locked before the latest is looked for.
+     */
     public int latestNumber(Subject subject, String code) {
+        Condition of = RULE_EDITION.SUBJECT.eq(subject.name()).and(RULE_EDITION.CODE.eq(code));
+        db.select(RULE_EDITION.ID)
+                .from(RULE_EDITION)
+                .where(of, RULE_EDITION.EDITION.eq(1))
+                .forUpdate()
+                .fetch();
         return db.select(RULE_EDITION.EDITION)
                 .from(RULE_EDITION)
-                .where(RULE_EDITION.SUBJECT.eq(subject.name()), RULE_EDITION.CODE.eq(code))
+                .where(of)
                 .orderBy(RULE_EDITION.EDITION.desc())
                 .limit(1)
                 .forUpdate()
@@ -76,11 +88,21 @@ public class RuleStore {
                 .fetch(row -> edition(subject, row));
     }
 
+    /** The latest edition of each rule of a subject, in the order in which the rules were made. */
+    public List<Edition> latest(Subject subject) {
+        List<String> codes = db.select(RULE_EDITION.CODE)
+                .from(RULE_EDITION)
+                .where(RULE_EDITION.SUBJECT.eq(subject.name()), RULE_EDITION.EDITION.eq(1))
+                .orderBy(RULE_EDITION.ID)
+                .fetch(RULE_EDITION.CODE);
+        return codes.stream().map(code -> editions(subject, code, 1).get(0)).toList();
+    }
+
     public Optional<Edition> edition(Subject subject, String code, int number) {
         return select(subject, code).and(RULE_EDITION.EDITION.eq(number)).fetchOptional(row -> edition(subject, row));
     }
 
-    private org.jooq.SelectConditionStep<?> select(Subject subject, String code) {
+    private SelectConditionStep<?> select(Subject subject, String code) {
         return db.select(
                         RULE_EDITION.EDITION,
                         RULE_EDITION.DEFINITION,

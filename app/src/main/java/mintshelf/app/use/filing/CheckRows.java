@@ -10,6 +10,7 @@ import mintshelf.app.effect.DrawNumbers;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Places;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.NumberStore;

@@ -1,4 +1,4 @@
-package mintshelf.app.use.filing;
+package mintshelf.app.sight;
 
 import java.util.List;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -6,11 +6,11 @@ import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Place;
 
 /** Places of documents that are not there yet. */
-final class Places {
+public final class Places {
     private Places() {}
 
     /** Where a document of a kind stands in a folder, as grants ask for it. */
-    static Place of(ShelfStore shelves, Folder folder, long kind) {
+    public static Place of(ShelfStore shelves, Folder folder, long kind) {
         List<Long> up = shelves.pathsUp(List.of(folder.shelf())).get(folder.id()).stream()
                 .map(Folder::id)
                 .toList();

@@ -1,0 +1,110 @@
+package mintshelf.app.page.house;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.use.house.KeepRules;
+import mintshelf.app.use.house.ReadRules;
+import mintshelf.core.fact.FactType;
+import mintshelf.core.house.FactRule;
+import mintshelf.core.house.KindRule;
+import mintshelf.core.house.Subject;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The facts that fact sheets are made of. */
+@Controller
+public class FactPages {
+    private final ReadRules read;
+    private final KeepRules keep;
+
+    public FactPages(ReadRules read, KeepRules keep) {
+        this.read = read;
+        this.keep = keep;
+    }
+
+    /** A fact with the kinds on whose sheets it stands. */
+    public record FactLine(FactRule fact, int edition, List<String> kinds) {}
+
+    @GetMapping("/house/facts")
+    String all(Actor actor, Model model) {
+        List<KindRule> kinds = read.all(actor, Subject.KIND).stream()
+                .map(e -> (KindRule) e.rule())
+                .toList();
+        model.addAttribute(
+                "facts",
+                read.all(actor, Subject.FACT).stream()
+                        .map(e -> new FactLine(
+                                (FactRule) e.rule(),
+                                e.number(),
+                                on(kinds, e.rule().code())))
+                        .toList());
+        model.addAttribute("types", FactType.values());
+        return "house/facts";
+    }
+
+    private static List<String> on(List<KindRule> kinds, String fact) {
+        return kinds.stream()
+                .filter(k -> k.facts().stream().anyMatch(f -> f.fact().equals(fact)))
+                .map(KindRule::name)
+                .toList();
+    }
+
+    @GetMapping("/house/facts/{code}")
+    String one(Actor actor, @PathVariable String code, @RequestParam Optional<Integer> beside, Model model) {
+        model.addAttribute(
+                "fact",
+                RulePages.editions(read, actor, Subject.FACT, code, beside, model)
+                        .get(0)
+                        .rule());
+        List<KindRule> kinds = read.all(actor, Subject.KIND).stream()
+                .map(e -> (KindRule) e.rule())
+                .filter(k -> k.facts().stream().anyMatch(f -> f.fact().equals(code)))
+                .toList();
+        model.addAttribute("kinds", kinds);
+        return "house/fact";
+    }
+
+    private static List<String> list(String text) {
+        return Arrays.stream(text.split("[,\\n]", 250))
+                .map(String::strip)
+                .filter(c -> !c.isEmpty())
+                .toList();
+    }
+
+    @PostMapping("/house/facts")
+    String make(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam String label,
+            @RequestParam(defaultValue = "") String code,
+            @RequestParam FactType type,
+            @RequestParam(defaultValue = "") String unit,
+            @RequestParam(defaultValue = "") String pattern,
+            @RequestParam(defaultValue = "") String choices) {
+        FactRule made = new FactRule(code.strip(), label.strip(), type, unit.strip(), pattern.strip(), list(choices));
+        return "redirect:" + keep.keep(actor, actKey, made, 0, "");
+    }
+
+    @PostMapping("/house/facts/{code}")
+    String keep(
+            Actor actor,
+            @PathVariable String code,
+            @RequestParam String actKey,
+            @RequestParam int edition,
+            @RequestParam String label,
+            @RequestParam(defaultValue = "") String unit,
+            @RequestParam(defaultValue = "") String pattern,
+            @RequestParam(defaultValue = "") String choices,
+            @RequestParam(defaultValue = "") String why) {
+        FactRule was =
+                (FactRule) read.editions(actor, Subject.FACT, code).get(0).rule();
+        FactRule now = new FactRule(code, label.strip(), was.type(), unit.strip(), pattern.strip(), list(choices));
+        return "redirect:" + keep.keep(actor, actKey, now, edition, why);
+    }
+}

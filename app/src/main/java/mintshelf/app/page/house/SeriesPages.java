@@ -1,0 +1,82 @@
+package mintshelf.app.page.house;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.use.house.KeepRules;
+import mintshelf.app.use.house.ReadRules;
+import mintshelf.app.use.house.ReadSeries;
+import mintshelf.core.house.KindRule;
+import mintshelf.core.house.Rule;
+import mintshelf.core.house.SeriesRule;
+import mintshelf.core.house.Subject;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Number series: pattern, scope, where each counter stands, gaps. */
+@Controller
+public class SeriesPages {
+    private final ReadRules read;
+    private final ReadSeries series;
+    private final KeepRules keep;
+
+    public SeriesPages(ReadRules read, ReadSeries series, KeepRules keep) {
+        this.read = read;
+        this.series = series;
+        this.keep = keep;
+    }
+
+    @GetMapping("/house/series")
+    String all(Actor actor, Model model) {
+        model.addAttribute("all", read.all(actor, Subject.SERIES));
+        return "house/series-list";
+    }
+
+    private List<KindRule> using(Actor actor, String code) {
+        return read.all(actor, Subject.KIND).stream()
+                .map(e -> (KindRule) e.rule())
+                .filter(k -> k.series().equals(code))
+                .toList();
+    }
+
+    @GetMapping("/house/series/{code}")
+    String one(Actor actor, @PathVariable String code, @RequestParam Optional<Integer> beside, Model model) {
+        SeriesRule rule = (SeriesRule) RulePages.editions(read, actor, Subject.SERIES, code, beside, model)
+                .get(0)
+                .rule();
+        model.addAttribute("series", rule);
+        model.addAttribute("scopes", SeriesRule.Counts.values());
+        model.addAttribute("counters", series.counters(actor, code));
+        model.addAttribute("kinds", using(actor, code));
+        return "house/series";
+    }
+
+    @PostMapping("/house/series")
+    String make(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam String name,
+            @RequestParam String pattern,
+            @RequestParam SeriesRule.Counts counts) {
+        SeriesRule made = new SeriesRule(Rule.codeOf(name), name.strip(), pattern.strip(), counts);
+        return "redirect:" + keep.keep(actor, actKey, made, 0, "");
+    }
+
+    @PostMapping("/house/series/{code}")
+    String keep(
+            Actor actor,
+            @PathVariable String code,
+            @RequestParam String actKey,
+            @RequestParam int edition,
+            @RequestParam String name,
+            @RequestParam String pattern,
+            @RequestParam SeriesRule.Counts counts,
+            @RequestParam(defaultValue = "") String why) {
+        SeriesRule now = new SeriesRule(code, name.strip(), pattern.strip(), counts);
+        return "redirect:" + keep.keep(actor, actKey, now, edition, why);
+    }
+}
