@@ -104,6 +104,7 @@ class AccessibilityTest extends InBrowser {
                 "/filings/" + sheet,
                 "/documents/" + drawn + "/title-block",
                 "/write-sheets?items=" + drawn + "&place=true",
+                "/open-rounds",
                 "/house/kinds",
                 "/house/kinds/drawing?beside=1",
                 "/house/series/documents",

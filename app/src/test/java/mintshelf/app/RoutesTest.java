@@ -144,6 +144,7 @@ class RoutesTest {
         row(t, "/house/facts", "/house/facts", "302 403 403 403 403 200");
         row(t, "/house/facts/{code}", "/house/facts/material", "302 403 403 403 403 200");
         row(t, "/house/try", "/house/try", "302 403 403 403 403 200");
+        row(t, "/open-rounds", "/open-rounds", "302 404 404 404 404 200");
         row(t, "/house", "/house", "302 302 302 302 302 302");
         row(t, "/sheet-maps", "/sheet-maps", "302 403 403 403 403 200");
         row(t, "/sheet-maps/new", "/sheet-maps/new", "302 403 403 403 403 200");

@@ -11,6 +11,7 @@ create table if not exists person (
   telephone varchar(60) not null default '',
   note varchar(300) not null default '',
   zone varchar(60) not null default 'UTC',
+  away_from date null,
   away_until date null,
   stands_in bigint null,
   left_at datetime(6) null,

@@ -86,6 +86,7 @@ create table if not exists sign_off (
   person bigint not null,
   decision varchar(12) character set ascii collate ascii_bin not null,
   remark varchar(2000) not null,
+  for_person bigint null,
   at datetime(6) not null,
   standing_mark smallint null check (standing_mark = 1),
   fell_at datetime(6) null,
@@ -97,7 +98,21 @@ create table if not exists sign_off (
   constraint sign_off_ask foreign key (ask, round) references ask (id, round),
   constraint sign_off_item foreign key (round, item) references round_item (round, item),
   constraint sign_off_version foreign key (version) references version (id),
-  constraint sign_off_person foreign key (person) references person (id)
+  constraint sign_off_person foreign key (person) references person (id),
+  constraint sign_off_for foreign key (for_person) references person (id)
+);
+
+-- What was said again of a question that waits: by itself once for its due day, by a hand once a day.
+create table if not exists reminder (
+  ask bigint not null,
+  kind varchar(10) character set ascii collate ascii_bin not null,
+  day date not null,
+  by_person bigint null,
+  at datetime(6) not null,
+  primary key (ask, kind, day),
+  constraint reminder_kind check (kind in ('BEFORE','AFTER','RAISED','HAND')),
+  constraint reminder_ask foreign key (ask) references ask (id),
+  constraint reminder_person foreign key (by_person) references person (id)
 );
 
 -- A finding that is let pass in words, for one revision.

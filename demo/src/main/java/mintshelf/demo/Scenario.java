@@ -119,9 +119,14 @@ public class Scenario implements ApplicationRunner {
             }
         }
         long carmen = people.byLogin("carmen").orElseThrow().id();
-        people.setAway(people.byLogin("oluwaseun").orElseThrow().id(), Optional.empty(), OptionalLong.of(carmen));
+        people.setAway(
+                people.byLogin("oluwaseun").orElseThrow().id(),
+                Optional.empty(),
+                Optional.empty(),
+                OptionalLong.of(carmen));
         people.setAway(
                 people.byLogin("tomasz").orElseThrow().id(),
+                Optional.empty(),
                 Optional.of(now.atZone(ZONE).toLocalDate().plusDays(6)),
                 OptionalLong.of(people.byLogin("priya").orElseThrow().id()));
         grants.grantGroup(groups.get("Data management"), "data-manager", Scope.EVERYWHERE);

@@ -45,7 +45,7 @@ public class SheetValues {
                 round.answers(ask).stream().filter(s -> s.decision().signs()).toList();
         if (given.isEmpty()) return;
         SignOffLine line = ask.line();
-        String names = given.stream().map(SignOff::name).collect(Collectors.joining(", "));
+        String names = given.stream().map(SignOff::signer).collect(Collectors.joining(", "));
         if (!line.fact().isEmpty()) values.put(line.fact(), names);
         if (!line.day().isEmpty())
             values.put(line.day(), day(given.get(given.size() - 1).at()));

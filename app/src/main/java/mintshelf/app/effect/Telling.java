@@ -2,6 +2,7 @@ package mintshelf.app.effect;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -10,11 +11,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.setup.Settings;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Round;
@@ -28,9 +31,17 @@ public class Telling {
     private final GrantStore grants;
     private final OutboxStore outbox;
     private final NoticeStore notices;
+    private final Settings settings;
     private final Clock clock;
 
-    public Telling(PersonStore people, GrantStore grants, OutboxStore outbox, NoticeStore notices, Clock clock) {
+    public Telling(
+            PersonStore people,
+            GrantStore grants,
+            OutboxStore outbox,
+            NoticeStore notices,
+            Settings settings,
+            Clock clock) {
+        this.settings = settings;
         this.people = people;
         this.grants = grants;
         this.outbox = outbox;
@@ -55,20 +66,61 @@ public class Telling {
                 .toList();
     }
 
-    /** Mails an ask to the person it names, or to everybody who may answer it. */
+    /** Mails an ask to the person it names and whoever stands in for them today, or to everybody who may answer it. */
     public void ask(Actor by, Round round, Ask ask, Set<Long> authors, Collection<Place> places, String what) {
+        say("sign.asked", by.person(), round, ask, authors, places, what);
+    }
+
+    /** Mails an ask again to those of whom it waits; how many that are. */
+    public int remind(long by, Round round, Ask ask, Set<Long> authors, Collection<Place> places) {
+        return say("sign.reminded", by, round, ask, authors, places, "");
+    }
+
+    private int say(
+            String code, long by, Round round, Ask ask, Set<Long> authors, Collection<Place> places, String what) {
         Instant now = clock.instant();
-        long event = outbox.event(
-                "sign.asked",
-                Optional.of(round.id()),
-                Optional.empty(),
-                by.person(),
-                what,
-                "/rounds/" + round.id(),
-                now);
-        for (PersonStore.Person person : candidates(ask.line().role(), authors, places)) {
-            boolean asked = ask.person().map(p -> p == person.id()).orElse(true);
-            if (asked && !person.mail().isEmpty()) outbox.mail(event, person.id(), Optional.of(ask.id()), now);
+        List<PersonStore.Person> asked = waitedFor(round, ask, authors, places);
+        if (asked.isEmpty()) return 0;
+        long event =
+                outbox.event(code, Optional.of(round.id()), Optional.empty(), by, what, "/rounds/" + round.id(), now);
+        int mails = 0;
+        for (PersonStore.Person person : asked) {
+            if (person.mail().isEmpty()) continue;
+            outbox.mail(event, person.id(), Optional.of(ask.id()), now);
+            mails++;
+        }
+        return mails;
+    }
+
+    /** Of whom an ask waits now: the person it names, their deputy while they are away, or everybody who may answer and has not. */
+    public List<PersonStore.Person> waitedFor(Round round, Ask ask, Set<Long> authors, Collection<Place> places) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        Optional<Long> deputy = ask.deputy(today);
+        Set<Long> answered = new LinkedHashSet<>();
+        round.answers(ask).forEach(s -> answered.add(s.person()));
+        return candidates(ask.line().role(), authors, places).stream()
+                .filter(p -> ask.person().filter(named -> named != p.id()).isEmpty()
+                        || deputy.filter(d -> d == p.id()).isPresent())
+                .filter(p -> !answered.contains(p.id()))
+                .toList();
+    }
+
+    /** Tells whoever keeps order at all the places, and who sent it, that a question is late. */
+    public void raise(Round round, Collection<Place> places, long item, String says) {
+        Instant now = clock.instant();
+        Set<Long> receivers = new LinkedHashSet<>(Set.of(round.by()));
+        grants.rolesWith(Right.KEEP_SHELF).stream()
+                .flatMap(role -> people.withRole(role).stream())
+                .filter(p -> places.stream()
+                        .allMatch(place -> grants.access(p.id(), p.name()).may(Right.KEEP_SHELF, place)))
+                .forEach(p -> receivers.add(p.id()));
+        String to = "/rounds/" + round.id();
+        long event = outbox.event("round.late", Optional.of(round.id()), Optional.of(item), round.by(), says, to, now);
+        for (long receiver : receivers) {
+            Optional<PersonStore.Person> person = people.person(receiver).filter(p -> !p.left());
+            if (person.isEmpty()) continue;
+            notices.tell(receiver, "round.late", Optional.of(item), round.by(), says, to, now);
+            if (!person.get().mail().isEmpty()) outbox.mail(event, receiver, Optional.empty(), now);
         }
     }
 
@@ -163,6 +215,22 @@ public class Telling {
         long event = outbox.event(code, round, Optional.of(item), by.person(), says, Texts.shorten(to, 200), now);
         for (long person : others) {
             notices.tell(person, code, Optional.of(item), by.person(), says, to, now);
+            boolean hasMail = people.person(person)
+                    .filter(p -> !p.left() && !p.mail().isEmpty())
+                    .isPresent();
+            if (hasMail) outbox.mail(event, person, Optional.empty(), now);
+        }
+    }
+
+    /** Tells of something that concerns no document. */
+    public void news(Actor by, Collection<Long> receivers, String code, String says, String to) {
+        Instant now = clock.instant();
+        Set<Long> others = new LinkedHashSet<>(receivers);
+        others.remove(by.person());
+        if (others.isEmpty()) return;
+        long event = outbox.event(code, Optional.empty(), Optional.empty(), by.person(), says, to, now);
+        for (long person : others) {
+            notices.tell(person, code, Optional.empty(), by.person(), says, to, now);
             boolean hasMail = people.person(person)
                     .filter(p -> !p.left() && !p.mail().isEmpty())
                     .isPresent();

@@ -27,6 +27,11 @@ public record Words(ZoneId zone, Instant now) {
         return MOMENT.format(at.atZone(zone));
     }
 
+    /** The day in the person's own zone. */
+    public LocalDate today() {
+        return now.atZone(zone).toLocalDate();
+    }
+
     /** "23 Nov 2026". */
     public String day(Instant at) {
         return DAY.format(at.atZone(zone));

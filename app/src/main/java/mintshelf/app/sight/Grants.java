@@ -4,6 +4,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.core.access.Access;
 import org.springframework.stereotype.Component;
 
 /** People as those who act: with the grants and the zone that they have now. */
@@ -28,5 +29,10 @@ public class Grants {
     public Actor actor(long person, String login, String name, String address) {
         String zone = people.person(person).map(PersonStore.Person::zone).orElse("UTC");
         return new Actor(grants.access(person, name), login, zone, address);
+    }
+
+    /** The server itself, where it does by itself what its people would see all together: reminding, for one. It signs nothing. */
+    public Actor server() {
+        return new Actor(new Access(0, "Mint Shelf", grants.allGrants()), "", "UTC", "server");
     }
 }

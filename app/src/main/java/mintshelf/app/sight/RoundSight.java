@@ -1,5 +1,7 @@
 package mintshelf.app.sight;
 
+import java.time.Clock;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -11,7 +13,9 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.setup.Settings;
 import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.round.RoundListStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
@@ -33,11 +37,18 @@ public class RoundSight {
     private static final int MOST_IN_TRAY = 500;
 
     private final RoundStore rounds;
+    private final RoundListStore lists;
     private final OutboxStore outbox;
     private final Sight sight;
+    private final Settings settings;
+    private final Clock clock;
 
-    public RoundSight(RoundStore rounds, OutboxStore outbox, Sight sight) {
+    public RoundSight(
+            RoundStore rounds, RoundListStore lists, OutboxStore outbox, Sight sight, Settings settings, Clock clock) {
+        this.settings = settings;
+        this.clock = clock;
         this.rounds = rounds;
+        this.lists = lists;
         this.outbox = outbox;
         this.sight = sight;
     }
@@ -91,6 +102,11 @@ public class RoundSight {
                     .toList();
             if (!names.isEmpty()) said.add(words + String.join(", ", names));
         }
+    }
+
+    /** The day of the house. */
+    public LocalDate today() {
+        return LocalDate.ofInstant(clock.instant(), settings.zone());
     }
 
     public RoundView round(Actor actor, long id) {
@@ -190,7 +206,7 @@ public class RoundSight {
             views.add(new RoundView(
                     round,
                     lines,
-                    SignOffRules.waitingFor(round, actor.access(), worked, places),
+                    SignOffRules.waitingFor(round, actor.access(), worked, places, today()),
                     worked,
                     round.asks().stream()
                             .flatMap(a -> told.getOrDefault(a.id(), List.of()).stream())
@@ -206,7 +222,7 @@ public class RoundSight {
                 .map(g -> g.role().code())
                 .distinct()
                 .toList();
-        List<Long> maybe = rounds.maybeWaiting(actor.person(), roles, MOST_IN_TRAY);
+        List<Long> maybe = lists.maybeWaiting(actor.person(), roles, MOST_IN_TRAY);
         if (maybe.isEmpty()) return List.of();
         return rounds(actor, maybe).stream()
                 .filter(v -> v.mine().isPresent())
@@ -228,7 +244,7 @@ public class RoundSight {
 
     /** What came back to the actor and was not sent again, the latest first. The number of statements does not grow with it. */
     public List<CameBack> cameBack(Actor actor) {
-        List<RoundView> views = rounds(actor, rounds.returnedTo(actor.person(), 50));
+        List<RoundView> views = rounds(actor, lists.returnedTo(actor.person(), 50));
         Set<Long> open = rounds.returned(views.stream()
                 .flatMap(v -> v.lines().stream())
                 .map(l -> l.item().item())
@@ -246,8 +262,16 @@ public class RoundSight {
                 .toList();
     }
 
+    /** The open rounds behind one that the actor sees with all of their documents, the oldest first; and where to look on from. */
+    public record Portion(List<RoundView> views, Optional<Long> last) {}
+
+    public Portion open(Actor actor, long after, int most) {
+        List<Long> ids = lists.openRounds(after, most);
+        return new Portion(rounds(actor, ids), ids.isEmpty() ? Optional.empty() : Optional.of(ids.get(ids.size() - 1)));
+    }
+
     /** The open rounds that the actor sent. */
     public List<RoundView> sentBy(Actor actor) {
-        return rounds(actor, rounds.sentBy(actor.person(), 50));
+        return rounds(actor, lists.sentBy(actor.person(), 50));
     }
 }

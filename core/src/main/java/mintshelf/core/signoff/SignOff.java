@@ -8,6 +8,7 @@ import java.util.Optional;
  *
  * @param fellAt when a change let it fall; empty while it stands
  * @param fellWhy what changed
+ * @param forName name of whom the person stood in for; empty for nobody
  */
 public record SignOff(
         long ask,
@@ -17,7 +18,13 @@ public record SignOff(
         String remark,
         Instant at,
         Optional<Instant> fellAt,
-        String fellWhy) {
+        String fellWhy,
+        String forName) {
+    /** Who signed, and for whom: "Carmen Uribe for Oluwaseun Adebari". */
+    public String signer() {
+        return forName.isEmpty() ? name : name + " for " + forName;
+    }
+
     public boolean stands() {
         return fellAt.isEmpty();
     }

@@ -64,9 +64,10 @@ public final class SignOffRules {
      *
      * @param authors everybody who made a version of the revisions in the bundle: four eyes means two people
      * @param places of the documents in the bundle
+     * @param today who stands in for somebody does so on the days of their absence
      */
     public static Optional<Refusal> ask(
-            Round round, Ask ask, Access access, Set<Long> authors, Collection<Place> places) {
+            Round round, Ask ask, Access access, Set<Long> authors, Collection<Place> places, LocalDate today) {
         if (!round.isOpen()) {
             return refusal("round.ended", "This round was " + round.state().words() + ".", "Nothing waits for you.");
         }
@@ -74,7 +75,8 @@ public final class SignOffRules {
                 .anyMatch(s ->
                         ask.person().filter(p -> p == s.person()).isPresent() && s.decision() == Decision.ABSTAINED);
         boolean named = ask.person().isPresent() && !abstained;
-        if (named && ask.person().get() != access.person()) {
+        boolean standsIn = ask.deputy(today).filter(d -> d == access.person()).isPresent();
+        if (named && ask.person().get() != access.person() && !standsIn) {
             return refusal("sign.other", ask.personName() + " is asked for this.", "");
         }
         if (!hasRole(access, ask.line().role(), places)) {
@@ -96,9 +98,10 @@ public final class SignOffRules {
     }
 
     /** The ask that waits for a person, if one does: the one that names them before one that anybody may answer. */
-    public static Optional<Ask> waitingFor(Round round, Access access, Set<Long> authors, Collection<Place> places) {
+    public static Optional<Ask> waitingFor(
+            Round round, Access access, Set<Long> authors, Collection<Place> places, LocalDate today) {
         return round.waiting().stream()
-                .filter(a -> ask(round, a, access, authors, places).isEmpty())
+                .filter(a -> ask(round, a, access, authors, places, today).isEmpty())
                 .min(Comparator.comparing(
                         a -> a.person().filter(p -> p == access.person()).isEmpty()));
     }
@@ -133,9 +136,13 @@ public final class SignOffRules {
         LocalDate day = from;
         for (int left = workingDays; left > 0; ) {
             day = day.plusDays(1);
-            if (day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY) left--;
+            if (isWorkingDay(day)) left--;
         }
         return day;
+    }
+
+    public static boolean isWorkingDay(LocalDate day) {
+        return day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY;
     }
 
     /** The steps that open when an answer was given: asks that wait after it and did not before. */

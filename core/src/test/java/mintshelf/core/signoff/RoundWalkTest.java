@@ -68,7 +68,8 @@ class RoundWalkTest {
                     role,
                     person,
                     person.map(p -> "Person " + p).orElse(""),
-                    DAY));
+                    DAY,
+                    Optional.empty()));
         }
         return asks;
     }
@@ -110,8 +111,8 @@ class RoundWalkTest {
                     break;
                 }
                 long person = 1L + random.nextInt(PEOPLE);
-                Optional<Ask> mine =
-                        SignOffRules.waitingFor(round, Objects.requireNonNull(people.get(person)), authors, PLACES);
+                Optional<Ask> mine = SignOffRules.waitingFor(
+                        round, Objects.requireNonNull(people.get(person)), authors, PLACES, LocalDate.EPOCH);
                 if (mine.isPresent()) {
                     Decision decision = random.nextInt(6) == 0
                             ? Decision.ABSTAINED
@@ -127,13 +128,21 @@ class RoundWalkTest {
     }
 
     private static SignOff answer(Ask ask, long person, Decision decision) {
-        return new SignOff(ask.id(), person, "Person " + person, decision, "", THEN, Optional.empty(), "");
+        return new SignOff(ask.id(), person, "Person " + person, decision, "", THEN, Optional.empty(), "", "");
     }
 
     private static SignOff fallen(SignOff s) {
         return s.stands()
                 ? new SignOff(
-                        s.ask(), s.person(), s.name(), s.decision(), s.remark(), s.at(), Optional.of(THEN), "changed")
+                        s.ask(),
+                        s.person(),
+                        s.name(),
+                        s.decision(),
+                        s.remark(),
+                        s.at(),
+                        Optional.of(THEN),
+                        "changed",
+                        "")
                 : s;
     }
 
@@ -143,7 +152,7 @@ class RoundWalkTest {
         for (int turn = 0; turn < PEOPLE + 1; turn++) {
             boolean signed = false;
             for (Access access : people.values()) {
-                Optional<Ask> ask = SignOffRules.waitingFor(now, access, authors, PLACES);
+                Optional<Ask> ask = SignOffRules.waitingFor(now, access, authors, PLACES, LocalDate.EPOCH);
                 if (ask.isEmpty()) continue;
                 List<SignOff> more = new ArrayList<>(now.signOffs());
                 more.add(answer(ask.get(), access.person(), Decision.SIGNED));
@@ -195,7 +204,7 @@ class RoundWalkTest {
             }
         }
         for (Access access : people.values()) {
-            SignOffRules.waitingFor(round, access, authors, PLACES)
+            SignOffRules.waitingFor(round, access, authors, PLACES, LocalDate.EPOCH)
                     .ifPresent(ask -> assertThat(round.waiting()).contains(ask));
         }
     }

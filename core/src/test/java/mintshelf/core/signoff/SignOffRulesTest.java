@@ -38,7 +38,8 @@ class SignOffRulesTest {
                 role.replace('-', ' '),
                 person,
                 person.map(p -> "Person " + p).orElse(""),
-                DAY);
+                DAY,
+                Optional.empty());
     }
 
     private static Access with(long person, String role, Scope scope) {
@@ -46,7 +47,7 @@ class SignOffRulesTest {
     }
 
     private static SignOff answer(Ask ask, long person, Decision decision) {
-        return new SignOff(ask.id(), person, "Person " + person, decision, "", THEN, Optional.empty(), "");
+        return new SignOff(ask.id(), person, "Person " + person, decision, "", THEN, Optional.empty(), "", "");
     }
 
     private static Round round(List<Ask> asks, SignOff... given) {
@@ -54,7 +55,7 @@ class SignOffRulesTest {
     }
 
     private static Optional<String> refused(Round round, Ask ask, Access access) {
-        return SignOffRules.ask(round, ask, access, Set.of(PRIYA), List.of(PLACE))
+        return SignOffRules.ask(round, ask, access, Set.of(PRIYA), List.of(PLACE), DAY)
                 .map(Refusal::code);
     }
 
@@ -107,12 +108,12 @@ class SignOffRulesTest {
         Access hedda = with(HEDDA, "checker", Scope.EVERYWHERE);
         Access marit = with(MARIT, "checker", Scope.EVERYWHERE);
         Round open = round(List.of(CHECK, hers, APPROVE));
-        assertThat(SignOffRules.waitingFor(open, hedda, Set.of(), List.of(PLACE)))
+        assertThat(SignOffRules.waitingFor(open, hedda, Set.of(), List.of(PLACE), DAY))
                 .contains(hers);
-        assertThat(SignOffRules.waitingFor(open, marit, Set.of(), List.of(PLACE)))
+        assertThat(SignOffRules.waitingFor(open, marit, Set.of(), List.of(PLACE), DAY))
                 .contains(CHECK);
         Round half = round(List.of(CHECK, hers, APPROVE), answer(hers, HEDDA, Decision.SIGNED));
-        assertThat(SignOffRules.waitingFor(half, hedda, Set.of(), List.of(PLACE)))
+        assertThat(SignOffRules.waitingFor(half, hedda, Set.of(), List.of(PLACE), DAY))
                 .isEmpty();
         assertThat(half.openStep()).contains(1);
     }
@@ -137,8 +138,8 @@ class SignOffRulesTest {
 
     @Test
     void whatFellIsAskedAgainOfTheSamePerson() {
-        SignOff fell =
-                new SignOff(11, HEDDA, "Hedda", Decision.SIGNED, "", THEN, Optional.of(THEN), "Material 316L → 304");
+        SignOff fell = new SignOff(
+                11, HEDDA, "Hedda", Decision.SIGNED, "", THEN, Optional.of(THEN), "Material 316L → 304", "");
         Round round = round(List.of(CHECK, APPROVE), fell);
         assertThat(round.waiting()).containsExactly(CHECK);
         assertThat(refused(round, CHECK, with(HEDDA, "checker", Scope.EVERYWHERE)))

@@ -1,11 +1,14 @@
 package mintshelf.app.page.people;
 
+import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.person.Sessions;
+import mintshelf.app.use.person.SetAway;
 import mintshelf.core.access.Right;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -19,9 +22,13 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class PeoplePage {
     private static final int PAGE = 50;
     private final People people;
-    private final Sessions sessions;
+    private static final int DEPUTIES = 300;
 
-    public PeoplePage(People people, Sessions sessions) {
+    private final Sessions sessions;
+    private final SetAway away;
+
+    public PeoplePage(People people, Sessions sessions, SetAway away) {
+        this.away = away;
         this.sessions = sessions;
         this.people = people;
     }
@@ -46,8 +53,29 @@ public class PeoplePage {
         model.addAttribute("card", people.card(actor, id));
         model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
         model.addAttribute("own", actor.person() == id);
+        model.addAttribute("maySetAway", SetAway.may(actor, id));
+        if (SetAway.may(actor, id)) model.addAttribute("deputies", people.people(actor, "", 0, DEPUTIES));
+        model.addAttribute("today", away.today());
         model.addAttribute("sessions", actor.person() == id ? sessions.of(actor) : List.of());
         return "people/card";
+    }
+
+    /** Away from a day until a day, and who stands in. */
+    @PostMapping("/people/{id}/away")
+    String away(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam LocalDate from,
+            @RequestParam LocalDate until,
+            @RequestParam(defaultValue = "0") long standsin) {
+        return "redirect:"
+                + away.away(actor, actKey, id, from, until, standsin == 0 ? Optional.empty() : Optional.of(standsin));
+    }
+
+    @PostMapping("/people/{id}/back")
+    String back(Actor actor, @PathVariable long id, @RequestParam String actKey) {
+        return "redirect:" + away.back(actor, actKey, id);
     }
 
     /** One's own password. */

@@ -23,6 +23,7 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.AskOthers;
 import mintshelf.app.use.round.ReadRounds;
+import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
 import mintshelf.app.use.structure.ReadModel;
@@ -254,6 +255,7 @@ public class RoundPages {
                         .flatMap(x -> compared(x.view()).stream())
                         .collect(Collectors.toMap(Compared::round, Compared::comparison)));
         model.addAttribute("sent", rounds.sent(actor));
+        model.addAttribute("keeps", RemindRounds.keeps(actor));
         return "round/in-tray";
     }
 }

@@ -122,6 +122,17 @@ public class GrantStore {
         return db.select(ROLE.CODE, ROLE.NAME).from(ROLE).orderBy(ROLE.NAME).fetchMap(ROLE.CODE, ROLE.NAME);
     }
 
+    /** Codes of the roles that give a right. */
+    public List<String> rolesWith(Right right) {
+        return db.select(ROLE.CODE)
+                .from(ROLE)
+                .join(ROLE_RIGHT)
+                .on(ROLE_RIGHT.ROLE.eq(ROLE.ID))
+                .where(ROLE_RIGHT.ACCESS_RIGHT.eq(right.name()))
+                .orderBy(ROLE.CODE)
+                .fetch(ROLE.CODE);
+    }
+
     /** Adds a role when its code is new. */
     public long addRole(Role role) {
         Optional<Long> known =

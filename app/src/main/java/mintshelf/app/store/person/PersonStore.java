@@ -40,10 +40,17 @@ public class PersonStore {
             String telephone,
             String note,
             String zone,
+            Optional<LocalDate> awayFrom,
             Optional<LocalDate> awayUntil,
             OptionalLong standsIn,
             boolean left,
-            boolean canSignIn) {}
+            boolean canSignIn) {
+        public boolean isAway(LocalDate day) {
+            return awayUntil.isPresent()
+                    && !day.isAfter(awayUntil.get())
+                    && awayFrom.filter(day::isBefore).isEmpty();
+        }
+    }
 
     /** What a sign-in is checked against. */
     public record Credentials(long person, String login, String name, String passwordHash, boolean left) {}
@@ -90,6 +97,7 @@ public class PersonStore {
                 row.get(PERSON.TELEPHONE),
                 row.get(PERSON.NOTE),
                 row.get(PERSON.ZONE),
+                Optional.ofNullable(row.get(PERSON.AWAY_FROM)),
                 Optional.ofNullable(row.get(PERSON.AWAY_UNTIL)),
                 standsIn == null ? OptionalLong.empty() : OptionalLong.of(standsIn),
                 row.get(PERSON.LEFT_AT) != null,
@@ -119,8 +127,10 @@ public class PersonStore {
                 .execute();
     }
 
-    public void setAway(long person, Optional<LocalDate> until, OptionalLong standsIn) {
+    /** @param from empty for at once; also where somebody only names who stands in when they are away */
+    public void setAway(long person, Optional<LocalDate> from, Optional<LocalDate> until, OptionalLong standsIn) {
         db.update(PERSON)
+                .set(PERSON.AWAY_FROM, from.orElse(null))
                 .set(PERSON.AWAY_UNTIL, until.orElse(null))
                 .set(PERSON.STANDS_IN, standsIn.isPresent() ? standsIn.getAsLong() : null)
                 .where(PERSON.ID.eq(person))

@@ -26,9 +26,11 @@ import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.route.SignOffLine;
 import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Away;
 import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
+import mintshelf.database.schema.tables.Person;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -44,6 +46,9 @@ public class RoundStore {
             .join(ROUND)
             .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE))
             .where(BUNDLE_ITEM.OPEN_MARK.eq(MARK), BUNDLE_ITEM.ITEM.in(items)));
+    /** A second person beside one: who stands in for them, or for whom they stood in. */
+    private static final Person DEPUTY = PERSON.as("deputy");
+
     private final DSLContext db;
 
     public RoundStore(DSLContext db) {
@@ -118,7 +123,14 @@ public class RoundStore {
 
     /** Records an answer on every document of the round. */
     public void answer(
-            Ask ask, Round round, List<Item> items, long person, Decision decision, String remark, Instant now) {
+            Ask ask,
+            Round round,
+            List<Item> items,
+            long person,
+            Optional<Long> standsInFor,
+            Decision decision,
+            String remark,
+            Instant now) {
         for (Item item : items) {
             db.insertInto(SIGN_OFF)
                     .set(SIGN_OFF.ASK, ask.id())
@@ -127,6 +139,7 @@ public class RoundStore {
                     .set(SIGN_OFF.VERSION, item.version())
                     .set(SIGN_OFF.DIGEST, item.digest().bytes())
                     .set(SIGN_OFF.PERSON, person)
+                    .set(SIGN_OFF.FOR_PERSON, standsInFor.orElse(null))
                     .set(SIGN_OFF.DECISION, decision.name())
                     .set(SIGN_OFF.REMARK, remark)
                     .set(SIGN_OFF.AT, Times.utc(now))
@@ -280,12 +293,14 @@ public class RoundStore {
 
     private Map<Long, List<Ask>> asks(Condition where) {
         return db.select(ASK.fields())
-                .select(ROLE.NAME, PERSON.NAME)
+                .select(ROLE.NAME, PERSON.NAME, PERSON.AWAY_FROM, PERSON.AWAY_UNTIL, PERSON.STANDS_IN, DEPUTY.NAME)
                 .from(ASK)
                 .join(ROLE)
                 .on(ROLE.CODE.eq(ASK.ROLE))
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(ASK.PERSON))
+                .leftJoin(DEPUTY)
+                .on(DEPUTY.ID.eq(PERSON.STANDS_IN))
                 .where(where)
                 .orderBy(ASK.STEP, ASK.ID)
                 .fetchGroups(
@@ -303,17 +318,31 @@ public class RoundStore {
                                 row.get(ROLE.NAME),
                                 Optional.ofNullable(row.get(ASK.PERSON)),
                                 Optional.ofNullable(row.get(PERSON.NAME)).orElse(""),
-                                row.get(ASK.DUE)));
+                                row.get(ASK.DUE),
+                                away(row)));
+    }
+
+    private static Optional<Away> away(Record row) {
+        LocalDate until = row.get(PERSON.AWAY_UNTIL);
+        if (until == null) return Optional.empty();
+        LocalDate from = row.get(PERSON.AWAY_FROM);
+        return Optional.of(new Away(
+                from == null ? LocalDate.MIN : from,
+                until,
+                Optional.ofNullable(row.get(PERSON.STANDS_IN)),
+                Optional.ofNullable(row.get(DEPUTY.NAME)).orElse("")));
     }
 
     /** One answer for all documents: they are decided together, so the first document's rows tell it. */
     private Map<Long, List<SignOff>> answers(Condition where) {
         var other = SIGN_OFF.as("other");
         return db.select(SIGN_OFF.fields())
-                .select(PERSON.NAME)
+                .select(PERSON.NAME, DEPUTY.NAME)
                 .from(SIGN_OFF)
                 .join(PERSON)
                 .on(PERSON.ID.eq(SIGN_OFF.PERSON))
+                .leftJoin(DEPUTY)
+                .on(DEPUTY.ID.eq(SIGN_OFF.FOR_PERSON))
                 .where(where)
                 .and(SIGN_OFF.ITEM.eq(
                         DSL.select(DSL.min(other.ITEM)).from(other).where(other.ROUND.eq(SIGN_OFF.ROUND))))
@@ -328,7 +357,8 @@ public class RoundStore {
                                 row.get(SIGN_OFF.REMARK),
                                 Times.instant(row.get(SIGN_OFF.AT)),
                                 Optional.ofNullable(row.get(SIGN_OFF.FELL_AT)).map(Times::instant),
-                                Optional.ofNullable(row.get(SIGN_OFF.FELL_WHY)).orElse("")));
+                                Optional.ofNullable(row.get(SIGN_OFF.FELL_WHY)).orElse(""),
+                                Optional.ofNullable(row.get(DEPUTY.NAME)).orElse("")));
     }
 
     /** Locks a round, after its documents: what was read of it before may have changed. */
@@ -393,41 +423,5 @@ public class RoundStore {
                 .forEach(row -> authors.computeIfAbsent(row.value1(), r -> new HashSet<>())
                         .add(row.value2()));
         return authors;
-    }
-
-    /** Open rounds that may wait for a person with these roles, the oldest first. Which do is for the core to say. */
-    public List<Long> maybeWaiting(long person, Collection<String> roles, int most) {
-        return db.select(ROUND.ID)
-                .from(ROUND)
-                .where(
-                        ROUND.OPEN_MARK.eq(MARK),
-                        DSL.exists(DSL.selectOne()
-                                .from(ASK)
-                                .where(
-                                        ASK.ROUND.eq(ROUND.ID),
-                                        ASK.PERSON.eq(person).or(ASK.ROLE.in(roles)))))
-                .orderBy(ROUND.ID)
-                .limit(most)
-                .fetch(ROUND.ID);
-    }
-
-    /** Rounds that a person sent and that were returned, the latest first. */
-    public List<Long> returnedTo(long person, int most) {
-        return db.select(ROUND.ID)
-                .from(ROUND)
-                .where(ROUND.STATE.eq(Round.State.RETURNED.name()), ROUND.OPENED_BY.eq(person))
-                .orderBy(ROUND.ID.desc())
-                .limit(most)
-                .fetch(ROUND.ID);
-    }
-
-    /** Open rounds that a person sent, the latest first. */
-    public List<Long> sentBy(long person, int most) {
-        return db.select(ROUND.ID)
-                .from(ROUND)
-                .where(ROUND.OPEN_MARK.eq(MARK), ROUND.OPENED_BY.eq(person))
-                .orderBy(ROUND.ID.desc())
-                .limit(most)
-                .fetch(ROUND.ID);
     }
 }

@@ -28,10 +28,23 @@ record Letter(
         List<String> trail,
         String[] link) {
 
-    /** @param differences what the first sheet changes, in short; empty where there is nothing to compare */
-    static Letter asking(RoundView view, Ask ask, String origin, String due, Optional<String> differences) {
+    /**
+     * @param forWhom name of whom the receiver stands in for; empty for nobody
+     * @param again whether it was asked before
+     * @param differences what the first sheet changes, in short; empty where there is nothing to compare
+     */
+    static Letter asking(
+            RoundView view,
+            Ask ask,
+            String forWhom,
+            boolean again,
+            String origin,
+            String due,
+            Optional<String> differences) {
         String named = named(view);
-        String question = "Will you sign " + named + " as " + ask.line().meaning() + ", by " + due + "?";
+        String question = (again ? "It still waits: will you sign " : "Will you sign ") + named
+                + (forWhom.isEmpty() ? "" : " for " + forWhom) + " as "
+                + ask.line().meaning() + ", by " + due + "?";
         Letter letter = of(view, question, question, origin, "Look at the sheet and answer");
         if (differences.isEmpty()) return letter;
         List<String> trail = new ArrayList<>(List.of(differences.get()));
@@ -67,6 +80,18 @@ record Letter(
                 new String[] {"Look at it", origin + to});
     }
 
+    /** Of something that concerns no document. */
+    static Letter word(String says, String link) {
+        return new Letter(
+                Texts.shorten(Texts.line(says), 150),
+                says + (says.endsWith(".") ? "" : "."),
+                Optional.empty(),
+                List.of(),
+                "",
+                List.of(),
+                new String[] {"Look at it", link});
+    }
+
     /** The link that sets a password. */
     static Letter inviting(String says, String link) {
         return new Letter(
@@ -96,7 +121,7 @@ record Letter(
         List<String> trail = new ArrayList<>();
         trail.add(view.round().byName() + " sent it.");
         for (SignOff s : view.round().signOffs()) {
-            trail.add(s.name() + " " + s.decision().words()
+            trail.add(s.signer() + " " + s.decision().words()
                     + (s.remark().isEmpty() ? "." : ": " + Texts.line(s.remark()))
                     + (s.stands() ? "" : " That fell: " + s.fellWhy() + "."));
         }

@@ -75,11 +75,18 @@ class Letters {
         }
         if (delivery.ask().isPresent()) {
             Optional<Ask> ask = view.mine().filter(a -> a.id() == delivery.ask().get());
-            return ask.map(a -> Letter.asking(view, a, settings.origin(), DUE.format(a.due()), differences(view)));
+            boolean again = delivery.code().equals("sign.reminded");
+            return ask.map(a -> Letter.asking(
+                    view, a, forWhom(a, to), again, settings.origin(), DUE.format(a.due()), differences(view)));
         }
         return isStale(delivery)
                 ? Optional.empty()
                 : Optional.of(Letter.telling(view, delivery.says(), settings.origin()));
+    }
+
+    /** The name of whom somebody is asked for, as their deputy. */
+    private static String forWhom(Ask ask, PersonStore.Person to) {
+        return ask.person().filter(p -> p != to.id()).isPresent() ? ask.personName() : "";
     }
 
     private static final int SAID = 3;
@@ -107,7 +114,10 @@ class Letters {
         if (delivery.code().equals(OutboxStore.INVITED)) {
             return Optional.of(Letter.inviting(delivery.says(), settings.origin() + delivery.to()));
         }
-        if (isStale(delivery) || delivery.item().isEmpty()) return Optional.empty();
+        if (isStale(delivery)) return Optional.empty();
+        if (delivery.item().isEmpty()) {
+            return Optional.of(Letter.word(delivery.says(), settings.origin() + delivery.to()));
+        }
         try {
             return Optional.of(Letter.news(
                     sight.of(actor, delivery.item().get()), delivery.says(), settings.origin(), delivery.to()));

@@ -84,7 +84,7 @@ public class SignMany implements SetAct {
         return Refusal.of("round.none", seen.document().number() + " is in no open round.", "Leave it out.");
     }
 
-    private static Plan.Row<PlanLine> row(Actor actor, Seen one, RoundView view) {
+    private Plan.Row<PlanLine> row(Actor actor, Seen one, RoundView view) {
         List<String> says = new ArrayList<>();
         view.mine().ifPresent(a -> says.add("as " + a.line().meaning()));
         view.lines().stream()
@@ -98,7 +98,8 @@ public class SignMany implements SetAct {
                 Optional.empty(),
                 one.document().current().label(),
                 says);
-        return Plan.Row.asked(line, SignRound.refusal(actor, view).stream().toList());
+        return Plan.Row.asked(
+                line, SignRound.refusal(actor, view, views.today()).stream().toList());
     }
 
     @Override

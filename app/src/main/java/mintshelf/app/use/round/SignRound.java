@@ -2,6 +2,7 @@ package mintshelf.app.use.round;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -109,6 +110,7 @@ public class SignRound {
                 view.round(),
                 view.lines().stream().map(RoundSight.RoundLine::item).toList(),
                 actor.person(),
+                standsInFor(actor, ask),
                 decision,
                 words,
                 now);
@@ -118,7 +120,8 @@ public class SignRound {
                     line.item().item(),
                     "signoff.given",
                     line.item().number(),
-                    says(decision, ask, line.item().number()),
+                    says(decision, ask, line.item().number())
+                            + (standsInFor(actor, ask).isPresent() ? ", for " + ask.personName() : ""),
                     words);
         }
         Round after = rounds.round(id).orElseThrow();
@@ -126,6 +129,11 @@ public class SignRound {
         else if (after.openStep().isEmpty() && waitsForAHand(view)) waitForAHand(actor, view, after, now);
         else if (after.openStep().isEmpty()) release(actor, view, after, now);
         else goOn(actor, view, after);
+    }
+
+    /** The person that an ask names, when somebody else answers it: only their deputy can. */
+    private Optional<Long> standsInFor(Actor actor, Ask ask) {
+        return ask.deputy(sight.today()).filter(d -> d == actor.person()).flatMap(d -> ask.person());
     }
 
     private static String says(Decision decision, Ask ask, int version) {
@@ -137,19 +145,19 @@ public class SignRound {
         };
     }
 
-    private static Ask asked(Actor actor, RoundView view) {
-        refusal(actor, view).ifPresent(r -> {
+    private Ask asked(Actor actor, RoundView view) {
+        refusal(actor, view, sight.today()).ifPresent(r -> {
             throw new Refused(r);
         });
         return view.mine().orElseThrow();
     }
 
     /** Why none of a round's asks is the actor's: the one that comes nearest tells. */
-    static Optional<Refusal> refusal(Actor actor, RoundView view) {
+    static Optional<Refusal> refusal(Actor actor, RoundView view, LocalDate today) {
         if (view.mine().isPresent()) return Optional.empty();
         Round round = view.round();
         return Optional.of(round.asks().stream()
-                .map(a -> SignOffRules.ask(round, a, actor.access(), view.authors(), view.places())
+                .map(a -> SignOffRules.ask(round, a, actor.access(), view.authors(), view.places(), today)
                         .orElseThrow())
                 .filter(r -> !r.code().equals("sign.enough"))
                 .findFirst()
