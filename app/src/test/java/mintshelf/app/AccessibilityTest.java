@@ -105,6 +105,7 @@ class AccessibilityTest extends InBrowser {
                 "/documents/" + drawn + "/title-block",
                 "/write-sheets?items=" + drawn + "&place=true",
                 "/open-rounds",
+                "/house/people",
                 "/house/kinds",
                 "/house/kinds/drawing?beside=1",
                 "/house/series/documents",

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Scope;
@@ -30,6 +31,7 @@ public class Scenario implements ApplicationRunner {
 
     private final PersonStore people;
     private final GrantStore grants;
+    private final GroupStore members;
     private final ReadShelf shelves;
     private final Hands hands;
     private final StoryClock clock;
@@ -39,12 +41,14 @@ public class Scenario implements ApplicationRunner {
     Scenario(
             PersonStore people,
             GrantStore grants,
+            GroupStore members,
             ReadShelf shelves,
             Hands hands,
             StoryClock clock,
             BCryptPasswordEncoder passwords) {
         this.people = people;
         this.grants = grants;
+        this.members = members;
         this.shelves = shelves;
         this.hands = hands;
         this.clock = clock;
@@ -115,7 +119,7 @@ public class Scenario implements ApplicationRunner {
                     clock.instant());
             people.setPassword(id, hash);
             for (String group : person.groups()) {
-                grants.join(groups.computeIfAbsent(group, grants::addGroup), id);
+                members.join(groups.computeIfAbsent(group, members::addGroup), id);
             }
         }
         long carmen = people.byLogin("carmen").orElseThrow().id();

@@ -12,7 +12,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
-import mintshelf.app.use.person.People;
+import mintshelf.app.use.person.ReadPeople;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.access.Right;
@@ -33,7 +33,7 @@ public class DocumentPanels {
     private final CompareSheets compare;
     private final ReadSheet sheets;
     private final Around around;
-    private final People people;
+    private final ReadPeople people;
     private final ReadRecord record;
 
     public DocumentPanels(
@@ -42,7 +42,7 @@ public class DocumentPanels {
             CompareSheets compare,
             ReadSheet sheets,
             Around around,
-            People people,
+            ReadPeople people,
             ReadRecord record) {
         this.read = read;
         this.room = room;

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.use.house.TryIt;
-import mintshelf.app.use.person.People;
+import mintshelf.app.use.person.ReadPeople;
 import mintshelf.core.route.RouteMap;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -18,9 +18,9 @@ public class TryPages {
     private static final int MOST = 500;
     private static final int PEOPLE = 200;
     private final TryIt tryIt;
-    private final People people;
+    private final ReadPeople people;
 
-    public TryPages(TryIt tryIt, People people) {
+    public TryPages(TryIt tryIt, ReadPeople people) {
         this.tryIt = tryIt;
         this.people = people;
     }

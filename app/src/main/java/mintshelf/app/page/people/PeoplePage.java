@@ -7,6 +7,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.use.person.People;
+import mintshelf.app.use.person.ReadPeople;
 import mintshelf.app.use.person.Sessions;
 import mintshelf.app.use.person.SetAway;
 import mintshelf.core.access.Right;
@@ -22,15 +23,17 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class PeoplePage {
     private static final int PAGE = 50;
     private final People people;
+    private final ReadPeople read;
     private static final int DEPUTIES = 300;
 
     private final Sessions sessions;
     private final SetAway away;
 
-    public PeoplePage(People people, Sessions sessions, SetAway away) {
+    public PeoplePage(People people, ReadPeople read, Sessions sessions, SetAway away) {
         this.away = away;
         this.sessions = sessions;
         this.people = people;
+        this.read = read;
     }
 
     @GetMapping("/people")
@@ -39,10 +42,10 @@ public class PeoplePage {
             @RequestParam(defaultValue = "") String after,
             @RequestParam(defaultValue = "0") long afterId,
             Model model) {
-        List<Person> found = people.people(actor, after, afterId, PAGE + 1);
+        List<Person> found = read.people(actor, after, afterId, PAGE + 1);
         List<Person> shown = found.size() > PAGE ? found.subList(0, PAGE) : found;
         model.addAttribute("people", shown);
-        model.addAttribute("groups", people.groups(shown));
+        model.addAttribute("groups", read.groups(shown));
         model.addAttribute("next", found.size() > PAGE ? shown.get(PAGE - 1) : null);
         model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
         return "people/page";
@@ -50,11 +53,11 @@ public class PeoplePage {
 
     @GetMapping("/people/{id}")
     String card(Actor actor, @PathVariable long id, Model model) {
-        model.addAttribute("card", people.card(actor, id));
+        model.addAttribute("card", read.card(actor, id));
         model.addAttribute("mayAdd", actor.access().mayEverywhere(Right.KEEP_HOUSE_RULES));
         model.addAttribute("own", actor.person() == id);
         model.addAttribute("maySetAway", SetAway.may(actor, id));
-        if (SetAway.may(actor, id)) model.addAttribute("deputies", people.people(actor, "", 0, DEPUTIES));
+        if (SetAway.may(actor, id)) model.addAttribute("deputies", read.people(actor, "", 0, DEPUTIES));
         model.addAttribute("today", away.today());
         model.addAttribute("sessions", actor.person() == id ? sessions.of(actor) : List.of());
         return "people/card";
@@ -94,7 +97,7 @@ public class PeoplePage {
     @PostMapping("/people/{id}/invite")
     String inviteAgain(Actor actor, @PathVariable long id, Model model) {
         People.Invited invited = people.inviteAgain(actor, id);
-        model.addAttribute("card", people.card(actor, id));
+        model.addAttribute("card", read.card(actor, id));
         model.addAttribute("token", invited.token());
         return "people/added";
     }
@@ -108,7 +111,7 @@ public class PeoplePage {
     /** The card alone, for the small window beside a name. */
     @GetMapping("/people/{id}/card")
     String small(Actor actor, @PathVariable long id, Model model) {
-        model.addAttribute("card", people.card(actor, id));
+        model.addAttribute("card", read.card(actor, id));
         return "people/_card :: card";
     }
 
@@ -118,7 +121,7 @@ public class PeoplePage {
             throw Refused.because(
                     "access.missing", "Only who keeps the house rules adds people.", "Ask a data manager.");
         }
-        model.addAttribute("card", people.card(actor, id));
+        model.addAttribute("card", read.card(actor, id));
         return "people/like";
     }
 
@@ -132,13 +135,13 @@ public class PeoplePage {
             Model model) {
         try {
             People.Invited invited = people.addLike(actor, id, name, login, mail);
-            model.addAttribute("card", people.card(actor, invited.person()));
+            model.addAttribute("card", read.card(actor, invited.person()));
             model.addAttribute("token", invited.token());
             return "people/added";
         } catch (Refused e) {
             if (e.refusal().code().equals("access.missing")) throw e;
             model.addAttribute("refusal", e.refusal());
-            model.addAttribute("card", people.card(actor, id));
+            model.addAttribute("card", read.card(actor, id));
             model.addAttribute("typedName", name);
             model.addAttribute("typedLogin", login);
             model.addAttribute("typedMail", mail);

@@ -28,6 +28,7 @@ public class RecordPage {
         ACTS.put("hold.", "holds");
         ACTS.put("stray.", "strays");
         ACTS.put("facts.", "facts");
+        ACTS.put("house.", "house rules and grants");
         ACTS.put("person.", "people");
         ACTS.put("access.", "refused");
     }

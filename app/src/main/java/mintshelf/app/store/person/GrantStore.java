@@ -25,7 +25,6 @@ import mintshelf.core.access.Grant;
 import mintshelf.core.access.Right;
 import mintshelf.core.access.Role;
 import mintshelf.core.access.Scope;
-import mintshelf.core.base.Texts;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record1;
@@ -53,13 +52,8 @@ public class GrantStore {
 
     private record Kept(long stamp, List<Grant> grants) {}
 
-    /** Copies groups, grants and the deputy of {@code model}; not its name, mail or password. */
-    public void copyPlace(long model, long to) {
-        db.insertInto(GROUP_MEMBER, GROUP_MEMBER.PERSON_GROUP, GROUP_MEMBER.PERSON)
-                .select(DSL.select(GROUP_MEMBER.PERSON_GROUP, DSL.val(to))
-                        .from(GROUP_MEMBER)
-                        .where(GROUP_MEMBER.PERSON.eq(model)))
-                .execute();
+    /** Copies the own grants of {@code model}; what it has through groups comes with {@link GroupStore#copy}. */
+    public void copy(long model, long to) {
         db.insertInto(
                         ACCESS_GRANT,
                         ACCESS_GRANT.PERSON,
@@ -77,44 +71,6 @@ public class GrantStore {
                         .where(ACCESS_GRANT.PERSON.eq(model)))
                 .execute();
         moveStamp();
-    }
-
-    public long addGroup(String name) {
-        return db.insertInto(PERSON_GROUP)
-                .set(PERSON_GROUP.NAME, name)
-                .set(PERSON_GROUP.NAME_KEY, Texts.key(name))
-                .returningResult(PERSON_GROUP.ID)
-                .fetchSingle()
-                .value1();
-    }
-
-    public void join(long group, long person) {
-        db.insertInto(GROUP_MEMBER)
-                .set(GROUP_MEMBER.PERSON_GROUP, group)
-                .set(GROUP_MEMBER.PERSON, person)
-                .execute();
-        moveStamp();
-    }
-
-    public List<String> groupsOf(long person) {
-        return db.select(PERSON_GROUP.NAME)
-                .from(PERSON_GROUP)
-                .join(GROUP_MEMBER)
-                .on(GROUP_MEMBER.PERSON_GROUP.eq(PERSON_GROUP.ID))
-                .where(GROUP_MEMBER.PERSON.eq(person))
-                .orderBy(PERSON_GROUP.NAME)
-                .fetch(PERSON_GROUP.NAME);
-    }
-
-    /** Groups of many people at once; one statement. */
-    public Map<Long, List<String>> groupsOf(List<Long> people) {
-        return db.select(GROUP_MEMBER.PERSON, PERSON_GROUP.NAME)
-                .from(PERSON_GROUP)
-                .join(GROUP_MEMBER)
-                .on(GROUP_MEMBER.PERSON_GROUP.eq(PERSON_GROUP.ID))
-                .where(GROUP_MEMBER.PERSON.in(people))
-                .orderBy(PERSON_GROUP.NAME)
-                .fetchGroups(GROUP_MEMBER.PERSON, PERSON_GROUP.NAME);
     }
 
     /** The names of all roles by their codes, in the order of the names. */
@@ -172,6 +128,84 @@ public class GrantStore {
                 .set(ACCESS_GRANT.KIND, orNull(scope.kind()))
                 .execute();
         moveStamp();
+    }
+
+    /** Takes a grant away; whether it was there. */
+    public boolean takeAway(long grant) {
+        boolean there =
+                db.deleteFrom(ACCESS_GRANT).where(ACCESS_GRANT.ID.eq(grant)).execute() > 0;
+        moveStamp();
+        return there;
+    }
+
+    /** Whose a grant is: a person, or the people of a group. */
+    public List<Long> holders(long grant) {
+        return db.select(ACCESS_GRANT.PERSON)
+                .from(ACCESS_GRANT)
+                .where(ACCESS_GRANT.ID.eq(grant), ACCESS_GRANT.PERSON.isNotNull())
+                .union(DSL.select(GROUP_MEMBER.PERSON)
+                        .from(ACCESS_GRANT)
+                        .join(GROUP_MEMBER)
+                        .on(GROUP_MEMBER.PERSON_GROUP.eq(ACCESS_GRANT.PERSON_GROUP))
+                        .where(ACCESS_GRANT.ID.eq(grant)))
+                .fetch(row -> row.value1());
+    }
+
+    /** The roles of the house, by name. */
+    public List<Role> roles() {
+        return db.select(
+                        ROLE.CODE,
+                        ROLE.NAME,
+                        DSL.field(
+                                "(select group_concat(rr.access_right) from role_right rr where rr.role = role.id)",
+                                String.class))
+                .from(ROLE)
+                .orderBy(ROLE.NAME)
+                .fetch(row -> new Role(row.value1(), row.value2(), rights(row.value3())));
+    }
+
+    /** Writes what a role is called and gives; its code stays. */
+    public void changeRole(Role role) {
+        long id = db.select(ROLE.ID).from(ROLE).where(ROLE.CODE.eq(role.code())).fetchSingle(ROLE.ID);
+        db.update(ROLE).set(ROLE.NAME, role.name()).where(ROLE.ID.eq(id)).execute();
+        db.deleteFrom(ROLE_RIGHT).where(ROLE_RIGHT.ROLE.eq(id)).execute();
+        for (Right right : new TreeSet<>(role.rights())) {
+            db.insertInto(ROLE_RIGHT)
+                    .set(ROLE_RIGHT.ROLE, id)
+                    .set(ROLE_RIGHT.ACCESS_RIGHT, right.name())
+                    .execute();
+        }
+        moveStamp();
+    }
+
+    /**
+     * Whether somebody is left who can sign in and keeps the rules of the whole house. As committed by others meanwhile: whoever
+     * changes grants has moved the stamp, so that two do it one after the other.
+     */
+    public boolean isKept() {
+        return db.select(PERSON.ID)
+                        .from(PERSON)
+                        .join(ACCESS_GRANT)
+                        .on(ACCESS_GRANT
+                                .PERSON
+                                .eq(PERSON.ID)
+                                .or(ACCESS_GRANT.PERSON_GROUP.in(DSL.select(GROUP_MEMBER.PERSON_GROUP)
+                                        .from(GROUP_MEMBER)
+                                        .where(GROUP_MEMBER.PERSON.eq(PERSON.ID)))))
+                        .join(ROLE_RIGHT)
+                        .on(ROLE_RIGHT.ROLE.eq(ACCESS_GRANT.ROLE))
+                        .where(
+                                PERSON.LEFT_AT.isNull(),
+                                PERSON.PASSWORD_HASH.isNotNull(),
+                                ACCESS_GRANT.SHELF.isNull(),
+                                ACCESS_GRANT.FOLDER.isNull(),
+                                ACCESS_GRANT.KIND.isNull(),
+                                ROLE_RIGHT.ACCESS_RIGHT.eq(Right.KEEP_HOUSE_RULES.name()))
+                        .limit(1)
+                        .forShare()
+                        .fetch()
+                        .size()
+                > 0;
     }
 
     private static Long orNull(OptionalLong id) {

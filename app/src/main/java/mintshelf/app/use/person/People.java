@@ -8,11 +8,10 @@ import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.ZoneId;
 import java.util.Base64;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import mintshelf.app.effect.Placing;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.ground.Actor;
@@ -20,15 +19,9 @@ import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
-import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.store.person.SignInStore;
-import mintshelf.core.access.Access;
-import mintshelf.core.access.Grant;
-import mintshelf.core.access.Place;
-import mintshelf.core.access.Right;
-import mintshelf.core.access.Scope;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
 import org.springframework.dao.DuplicateKeyException;
@@ -50,7 +43,7 @@ public class People {
 
     private final PersonStore people;
     private final SignInStore signIns;
-    private final GrantStore grants;
+    private final Placing placing;
     private final BCryptPasswordEncoder passwords;
     private final Sessions sessions;
     private final Telling telling;
@@ -61,7 +54,7 @@ public class People {
     public People(
             PersonStore people,
             SignInStore signIns,
-            GrantStore grants,
+            Placing placing,
             BCryptPasswordEncoder passwords,
             Sessions sessions,
             Telling telling,
@@ -70,7 +63,7 @@ public class People {
             Clock clock) {
         this.people = people;
         this.signIns = signIns;
-        this.grants = grants;
+        this.placing = placing;
         this.passwords = passwords;
         this.sessions = sessions;
         this.telling = telling;
@@ -79,38 +72,8 @@ public class People {
         this.clock = clock;
     }
 
-    /** A person with what their contact card shows. */
-    public record Card(Person person, List<String> groups, Optional<Person> standsIn, List<Grant> grants) {}
-
     public boolean serverIsEmpty() {
         return people.isEmpty();
-    }
-
-    public Card card(Actor actor, long id) {
-        Person person = people.person(id).orElseThrow(NotThere::new);
-        Optional<Person> deputy =
-                person.standsIn().isPresent() ? people.person(person.standsIn().getAsLong()) : Optional.empty();
-        boolean own = actor.person() == id || HouseRules.keeps(actor);
-        return new Card(
-                person,
-                grants.groupsOf(id),
-                deputy,
-                own ? grants.access(id, person.name()).grants() : List.of());
-    }
-
-    /** People in the order of their names. */
-    public List<Person> people(Actor actor, String afterName, long afterId, int most) {
-        return people.people(afterName, afterId, most);
-    }
-
-    public Map<Long, List<String>> groups(List<Person> of) {
-        return grants.groupsOf(of.stream().map(Person::id).toList());
-    }
-
-    /** "Who can do this here, and through which grant?" Who sees released versions only is told of their own grants. */
-    public List<Grant> through(Actor actor, Right right, Place place) {
-        if (!actor.access().may(Right.SEE_ALL, place)) return actor.access().through(right, place);
-        return new Access(0, "", grants.allGrants()).through(right, place);
     }
 
     /** A person who was added, and the secret of the link that sets their password. It is shown once and kept nowhere. */
@@ -138,7 +101,7 @@ public class People {
         try {
             long id = unit.run(() -> {
                 long added = people.add(cleanLogin, cleanName, cleanMail, "", "", like.zone(), clock.instant());
-                grants.copyPlace(model, added);
+                placing.copy(model, added);
                 signIns.invite(added, hash(token), clock.instant().plus(INVITATION));
                 telling.invite(actor, people.person(added).orElseThrow(), token);
                 recorder.noteHouse(
@@ -195,7 +158,7 @@ public class People {
             }
             long id = people.add(cleanLogin, cleanName, "", "", "", cleanZone, clock.instant());
             people.setPassword(id, hash);
-            grants.grantPerson(id, "data-manager", Scope.EVERYWHERE);
+            placing.keeper(id);
             recorder.noteHouse(OptionalLong.of(id), address, "person.first", "began as the first data manager");
             return id;
         });
