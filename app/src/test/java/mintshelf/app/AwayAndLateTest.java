@@ -147,21 +147,22 @@ class AwayAndLateTest {
         assertThat(mails("Late")).as("not yet").hasSize(before);
         both(SignOffRules.due(due, 1));
         both(SignOffRules.due(due, 1));
-        List<String> reminded = mails("Late");
-        assertThat(reminded)
+        // Mails are counted by what they say: a mail server keeps them by receiver, not in the order in which they
+        // came.
+        String again = "hedda: It still waits: will you sign " + number;
+        assertThat(mails("Late"))
                 .hasSize(before + 1)
-                .last()
-                .asString()
-                .startsWith("hedda: It still waits: will you sign " + number);
+                .filteredOn(m -> m.startsWith(again))
+                .hasSize(1);
         both(SignOffRules.due(due, 2));
         both(SignOffRules.due(due, 5));
-        List<String> raised = mails("Late").subList(before + 1, mails("Late").size());
-        assertThat(raised).filteredOn(m -> m.startsWith("hedda")).hasSize(1);
+        List<String> raised = mails("Late");
+        assertThat(raised).filteredOn(m -> m.startsWith(again)).hasSize(2);
         assertThat(raised)
                 .filteredOn(m -> m.startsWith("priya: ") && m.contains("waits to be signed as checked"))
                 .hasSize(1);
         assertThat(raised).filteredOn(m -> m.startsWith("ines: ")).hasSize(1);
-        assertThat(raised).hasSize(3);
+        assertThat(raised).hasSize(before + 4);
         assertThat(server.bean(NoticeStore.class).open(person("ines"), 20))
                 .filteredOn(n -> n.says().startsWith(number))
                 .hasSize(1);

@@ -138,12 +138,55 @@ class HouseRulesTest extends InAHouse {
         ReadRules.OnRoute on =
                 read.onRoute(server.actor("ines"), ReadRules.route(latest(Subject.ROUTE, "slow-" + mark)));
         assertThat(on.earlier()).as("under way on the first edition").isEqualTo(1);
+        Web ines = Web.as(server, "ines");
+        String page = "/house/routes/slow-" + mark + "/move-over";
+        assertThat(ines.get(page).body())
+                .as("what is decided on finishes where it is")
+                .contains("It is being decided on", "Back");
         review.sign("hedda", round);
         review.sign("oluwaseun", round);
         assertThat(server.document(before).released()).isPresent();
         long after =
                 server.file("priya", shelf, kind, "after " + mark + ".dxf", Review.sheet("a" + Server.key()), false);
         assertThat(code(() -> review.send("priya", after))).isEqualTo("send.refused");
+    }
+
+    @Test
+    void whatIsUnderWayIsMovedOverByAPlanAndARun() {
+        long shelf = server.shelf();
+        keep.copy(server.actor("ines"), Server.key(), Subject.ROUTE, "reviewed", "Over " + mark);
+        keep.copy(server.actor("ines"), Server.key(), Subject.KIND, "drawing", "over sheet " + mark);
+        String kind = "over-sheet-" + mark;
+        keep(onRoute((KindRule) latest(Subject.KIND, kind).rule(), "over-" + mark), 1, "");
+        List<Long> items = new ArrayList<>();
+        for (int i = 0; i < 5; i++) {
+            items.add(server.file(
+                    "priya", shelf, kind, "o" + i + " " + mark + ".dxf", Review.sheet(Server.key()), false));
+        }
+        step("ines", "over-" + mark, r -> RouteEdit.renameStop(r, "preparation", "On the board", StageClass.PREPARING));
+        draw.keep(server.actor("ines"), Server.key(), "over-" + mark, "as we say");
+        Web ines = Web.as(server, "ines");
+        String page = "/house/routes/over-" + mark;
+        assertThat(ines.get(page).body()).contains("5 documents are under way on an earlier edition", "Move them over");
+        assertThat(ines.get(page + "/move-over").body())
+                .contains("In preparation → On the board", "Move 5 documents over", "5 go.");
+        String joined = String.join(",", items.stream().map(String::valueOf).toList());
+        String run = ines.post(page + "/move-over", Map.of("actKey", Server.key(), "items", joined))
+                .headers()
+                .firstValue("Location")
+                .orElseThrow();
+        assertThat(ines.get(run.substring(run.indexOf("/runs"))).body()).contains("Done", "5 of 5");
+        for (long item : items) {
+            assertThat(server.document(item).current().stage().name()).isEqualTo("On the board");
+        }
+        assertThat(ines.get(page).body()).doesNotContain("Move them over");
+        assertThat(ines.get(page + "/move-over").body()).contains("Nothing is under way on an earlier edition");
+        assertThat(ines.get("/documents/" + items.get(0) + "/record").body())
+                .contains("over to the latest edition of Over " + mark + ", in On the board");
+        assertThat(Web.as(server, "priya")
+                        .post(page + "/move-over", Map.of("actKey", Server.key(), "items", joined))
+                        .statusCode())
+                .isEqualTo(403);
     }
 
     @Test

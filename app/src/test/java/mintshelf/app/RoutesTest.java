@@ -140,6 +140,7 @@ class RoutesTest {
         row(t, "/house/routes/{code}", "/house/routes/reviewed", "302 403 403 403 403 200");
         row(t, "/house/routes/{code}/scxml", "/house/routes/reviewed/scxml", "302 403 403 403 403 200");
         row(t, "/house/routes/{code}/draw", "/house/routes/reviewed/draw", "302 403 403 403 403 200");
+        row(t, "/house/routes/{code}/move-over", "/house/routes/reviewed/move-over", "302 403 403 403 403 200");
         row(t, "/house/filing", "/house/filing", "302 403 403 403 403 200");
         row(t, "/house/facts", "/house/facts", "302 403 403 403 403 200");
         row(t, "/house/facts/{code}", "/house/facts/material", "302 403 403 403 403 200");

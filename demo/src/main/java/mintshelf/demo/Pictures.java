@@ -93,7 +93,6 @@ final class Pictures {
             take(shots, "/today", "today", List.of());
             take(shots, SHELF, "shelf", List.of(click("TG40-1000"), click("TG40-1050")));
             take(shots, SHELF, "structure", List.of(model("TG40-0000", "/structure")));
-            take(shots, SHELF, "where-used", List.of(model("TG40-1040", "/where-used")));
             take(shots, SHELF, "model", List.of(model("TG40-3000", "/versions/1/model"), READY));
             take(
                     shots,
@@ -140,14 +139,6 @@ final class Pictures {
                             BROUGHT,
                             "document.querySelector('[data-update]').click()",
                             CHANGED));
-            take(
-                    shots,
-                    "/desk",
-                    "practice-seat",
-                    List.of(
-                            "return new Promise((done) => setTimeout(done, 1500))",
-                            "location.href = '/practice?path=' + encodeURIComponent('TG40 Tide gauge/1000 Stilling well/tg40-1050-clamp-liner.dxf')",
-                            "return new Promise((done) => setTimeout(done, 1500))"));
             shots.signIn("oluwaseun");
             String round = "location.href = document.querySelector('.tray a.n').href";
             take(shots, "/in-tray", "round", List.of(round));
@@ -156,7 +147,15 @@ final class Pictures {
             shots.signIn("hedda");
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
-            shots.shot(SHELF, FOLDER.resolve("shelf-dark.png"), 1280, 800, true, List.of());
+            take(shots, "/open-rounds", "open-rounds", List.of());
+            take(shots, "/house/kinds/drawing", "kind", List.of());
+            take(
+                    shots,
+                    "/house/routes/reviewed-twice/draw?move=read",
+                    "route",
+                    List.of(
+                            "const f = document.querySelector('input[placeholder=\"With quality\"]'); f.value = 'With quality'; f.form.requestSubmit()",
+                            "return new Promise((done) => setTimeout(done, 800))"));
         }
     }
 

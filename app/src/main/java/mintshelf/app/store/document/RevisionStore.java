@@ -138,6 +138,27 @@ public class RevisionStore {
         if (to.wasReleased() && to != StageClass.RELEASED) documents.wentOut(revision, now);
     }
 
+    /** Puts a revision onto another edition of its route, into a stop of the same purpose: since when it stands there stays. */
+    public void moveOver(long revision, Stage stage) {
+        db.update(REVISION)
+                .set(REVISION.EDITION, stage.edition())
+                .set(REVISION.STAGE, stage.code())
+                .where(REVISION.ID.eq(revision))
+                .execute();
+    }
+
+    /** Documents with a revision under way on one of these editions, in the order in which they were filed. */
+    public List<Long> underWayOn(Collection<Long> editions, int most) {
+        return db.selectDistinct(REVISION.ITEM)
+                .from(REVISION)
+                .join(ITEM)
+                .on(ITEM.ID.eq(REVISION.ITEM))
+                .where(REVISION.EDITION.in(editions), REVISION.PENDING_MARK.isNotNull(), ITEM.DROPPED_AT.isNull())
+                .orderBy(REVISION.ITEM)
+                .limit(most)
+                .fetch(REVISION.ITEM);
+    }
+
     public void noteRelease(long revision, long version, Instant now) {
         db.update(REVISION)
                 .set(REVISION.RELEASED_AT, Times.utc(now))

@@ -29,7 +29,8 @@ public record Run(
         MOVE("move"),
         SIGN("sign"),
         REINSTATE("reinstate"),
-        TAKE_UP("take-up");
+        TAKE_UP("take-up"),
+        MOVE_OVER("move over");
 
         private final String words;
 
