@@ -235,6 +235,8 @@ class DeskWalksTest extends InBrowser {
                         .filter(w -> !w.equals(first))
                         .findFirst()
                         .orElseThrow());
+        // The other tab is done: when the browser notices that a tab is closed is its own affair.
+        browser.driver().executeScript("window.over()");
         browser.driver().close();
         browser.driver().switchTo().window(first);
         // The browser gives the lock of a closed tab back in its own time: one press, a look, another press.

@@ -269,7 +269,13 @@ class HouseRulesTest extends InAHouse {
                         keep(new SeriesRule("two-" + mark, "ONE " + mark, "P{n:4}", SeriesRule.Counts.SERVER), 0, "")))
                 .isEqualTo("rule.named");
         assertThat(code(() -> keep.copy(server.actor("ines"), Server.key(), Subject.KIND, "drawing", "Drawing")))
-                .isEqualTo("page.old");
+                .isEqualTo("rule.named");
+        // Letters that a code has not give other codes, not another rule's.
+        String one = keep.copy(server.actor("ines"), Server.key(), Subject.KIND, "drawing", "чертёж");
+        String two = keep.copy(server.actor("ines"), Server.key(), Subject.KIND, "drawing", "схема");
+        assertThat(one).isEqualTo("/house/kinds/rule");
+        assertThat(two).isEqualTo("/house/kinds/rule-2");
+        assertThat(latest(Subject.KIND, "rule-2").rule().name()).isEqualTo("схема");
         assertThatThrownBy(() -> keep.copy(server.actor("ines"), Server.key(), Subject.FILING, "filing", "More"))
                 .as("there is one order of filing rules")
                 .isInstanceOf(NotThere.class);

@@ -12,6 +12,10 @@ import mintshelf.core.route.SignOffLine;
 
 /** A route as a rule of the house: its stops, and its moves as sentences. */
 public record RouteRule(Route route) implements Rule {
+    private static final String FIELD = "[a-z0-9_]{0,40}";
+    private static final int MOST_DAYS = 250;
+    private static final int MOST_NEEDED = 50;
+
     @Override
     public Subject subject() {
         return Subject.ROUTE;
@@ -56,6 +60,19 @@ public record RouteRule(Route route) implements Rule {
                             "Choose one."));
                 }
                 Rule.named(line.meaning(), 60).ifPresent(wrong::add);
+                if (!line.fact().matches(FIELD) || !line.day().matches(FIELD)) {
+                    wrong.add(Refusal.of(
+                            "route.field",
+                            move.name() + " writes into a field whose name is none.",
+                            "Small letters, digits and _, at most 40; empty for none."));
+                }
+                if (line.days() < 0 || line.days() > MOST_DAYS || line.needed() > MOST_NEEDED) {
+                    wrong.add(Refusal.of(
+                            "route.line",
+                            move.name() + " asks more than " + MOST_NEEDED + " people, or gives more than " + MOST_DAYS
+                                    + " days.",
+                            "Ask fewer, or sooner."));
+                }
             }
         }
         wrong.addAll(RouteProof.ask(route));

@@ -311,11 +311,11 @@ public final class Scxml {
                     case "sign" ->
                         lines.add(new SignOffLine(
                                 Integer.parseInt(attribute("step").orElse("1")),
-                                Texts.line(attribute("role").orElse("")),
+                                Texts.shorten(Texts.line(attribute("role").orElse("")), 60),
                                 Integer.parseInt(attribute("needed").orElse("1")),
-                                Texts.line(attribute("meaning").orElse("read")),
-                                Texts.line(attribute("fact").orElse("")),
-                                Texts.line(attribute("day").orElse("")),
+                                Texts.shorten(Texts.line(attribute("meaning").orElse("read")), 60),
+                                Texts.shorten(Texts.line(attribute("fact").orElse("")), 60),
+                                Texts.shorten(Texts.line(attribute("day").orElse("")), 60),
                                 Integer.parseInt(attribute("days").orElse("2"))));
                     default -> passed.add("<" + in.getLocalName() + "> is not known to this release.");
                 }

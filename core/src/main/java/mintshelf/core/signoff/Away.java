@@ -12,6 +12,8 @@ import mintshelf.core.base.Refusal;
  */
 public record Away(LocalDate from, LocalDate until, Optional<Long> deputy, String deputyName) {
     private static final int LONGEST_DAYS = 366;
+    /** Years before and after today in which days are noted. */
+    private static final int FAR = 5;
 
     public boolean covers(LocalDate day) {
         return !day.isBefore(from) && !day.isAfter(until);
@@ -32,6 +34,9 @@ public record Away(LocalDate from, LocalDate until, Optional<Long> deputy, Strin
      */
     public static Optional<Refusal> ask(
             long person, LocalDate from, LocalDate until, Optional<Deputy> deputy, LocalDate today) {
+        if (from.isBefore(today.minusYears(FAR)) || from.isAfter(today.plusYears(FAR))) {
+            return no("away.days", "That is too far from today.", "Correct the days.");
+        }
         if (until.isBefore(from)) return no("away.days", "It ends before it begins.", "Correct the days.");
         if (until.isBefore(today)) return no("away.past", "Those days are over.", "Correct the days.");
         if (until.isAfter(from.plusDays(LONGEST_DAYS))) {

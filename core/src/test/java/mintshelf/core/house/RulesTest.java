@@ -234,7 +234,18 @@ class RulesTest {
                         new SignOffLine(1, "checker", 2, "checked", "", "", 1),
                         new SignOffLine(2, "gone", 1, "approved", "", "", 3)));
         Route route = new Route(4, "r", "R", STRAIGHT.stages(), List.of(signed));
-        assertThat(codes(new RouteRule(route))).contains("route.role");
+        assertThat(codes(new RouteRule(route))).contains("route.role").doesNotContain("route.field", "route.line");
+        Move wild = new Move(
+                "release",
+                "Release",
+                "preparation",
+                "released",
+                Right.SIGN,
+                List.of(Gates.SIGNED_OFF),
+                List.of(),
+                List.of(new SignOffLine(1, "checker", 51, "checked", "a field!", "x".repeat(61), 251)));
+        assertThat(codes(new RouteRule(new Route(4, "r", "R", STRAIGHT.stages(), List.of(wild)))))
+                .contains("route.field", "route.line");
         assertThat(new RouteRule(route).lines(HOUSE))
                 .last()
                 .extracting(RuleLine::says)

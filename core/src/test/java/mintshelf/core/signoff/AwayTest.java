@@ -52,7 +52,9 @@ class AwayTest {
         "2026-11-01, 2026-11-24, ''",
         "2026-12-04, 2026-11-25, away.days",
         "2026-11-01, 2026-11-23, away.past",
-        "2026-11-25, 2028-11-25, away.long"
+        "2026-11-25, 2028-11-25, away.long",
+        "+999999999-12-30, +999999999-12-31, away.days",
+        "-999999999-01-01, 2026-12-31, away.days"
     })
     void daysAreDays(String from, String until, String code) {
         assertThat(asked(from, until, Optional.empty())).isEqualTo(code);

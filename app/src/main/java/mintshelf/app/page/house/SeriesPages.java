@@ -7,7 +7,6 @@ import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.app.use.house.ReadSeries;
 import mintshelf.core.house.KindRule;
-import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
 import mintshelf.core.house.Subject;
 import org.springframework.stereotype.Controller;
@@ -62,8 +61,7 @@ public class SeriesPages {
             @RequestParam String name,
             @RequestParam String pattern,
             @RequestParam SeriesRule.Counts counts) {
-        SeriesRule made = new SeriesRule(Rule.codeOf(name), name.strip(), pattern.strip(), counts);
-        return "redirect:" + keep.keep(actor, actKey, made, 0, "");
+        return "redirect:" + keep.makeSeries(actor, actKey, name, pattern.strip(), counts);
     }
 
     @PostMapping("/house/series/{code}")

@@ -180,12 +180,38 @@ public class KeepRules {
         String named = Texts.required("The name", name, 80).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             Rule of = edition(subject, code, Optional.empty()).rule();
-            return kept(actor, copied(of, named), 0, "a copy of " + of.name());
+            return kept(actor, copied(of, free(subject, named), named), 0, "a copy of " + of.name());
         });
     }
 
-    private static Rule copied(Rule of, String name) {
+    /** Makes a number series of its own. */
+    public String makeSeries(Actor actor, String key, String name, String pattern, SeriesRule.Counts counts) {
+        HouseRules.ask(actor);
+        String named = Texts.required("The name", name, 100).orElseThrow(Refused::new);
+        return acts.once(
+                actor,
+                key,
+                () -> kept(actor, new SeriesRule(free(Subject.SERIES, named), named, pattern, counts), 0, ""));
+    }
+
+    /** A code that no rule of the subject has: names in letters that codes have not would all give the same one. */
+    private String free(Subject subject, String name) {
+        House now = rules.house();
         String code = Rule.codeOf(name);
+        String free = code;
+        for (int n = 2; isTaken(subject, free, now); n++) free = code + "-" + n;
+        return free;
+    }
+
+    private boolean isTaken(Subject subject, String code, House now) {
+        return switch (subject) {
+            case ROUTE -> now.routes().containsKey(code);
+            case FACT -> now.facts().containsKey(code.replace('-', '_'));
+            default -> editions.latestNumber(subject, code) > 0;
+        };
+    }
+
+    private static Rule copied(Rule of, String code, String name) {
         if (of instanceof KindRule k) {
             return new KindRule(
                     code,
@@ -201,7 +227,9 @@ public class KeepRules {
         }
         if (of instanceof SeriesRule s) return new SeriesRule(code, name, s.pattern(), s.counts());
         if (of instanceof FactRule f) {
-            return new FactRule(code.replace('-', '_'), name, f.type(), f.unit(), f.pattern(), f.choices());
+            // A short name begins with a letter.
+            String brief = (code.matches("[a-z].*") ? code : "f-" + code).replace('-', '_');
+            return new FactRule(brief, name, f.type(), f.unit(), f.pattern(), f.choices());
         }
         if (of instanceof RouteRule r) {
             return new RouteRule(

@@ -170,13 +170,15 @@ public class RemindRounds {
             int passed = 0;
             for (OpenRound open : open(actor)) {
                 if (!rounds.contains(open.view().round().id())) continue;
+                int said = 0;
                 for (Ask ask : open.view().round().waiting()) {
                     boolean fresh = reminders.note(
                             ask.id(), "HAND", sight.today(), Optional.of(actor.person()), clock.instant());
-                    if (fresh) mails += said(actor.person(), open.view(), ask);
+                    if (fresh) said += said(actor.person(), open.view(), ask);
                     else passed++;
                 }
-                if (mails > 0) note(actor, open.view(), "reminded those who are asked to sign");
+                mails += said;
+                if (said > 0) note(actor, open.view(), "reminded those who are asked to sign");
             }
             return "/open-rounds?reminded=" + mails + (passed > 0 ? "&before=" + passed : "");
         });
