@@ -123,6 +123,10 @@ class GrantsTest {
         assertThat(server.actor(login).access().maySomewhere(Right.SEE_ALL)).isFalse();
         assertThat(code(() -> keep.keepRole(server.actor("ines"), Server.key(), code, "Designer", Set.of())))
                 .isEqualTo("role.named");
+        String longest = "Whoever looks at the welds of the large frame, on site " + mark.substring(0, 3);
+        assertThat(code(() -> keep.keepRole(server.actor("ines"), Server.key(), "", longest, Set.of(Right.SIGN))))
+                .as("a name as long as names may be")
+                .isEmpty();
         assertThat(code(() -> keep.addGroup(server.actor("ines"), Server.key(), " ")))
                 .isEqualTo("text.missing");
     }

@@ -2,9 +2,13 @@ package mintshelf.core.base;
 
 import java.text.Normalizer;
 import java.util.Locale;
+import java.util.function.Predicate;
 
 /** Text that came from outside, made fit to be kept. */
 public final class Texts {
+    /** Letters of a code, a number behind it aside. */
+    private static final int CODE = 34;
+
     private Texts() {}
 
     /**
@@ -52,6 +56,19 @@ public final class Texts {
     public static String key(String raw) {
         if (isPlain(raw)) return raw.toLowerCase(Locale.ROOT);
         return Normalizer.normalize(line(raw).toUpperCase(Locale.ROOT).toLowerCase(Locale.ROOT), Normalizer.Form.NFC);
+    }
+
+    /**
+     * A code made of a name, which nothing has yet: small letters, digits and hyphens, at most 40; names in other letters give
+     * {@code otherwise}, with a number behind.
+     */
+    public static String code(String name, String otherwise, Predicate<String> taken) {
+        String code = key(name).replaceAll("[^a-z0-9]+", "-").replaceAll("^-+|-+$", "");
+        if (code.length() > CODE) code = code.substring(0, CODE).replaceAll("-+$", "");
+        if (code.isEmpty()) code = otherwise;
+        String free = code;
+        for (int n = 2; taken.test(free); n++) free = code + "-" + n;
+        return free;
     }
 
     /** At most {@code most} characters, cut at a code point, with an ellipsis where something was cut. */

@@ -29,13 +29,6 @@ public sealed interface Rule permits KindRule, SeriesRule, RouteRule, FactRule, 
         return said.refusal();
     }
 
-    /** A code made of a name: small letters, digits and hyphens, at most 40; "rule" where nothing is left. */
-    static String codeOf(String name) {
-        String code = Texts.key(name).replaceAll("[^a-z0-9]+", "-").replaceAll("^-+|-+$", "");
-        if (code.length() > 36) code = code.substring(0, 36).replaceAll("-+$", "");
-        return code.isEmpty() ? "rule" : code;
-    }
-
     /**
      * Why a form (regular expression, RE2's syntax) that people typed cannot be kept. Forms are asked in time linear in the text,
      * whatever somebody wrote into them.

@@ -1,7 +1,6 @@
 package mintshelf.core.route;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -249,13 +248,7 @@ public final class RouteEdit {
     }
 
     private static String fresh(String name, List<String> taken) {
-        String code = Texts.key(name).replaceAll("[^a-z0-9]+", "-").replaceAll("^-+|-+$", "");
-        if (code.isEmpty()) code = "stop";
-        if (code.length() > 34) code = code.substring(0, 34);
-        Set<String> there = new HashSet<>(taken);
-        String free = code;
-        for (int n = 2; there.contains(free); n++) free = code + "-" + n;
-        return free;
+        return Texts.code(name, "stop", taken::contains);
     }
 
     private static Outcome<Route> named(String name, int most, Function<String, Route> then) {

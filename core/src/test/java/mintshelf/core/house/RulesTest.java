@@ -12,10 +12,13 @@ import java.util.Random;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Stage;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactReader;
 import mintshelf.core.fact.FactType;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.house.KindRule.OnSheet;
@@ -193,9 +196,8 @@ class RulesTest {
     void aFormIsAskedInLinearTimeWhateverItSays() {
         FactRule hostile = new FactRule("mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of());
         assertThat(codes(hostile)).isEmpty();
-        var read = mintshelf.core.fact.FactReader.read(
-                new mintshelf.core.fact.FactDefinition(1, "mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of()),
-                "a".repeat(499));
+        var read = FactReader.read(
+                new FactDefinition(1, "mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of()), "a".repeat(499));
         assertThat(read.refusal()).isPresent();
     }
 
@@ -332,8 +334,11 @@ class RulesTest {
     @ParameterizedTest
     @CsvSource({"Gland plates, gland-plates", "  Ø 6.6 !, 6-6", "Übersicht 2026, bersicht-2026", "???, rule"})
     void aCodeIsMadeOfAName(String name, String code) {
-        assertThat(Rule.codeOf(name)).isEqualTo(code);
-        assertThat(Rule.codeOf(name.repeat(20))).hasSizeLessThanOrEqualTo(40);
+        assertThat(Texts.code(name, "rule", c -> false)).isEqualTo(code);
+        assertThat(Texts.code(name, "rule", code::equals)).isEqualTo(code + "-2");
+        assertThat(Texts.code(name.repeat(20), "rule", c -> !c.endsWith("-999")))
+                .hasSizeLessThanOrEqualTo(40)
+                .matches("[a-z0-9-]+");
     }
 
     @Test

@@ -8,6 +8,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Stage;
@@ -178,7 +179,7 @@ class RandomRoutesTest {
         return switch (random.nextInt(8)) {
             case 0 -> RouteEdit.pullStop(route, move, "With quality", StageClass.DECIDING, "checker");
             case 1 -> RouteEdit.takeStop(route, stop);
-            case 2 -> RouteEdit.addMove(route, "Go", stop, other, mintshelf.core.access.Right.CHANGE);
+            case 2 -> RouteEdit.addMove(route, "Go", stop, other, Right.CHANGE);
             case 3 -> RouteEdit.takeMove(route, move);
             case 4 -> RouteEdit.wayBack(route, stop);
             case 5 -> RouteEdit.usual(route, move);

@@ -243,14 +243,6 @@ public class RouteStore {
         return all;
     }
 
-    /** The number of an edition among those of its route. */
-    public int number(long edition) {
-        return db.select(ROUTE_EDITION.EDITION)
-                .from(ROUTE_EDITION)
-                .where(ROUTE_EDITION.ID.eq(edition))
-                .fetchSingle(ROUTE_EDITION.EDITION);
-    }
-
     /** The editions of a route, the latest first; at most {@code most}. */
     public List<Edition> editions(String code, int most) {
         return db.select(

@@ -5,7 +5,6 @@ import static mintshelf.database.schema.Tables.RULE_EDITION;
 
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.store.Times;
 import mintshelf.core.house.FactRule;
@@ -96,10 +95,6 @@ public class RuleStore {
                 .orderBy(RULE_EDITION.ID)
                 .fetch(RULE_EDITION.CODE);
         return codes.stream().map(code -> editions(subject, code, 1).get(0)).toList();
-    }
-
-    public Optional<Edition> edition(Subject subject, String code, int number) {
-        return select(subject, code).and(RULE_EDITION.EDITION.eq(number)).fetchOptional(row -> edition(subject, row));
     }
 
     private SelectConditionStep<?> select(Subject subject, String code) {

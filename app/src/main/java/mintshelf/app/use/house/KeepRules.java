@@ -194,21 +194,18 @@ public class KeepRules {
                 () -> kept(actor, new SeriesRule(free(Subject.SERIES, named), named, pattern, counts), 0, ""));
     }
 
-    /** A code that no rule of the subject has: names in letters that codes have not would all give the same one. */
+    /** A code that no rule of the subject has. The short name of a fact is written in searches and begins with a letter. */
     private String free(Subject subject, String name) {
         House now = rules.house();
-        String code = Rule.codeOf(name);
-        String free = code;
-        for (int n = 2; isTaken(subject, free, now); n++) free = code + "-" + n;
-        return free;
+        return switch (subject) {
+            case ROUTE -> Texts.code(name, "route", now.routes()::containsKey);
+            case FACT -> shortName(Texts.code(name, "fact", code -> now.facts().containsKey(shortName(code))));
+            default -> Texts.code(name, "rule", code -> editions.latestNumber(subject, code) > 0);
+        };
     }
 
-    private boolean isTaken(Subject subject, String code, House now) {
-        return switch (subject) {
-            case ROUTE -> now.routes().containsKey(code);
-            case FACT -> now.facts().containsKey(code.replace('-', '_'));
-            default -> editions.latestNumber(subject, code) > 0;
-        };
+    private static String shortName(String code) {
+        return (code.matches("[a-z].*") ? code : "f-" + code).replace('-', '_');
     }
 
     private static Rule copied(Rule of, String code, String name) {
@@ -227,9 +224,7 @@ public class KeepRules {
         }
         if (of instanceof SeriesRule s) return new SeriesRule(code, name, s.pattern(), s.counts());
         if (of instanceof FactRule f) {
-            // A short name begins with a letter.
-            String brief = (code.matches("[a-z].*") ? code : "f-" + code).replace('-', '_');
-            return new FactRule(brief, name, f.type(), f.unit(), f.pattern(), f.choices());
+            return new FactRule(code, name, f.type(), f.unit(), f.pattern(), f.choices());
         }
         if (of instanceof RouteRule r) {
             return new RouteRule(

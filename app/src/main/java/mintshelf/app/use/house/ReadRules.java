@@ -90,12 +90,6 @@ public class ReadRules {
         return RuleDifference.between(was.rule().lines(house), now.rule().lines(house));
     }
 
-    /** Ids of kinds by their codes. */
-    public Map<String, Long> kindIds(Actor actor) {
-        HouseRules.ask(actor);
-        return house.kinds().stream().collect(Collectors.toMap(Kind::code, Kind::id));
-    }
-
     /** How many documents a kind has. */
     public Map<String, Integer> documents(Actor actor) {
         HouseRules.ask(actor);

@@ -239,11 +239,7 @@ public class KeepGrants {
             }
             Set<Right> given = rights.isEmpty() ? EnumSet.noneOf(Right.class) : EnumSet.copyOf(rights);
             if (code.isEmpty()) {
-                String made = Texts.key(clean).replaceAll("[^a-z0-9]+", "-").replaceAll("^-+|-+$", "");
-                String fresh = made.isEmpty() ? "role" : Texts.shorten(made, 36);
-                Set<String> taken = grants.roleNames().keySet();
-                String free = fresh;
-                for (int n = 2; taken.contains(free); n++) free = fresh + "-" + n;
+                String free = Texts.code(clean, "role", grants.roleNames()::containsKey);
                 grants.addRole(new Role(free, clean, given));
                 return "made the role " + clean;
             }
