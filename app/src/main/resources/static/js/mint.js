@@ -86,6 +86,14 @@ function walkHints(event) {
   hints.forEach((hint, i) => hint.classList.toggle("on", i === next));
 }
 
+// A file whose text goes into a field, where it can be read before it is sent.
+for (const file of document.querySelectorAll("[data-read-into]")) {
+  file.addEventListener("change", async () => {
+    const chosen = file.files[0];
+    if (chosen) document.getElementById(file.dataset.readInto).value = await chosen.text();
+  });
+}
+
 // A choice that shows its result at once.
 for (const choice of document.querySelectorAll("[data-choose]")) {
   choice.addEventListener("change", () => choice.form.submit());

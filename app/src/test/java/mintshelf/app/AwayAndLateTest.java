@@ -23,7 +23,7 @@ import mintshelf.app.use.round.SendToReview;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
-import mintshelf.core.signoff.SignOffRules;
+import mintshelf.core.signoff.WorkingDays;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -145,8 +145,8 @@ class AwayAndLateTest {
         int before = mails("Late").size();
         both(due.minusDays(40));
         assertThat(mails("Late")).as("not yet").hasSize(before);
-        both(SignOffRules.due(due, 1));
-        both(SignOffRules.due(due, 1));
+        both(WorkingDays.USUAL.due(due, 1));
+        both(WorkingDays.USUAL.due(due, 1));
         // Mails are counted by what they say: a mail server keeps them by receiver, not in the order in which they
         // came.
         String again = "hedda: It still waits: will you sign " + number;
@@ -154,8 +154,8 @@ class AwayAndLateTest {
                 .hasSize(before + 1)
                 .filteredOn(m -> m.startsWith(again))
                 .hasSize(1);
-        both(SignOffRules.due(due, 2));
-        both(SignOffRules.due(due, 5));
+        both(WorkingDays.USUAL.due(due, 2));
+        both(WorkingDays.USUAL.due(due, 5));
         List<String> raised = mails("Late");
         assertThat(raised).filteredOn(m -> m.startsWith(again)).hasSize(2);
         assertThat(raised)
@@ -167,7 +167,7 @@ class AwayAndLateTest {
                 .filteredOn(n -> n.says().startsWith(number))
                 .hasSize(1);
         review.sign("hedda", round);
-        both(SignOffRules.due(due, 6));
+        both(WorkingDays.USUAL.due(due, 6));
         assertThat(mails("Late"))
                 .filteredOn(m -> m.startsWith("hedda"))
                 .as("who signed is left alone")

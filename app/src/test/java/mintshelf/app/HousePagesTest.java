@@ -136,13 +136,15 @@ class HousePagesTest extends InAHouse {
         String page = "/house/routes/said-" + mark + "/draw";
         Map<String, String> say = new HashMap<>(
                 Map.of("actKey", Server.key(), "act", "say", "move", "release", "name", "Let go", "who", "SIGN"));
-        say.putAll(Map.of("gate", "SIGNED_OFF", "effect", "FIX_LABEL", "role.0", "checker", "step.0", "1"));
-        say.putAll(Map.of("needed.0", "2", "meaning.0", "checked", "days.0", "3", "fact.0", "checked_by", "day.0", ""));
+        say.putAll(Map.of("gate", "SIGNED_OFF", "effect", "FIX_LABEL", "signOff", "check"));
         assertThat(web.post(page, say).headers().firstValue("Location").orElseThrow())
                 .endsWith("?move=release");
         String drawn = web.get(page).body();
         assertThat(drawn)
-                .contains("Let go would leave two revisions in force", "It cannot be kept yet", "2 Checker as checked");
+                .contains(
+                        "Let go would leave two revisions in force",
+                        "It cannot be kept yet",
+                        "It asks by the sign-off rule");
         assertThat(web.post("/house/routes/said-" + mark, Map.of("actKey", Server.key()))
                         .body())
                 .contains("two revisions in force");

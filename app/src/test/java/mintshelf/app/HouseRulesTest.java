@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -57,7 +58,7 @@ class HouseRulesTest extends InAHouse {
         keep(new FactRule("heat_" + mark, "Heat " + mark, FactType.TEXT, "", "H\\d{3}", List.of()), 0, "");
         keep.copy(ines, Server.key(), Subject.ROUTE, "reviewed", "Welded " + mark);
         String route = "welded-" + mark;
-        step("ines", route, r -> RouteEdit.pullStop(r, "release", "Inspection", StageClass.DECIDING, "checker"));
+        step("ines", route, r -> RouteEdit.pullStop(r, "release", "Inspection", StageClass.DECIDING, "read"));
         assertThat(code(() -> draw.keep(ines, Server.key(), route, "half")))
                 .as("from Inspection there is no way back yet")
                 .isEqualTo("route.no_way_back");
@@ -305,13 +306,24 @@ class HouseRulesTest extends InAHouse {
                 .isEqualTo("reviewed");
     }
 
+    /** What the server's own rounds write for acts of other tests, at any moment; what would ask them is compared. */
+    private static final Set<String> BEHIND = Set.of(
+            "spring_session",
+            "spring_session_attributes",
+            "delivery",
+            "content_text",
+            "output",
+            "model_picture",
+            "record_anchor",
+            "record_anchor_head");
+
     private Map<String, Long> rows() {
         Map<String, Long> rows = new TreeMap<>();
         server.db()
                 .fetch("select table_name from information_schema.tables where table_schema = database()")
                 .forEach(t -> {
                     String table = t.get(0, String.class);
-                    if (table.startsWith("spring_session")) return;
+                    if (BEHIND.contains(table.toLowerCase(Locale.ROOT))) return;
                     rows.put(
                             table,
                             server.db().fetchOne("checksum table " + table).get(1, Long.class));
@@ -364,7 +376,6 @@ class HouseRulesTest extends InAHouse {
                 .contains(first);
     }
 
-    /** What a browser's user sees and posts: the card, its form, the next edition, refusals in words. */
     /** Every shipped route, as every house gets it, is sound, said in words and drawn. */
     @Test
     void shippedRoutesAreRulesLikeAnyOther() {

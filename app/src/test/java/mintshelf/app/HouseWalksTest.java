@@ -55,6 +55,20 @@ class HouseWalksTest extends InAHouse {
         browser.press("Make the series");
         browser.awaitText("W-001");
 
+        browser.open("/house/sign-offs/check");
+        browser.press("Copy as a new rule…");
+        browser.find("#copy-name").sendKeys(weld + " inspection");
+        browser.press("Make the copy");
+        browser.awaitText("a copy of Check");
+        type("input[aria-label='How many sign line 1']", "2");
+        type("input[aria-label='What line 1 says']", "read");
+        type("input[aria-label='Field for the signer of line 1']", "welded_by");
+        type("input[aria-label='Field for the day of line 1']", "");
+        type("#why", "two look at a weld");
+        browser.press("Keep as edition 2");
+        browser.awaitText("two look at a weld");
+        assertThat(browser.find(".day-table").getText()).contains("2 of the role Checker", "due in 2 days");
+
         browser.open("/house/routes/reviewed");
         browser.press("Copy as a new route…");
         browser.find("#copy-name").sendKeys(weld);
@@ -72,19 +86,19 @@ class HouseWalksTest extends InAHouse {
         browser.press("Add the way back from Inspection");
         browser.awaitText("Every stop can be reached");
         browser.open("/house/routes/weld-" + mark + "/draw?move=release");
-        type("input[aria-label='How many sign line 1']", "2");
+        choose("select[name=signOff]", weld + " inspection");
         browser.press("Say it so");
         browser.awaitText("Every stop can be reached");
         // The keyboard alone takes the last step back.
         browser.find("button[data-key=z]").sendKeys(Keys.ENTER);
-        browser.await(b -> !b.find("aside.rule-side").getText().contains("asks 2 Checker"));
+        browser.await(b -> !b.find("aside.rule-side").getText().contains(weld + " inspection"));
         browser.open("/house/routes/weld-" + mark + "/draw?move=release");
-        type("input[aria-label='How many sign line 1']", "2");
+        choose("select[name=signOff]", weld + " inspection");
         browser.press("Say it so");
         type("#why", "welds are inspected by two");
         browser.press("Keep as edition 2");
         browser.awaitText("welds are inspected by two");
-        assertThat(browser.text()).contains("It asks 2 Checker as read");
+        assertThat(browser.text()).contains("asks by the sign-off rule “" + weld + " inspection”");
 
         browser.open("/house/kinds/drawing");
         browser.press("Copy as a new kind…");

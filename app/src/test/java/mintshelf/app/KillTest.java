@@ -391,7 +391,9 @@ class KillTest {
         }
         Set<String> ids = new HashSet<>();
         for (MimeMessage message : Server.mail().getReceivedMessages()) {
-            boolean ours = String.valueOf(GreenMailUtil.getBody(message)).contains("/rounds/" + round);
+            boolean ours = String.valueOf(GreenMailUtil.getBody(message))
+                    .replaceAll("=\\r?\\n", "")
+                    .contains("/rounds/" + round);
             boolean toAuthor = message.getAllRecipients()[0].toString().startsWith("priya");
             if (ours && toAuthor) ids.add(message.getMessageID());
         }

@@ -234,7 +234,7 @@ class RoundTest {
         Round now = review.store().round(round).orElseThrow();
         assertThat(now.signOffs()).singleElement().matches(s -> !s.stands());
         assertThat(now.signOffs().get(0).fellWhy()).contains("316L").contains("304");
-        assertThat(now.waiting()).singleElement().matches(a -> a.line().role().equals("checker"));
+        assertThat(now.waiting()).singleElement().matches(a -> a.line().who().isRole("checker"));
         assertThat(server.bean(NoticeStore.class).open(server.actor("hedda").person(), 50))
                 .anyMatch(n -> n.code().equals("signoff.fell") && n.says().contains("304"));
         // An old page or mail shows the old material: it signs nothing.

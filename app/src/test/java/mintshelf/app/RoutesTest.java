@@ -145,6 +145,9 @@ class RoutesTest {
         row(t, "/house/facts", "/house/facts", "302 403 403 403 403 200");
         row(t, "/house/facts/{code}", "/house/facts/material", "302 403 403 403 403 200");
         row(t, "/house/try", "/house/try", "302 403 403 403 403 200");
+        row(t, "/house/sign-offs", "/house/sign-offs", "302 403 403 403 403 200");
+        row(t, "/house/sign-offs/{code}", "/house/sign-offs/check", "302 403 403 403 403 200");
+        row(t, "/house/calendar", "/house/calendar", "302 403 403 403 403 200");
         row(t, "/house/people", "/house/people", "302 403 403 403 403 200");
         row(t, "/open-rounds", "/open-rounds", "302 404 404 404 404 200");
         row(t, "/house", "/house", "302 302 302 302 302 302");
@@ -346,7 +349,7 @@ class RoutesTest {
                                                                             : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
                     + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&due=2027-01-04&"
-                    + "series=s&revisions=r&taken=start&route=r&label=L&type=TEXT&pattern=p&counts=SERVER&number=1&act=back&text=t&shelf=1&person=1&folder=1&who=p1&role=reader&from=2027-01-04&until=2027-01-05&"
+                    + "series=s&revisions=r&taken=start&route=r&label=L&type=TEXT&pattern=p&counts=SERVER&number=1&act=back&text=t&shelf=1&person=1&folder=1&who=p1&policy=FIRST_RETURN&role=reader&from=2027-01-04&until=2027-01-05&"
                     + "upload." + revised + "=x";
             assertThat(reader.postRaw(path, form).statusCode())
                     .as("without token " + path)

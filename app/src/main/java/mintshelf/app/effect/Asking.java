@@ -3,7 +3,7 @@ package mintshelf.app.effect;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -16,14 +16,23 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.RuleStore;
+import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Place;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.route.SignOffLine;
+import mintshelf.core.house.SignOffRule;
+import mintshelf.core.route.Move;
 import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Asked;
+import mintshelf.core.signoff.Policy;
 import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.RuleDays;
+import mintshelf.core.signoff.SignOffLine;
 import mintshelf.core.signoff.SignOffRules;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Opens rounds: who is asked about what, until when. Within the caller's transaction. */
@@ -31,6 +40,8 @@ import org.springframework.stereotype.Component;
 public class Asking {
     private final RevisionStore revisions;
     private final HouseStore house;
+    private final RuleStore rules;
+    private final GroupStore groups;
     private final RoundStore rounds;
     private final FallingSignOffs signOffs;
     private final Telling telling;
@@ -40,6 +51,8 @@ public class Asking {
     public Asking(
             RevisionStore revisions,
             HouseStore house,
+            RuleStore rules,
+            GroupStore groups,
             RoundStore rounds,
             FallingSignOffs signOffs,
             Telling telling,
@@ -47,6 +60,8 @@ public class Asking {
             Clock clock) {
         this.revisions = revisions;
         this.house = house;
+        this.rules = rules;
+        this.groups = groups;
         this.rounds = rounds;
         this.signOffs = signOffs;
         this.telling = telling;
@@ -54,8 +69,32 @@ public class Asking {
         this.clock = clock;
     }
 
-    /** Whom a line of the rule asks, by when; of {@code candidates} one may be named. */
-    public record AskedLine(SignOffLine line, String roleName, LocalDate due, List<PersonStore.Person> candidates) {}
+    /**
+     * Whom a line of the rule asks, by when; of {@code candidates} one may be named.
+     *
+     * @param roleName name of the role or the group; empty where a person is asked
+     */
+    public record AskedLine(SignOffLine line, String roleName, LocalDate due, List<PersonStore.Person> candidates) {
+        /** Whether the sender may name one of them: where all are asked, or one person is, nobody is to be chosen. */
+        public boolean isOpen() {
+            return !line.asksEverybody() && line.who().kind() != Asked.Kind.PERSON;
+        }
+
+        /** Whom it asks unless somebody is named: "any checker", "2 of Checking", "all of Checking: Hedda, Ines". */
+        public String anybody() {
+            String names = String.join(
+                    ", ", candidates.stream().map(PersonStore.Person::name).toList());
+            if (line.who().kind() == Asked.Kind.PERSON) return names;
+            if (line.asksEverybody()) return "all of " + roleName + ": " + names;
+            if (line.who().kind() == Asked.Kind.ROLE && line.needed() == 1) {
+                return "any " + roleName.toLowerCase(Locale.ROOT);
+            }
+            return line.needed() + " of " + roleName;
+        }
+    }
+
+    /** What is asked of documents that are decided together: the lines of their rules, and what a return does. */
+    public record Demand(List<SignOffLine> lines, Policy policy) {}
 
     /**
      * What a sender wants otherwise than the rule says; all by the line's place.
@@ -79,14 +118,51 @@ public class Asking {
     /** What is in the way when nobody could answer a line. */
     public static Optional<Refusal> nobody(List<AskedLine> lines) {
         return lines.stream()
-                .filter(l -> l.candidates().isEmpty())
+                .filter(l -> l.candidates().size() < Math.max(1, l.line().needed()))
                 .findFirst()
-                .map(l -> Refusal.of(
-                        "round.nobody",
-                        "Nobody can sign “" + l.line().meaning() + "”: no "
-                                + l.roleName().toLowerCase(Locale.ROOT)
-                                + " here has not worked on it.",
-                        "A data manager can give somebody the role."));
+                .map(Asking::tooFew);
+    }
+
+    private static Refusal tooFew(AskedLine l) {
+        String what = "“" + l.line().meaning() + "”";
+        if (l.line().who().kind() == Asked.Kind.PERSON) {
+            return Refusal.of(
+                    "round.nobody",
+                    "Whom the sign-off rule names for " + what + " has worked on it, may not sign here, or has left.",
+                    "A data manager can change the rule.");
+        }
+        if (!l.candidates().isEmpty()) {
+            return Refusal.of(
+                    "round.nobody",
+                    what + " asks " + l.line().needed() + " of " + l.roleName() + ", and "
+                            + Numbers.count(l.candidates().size(), "person", "people") + " could sign it here.",
+                    "A data manager can change the rule, or give more people the right.");
+        }
+        if (l.line().who().kind() == Asked.Kind.GROUP) {
+            return Refusal.of(
+                    "round.nobody",
+                    "Nobody can sign " + what + ": nobody in " + l.roleName()
+                            + " may sign here and has not worked on it.",
+                    "A data manager can put somebody into the group.");
+        }
+        return Refusal.of(
+                "round.nobody",
+                "Nobody can sign " + what + ": no " + l.roleName().toLowerCase(Locale.ROOT)
+                        + " here has not worked on it.",
+                "A data manager can give somebody the role.");
+    }
+
+    /** What moves ask together by their sign-off rules, as these stand now. */
+    public Demand demand(Collection<Move> decided) {
+        List<SignOffRule> all = decided.stream()
+                .map(Move::signOff)
+                .filter(code -> !code.isEmpty())
+                .distinct()
+                .map(rules::signOff)
+                .toList();
+        return new Demand(
+                SignOffRules.union(all.stream().map(SignOffRule::asked).toList()),
+                all.stream().map(SignOffRule::policy).reduce(Policy.FIRST_RETURN, Policy::and));
     }
 
     /** Whom the lines of a rule ask about these documents, with who could answer each. */
@@ -100,23 +176,29 @@ public class Asking {
 
     /** As {@link #lines(List, List)}, about what these people worked on at these places. */
     public List<AskedLine> lines(Set<Long> authors, List<Place> places, List<SignOffLine> rule) {
-        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
-        int days = 0;
-        int step = 0;
-        List<AskedLine> lines = new ArrayList<>();
-        for (SignOffLine line : rule) {
-            if (line.step() != step) days += line.days();
-            step = line.step();
-            lines.add(new AskedLine(
-                    line,
-                    house.roleName(line.role()),
-                    SignOffRules.due(today, days),
-                    telling.candidates(line.role(), authors, places)));
-        }
-        return lines;
+        return RuleDays.of(rule, today(), rules.days()).stream()
+                .map(span -> new AskedLine(
+                        span.line(),
+                        roleName(span.line()),
+                        span.due(),
+                        telling.candidates(span.line(), authors, places)))
+                .toList();
     }
 
-    private static Optional<Long> chosen(AskedLine line, Long person) {
+    /** The day of the house. */
+    public LocalDate today() {
+        return LocalDate.ofInstant(clock.instant(), settings.zone());
+    }
+
+    private String roleName(SignOffLine line) {
+        return switch (line.who().kind()) {
+            case ROLE -> house.roleName(line.who().code());
+            case GROUP -> groups.name(line.who().id());
+            case PERSON -> "";
+        };
+    }
+
+    private static Optional<Long> chosen(AskedLine line, @Nullable Long person) {
         if (person != null && line.candidates().stream().noneMatch(c -> c.id() == person)) {
             throw Refused.because(
                     "round.person", "Who was chosen cannot sign this any more.", "Choose again; nothing was sent.");
@@ -124,41 +206,62 @@ public class Asking {
         return Optional.ofNullable(person);
     }
 
+    /** What a round asks, as it was seen, with what the sender wants otherwise. */
+    public record Asks(List<AskedLine> lines, Policy policy, String note, Wishes wishes) {}
+
     /**
      * Opens a round over documents and asks the first step.
      *
      * @param sender whose round it is, to whom it comes back
      */
-    public long open(
-            Actor actor, long sender, long bundle, List<Seen> all, List<AskedLine> lines, String note, Wishes wishes) {
+    public long open(Actor actor, long sender, long bundle, List<Seen> all, Asks asks) {
         Instant now = clock.instant();
         List<RoundStore.Item> items =
                 all.stream().map(s -> signOffs.item(s.document())).toList();
-        long id = rounds.open(bundle, items, sender, note, now);
-        for (int i = 0; i < lines.size(); i++) {
-            AskedLine line = lines.get(i);
-            Optional<Long> person = chosen(line, wishes.named().get(i));
-            Optional<Long> also = chosen(line, wishes.also().get(i));
-            LocalDate due = wishes.due().getOrDefault(i, line.due());
+        long id = rounds.open(bundle, items, sender, asks.note(), asks.policy(), now);
+        for (int i = 0; i < asks.lines().size(); i++) {
+            AskedLine line = asks.lines().get(i);
+            LocalDate due = asks.wishes().due().getOrDefault(i, line.due());
             if (due.isBefore(LocalDate.ofInstant(now, settings.zone()))) {
                 throw Refused.because(
                         "round.due", "That day is over.", "Choose today or a day to come; nothing was sent.");
             }
-            if (also.isPresent()
-                    && (also.equals(person)
-                            || (person.isEmpty() && line.candidates().size() < 2))) {
-                throw Refused.because(
-                        "round.twice",
-                        "One person cannot sign “" + line.line().meaning() + "” twice.",
-                        "Choose two; nothing was sent.");
-            }
-            rounds.ask(id, line.line(), person, due);
-            also.ifPresent(p -> rounds.ask(id, line.line(), also, due));
+            ask(id, line, asks.wishes().named().get(i), asks.wishes().also().get(i), due);
         }
         Round round = rounds.round(id).orElseThrow();
         Set<Long> authors = rounds.authors(List.of(id)).getOrDefault(id, Set.of());
         List<Place> places = all.stream().map(s -> s.document().place()).toList();
-        for (Ask ask : round.waiting()) telling.ask(actor, round, ask, authors, places, note);
+        for (Ask ask : round.waiting()) telling.ask(actor, round, ask, authors, places, asks.note());
         return id;
+    }
+
+    private void ask(long id, AskedLine line, @Nullable Long named, @Nullable Long besides, LocalDate due) {
+        SignOffLine rule = line.line();
+        if (rule.who().kind() == Asked.Kind.PERSON) {
+            rounds.ask(id, rule, Optional.of(rule.who().id()), due);
+            return;
+        }
+        if (rule.asksEverybody()) {
+            // Each is asked by name: so a deputy can stand in, and it is seen of whom it waits.
+            line.candidates().forEach(p -> rounds.ask(id, rule.needing(1), Optional.of(p.id()), due));
+            return;
+        }
+        Optional<Long> person = chosen(line, named);
+        Optional<Long> also = chosen(line, besides);
+        boolean alone = person.isEmpty() && line.candidates().size() < rule.needed() + 1;
+        if (also.isPresent() && (also.equals(person) || alone)) {
+            throw Refused.because(
+                    "round.twice",
+                    "One person cannot sign “" + rule.meaning() + "” twice.",
+                    "Choose two; nothing was sent.");
+        }
+        if (person.isPresent()) {
+            // Who is named signs; whoever the rule wants besides is anybody whom it asks.
+            rounds.ask(id, rule.needing(1), person, due);
+            if (rule.needed() > 1) rounds.ask(id, rule.needing(rule.needed() - 1), Optional.empty(), due);
+        } else {
+            rounds.ask(id, rule, Optional.empty(), due);
+        }
+        also.ifPresent(p -> rounds.ask(id, rule.needing(1), also, due));
     }
 }

@@ -1,5 +1,6 @@
 package mintshelf.app.effect;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumMap;
@@ -20,6 +21,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.round.BundleStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.document.Document;
 import mintshelf.core.route.By;
@@ -42,6 +44,7 @@ public class Bundles {
     private final HouseStore house;
     private final HoldStore holds;
     private final Arrivals arrivals;
+    private final BundleStore bundles;
     private final Recorder recorder;
     private final Map<Effect, Deed> deeds = new EnumMap<>(Effect.class);
 
@@ -51,6 +54,7 @@ public class Bundles {
             HouseStore house,
             HoldStore holds,
             Arrivals arrivals,
+            BundleStore bundles,
             Recorder recorder,
             List<Deed> deeds) {
         this.cases = cases;
@@ -58,6 +62,7 @@ public class Bundles {
         this.house = house;
         this.holds = holds;
         this.arrivals = arrivals;
+        this.bundles = bundles;
         this.recorder = recorder;
         deeds.forEach(deed -> this.deeds.put(deed.effect(), deed));
         for (Effect effect : Effect.values()) {
@@ -143,5 +148,10 @@ public class Bundles {
                     "ended the check-out by sending it to review",
                     "");
         });
+    }
+
+    /** What was decided together goes its own ways from now on. */
+    public void close(long bundle, Instant now) {
+        bundles.closeBundle(bundle, now);
     }
 }

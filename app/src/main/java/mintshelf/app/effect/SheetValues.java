@@ -9,23 +9,23 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.store.house.RouteStore;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.core.document.Document;
-import mintshelf.core.route.SignOffLine;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
+import mintshelf.core.signoff.SignOffLine;
 import org.springframework.stereotype.Component;
 
 /** What the shelf writes into title blocks: number, revision, stage, who signed and when. */
 @Component
 public class SheetValues {
-    private final RouteStore routes;
+    private final RuleStore rules;
     private final Settings settings;
     private final Clock clock;
 
-    public SheetValues(RouteStore routes, Settings settings, Clock clock) {
-        this.routes = routes;
+    public SheetValues(RuleStore rules, Settings settings, Clock clock) {
+        this.rules = rules;
         this.settings = settings;
         this.clock = clock;
     }
@@ -59,7 +59,7 @@ public class SheetValues {
         values.put("status", stage);
         values.put("issued", "");
         // Whatever route it goes or went: the signatures of a former revision are nobody's on this one.
-        routes.signOffFacts().forEach(fact -> values.put(fact, ""));
+        rules.signOffFacts().forEach(fact -> values.put(fact, ""));
         return values;
     }
 

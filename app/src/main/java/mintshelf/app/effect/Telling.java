@@ -3,13 +3,16 @@ package mintshelf.app.effect;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.notice.NoticeStore;
@@ -20,7 +23,9 @@ import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
 import mintshelf.core.signoff.Ask;
+import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOffLine;
 import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Component;
 
@@ -58,11 +63,50 @@ public class Telling {
                 .toList();
     }
 
-    /** The people who could answer an ask, by name. */
-    public List<PersonStore.Person> candidates(String role, Set<Long> authors, Collection<Place> places) {
-        return people.withRole(role).stream()
-                .filter(p -> !authors.contains(p.id()))
-                .filter(p -> SignOffRules.hasRole(grants.access(p.id(), p.name()), role, places))
+    /**
+     * The people whom a line of a rule asks, by name.
+     *
+     * @param authors who worked on it: where the line wants four eyes they do not count
+     */
+    public List<PersonStore.Person> candidates(SignOffLine line, Set<Long> authors, Collection<Place> places) {
+        Set<Long> members = line.who().kind() == Asked.Kind.GROUP
+                ? people.members(line.who().id())
+                : Set.of();
+        List<PersonStore.Person> asked = switch (line.who().kind()) {
+            case ROLE -> people.withRole(line.who().code());
+            case GROUP -> people.people(members);
+            case PERSON -> people.people(Set.of(line.who().id()));
+        };
+        return asked.stream()
+                .filter(p -> !line.fourEyes() || !authors.contains(p.id()))
+                .filter(p -> SignOffRules.asks(line, members, grants.access(p.id(), p.name()), places))
+                .toList();
+    }
+
+    /** The people who could answer an ask, by name: whom its line asks, and whoever was named for it or stands in. */
+    public List<PersonStore.Person> candidates(Ask ask, Set<Long> authors, Collection<Place> places) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        Set<Long> others = new LinkedHashSet<>();
+        ask.person().ifPresent(others::add);
+        ask.deputy(today).ifPresent(others::add);
+        List<PersonStore.Person> all = new ArrayList<>(candidates(ask.line(), authors, places));
+        all.forEach(p -> others.remove(p.id()));
+        people.people(others).stream()
+                .filter(p -> !ask.line().fourEyes() || !authors.contains(p.id()))
+                .filter(p -> SignOffRules.canAnswer(ask, grants.access(p.id(), p.name()), places, today))
+                .forEach(all::add);
+        return all;
+    }
+
+    /** Who may sign there at all: whom a question that names a person or a group can be put to instead. */
+    public List<PersonStore.Person> signers(SignOffLine line, Set<Long> authors, Collection<Place> places) {
+        if (line.who().kind() == Asked.Kind.ROLE) return candidates(line, authors, places);
+        Map<Long, PersonStore.Person> all = new TreeMap<>();
+        grants.rolesWith(Right.SIGN).forEach(role -> people.withRole(role).forEach(p -> all.put(p.id(), p)));
+        return all.values().stream()
+                .filter(p -> !line.fourEyes() || !authors.contains(p.id()))
+                .filter(p -> SignOffRules.maySign(grants.access(p.id(), p.name()), places))
+                .sorted(Comparator.comparing(PersonStore.Person::name))
                 .toList();
     }
 
@@ -98,7 +142,7 @@ public class Telling {
         Optional<Long> deputy = ask.deputy(today);
         Set<Long> answered = new LinkedHashSet<>();
         round.answers(ask).forEach(s -> answered.add(s.person()));
-        return candidates(ask.line().role(), authors, places).stream()
+        return candidates(ask, authors, places).stream()
                 .filter(p -> ask.person().filter(named -> named != p.id()).isEmpty()
                         || deputy.filter(d -> d == p.id()).isPresent())
                 .filter(p -> !answered.contains(p.id()))
@@ -109,11 +153,7 @@ public class Telling {
     public void raise(Round round, Collection<Place> places, long item, String says) {
         Instant now = clock.instant();
         Set<Long> receivers = new LinkedHashSet<>(Set.of(round.by()));
-        grants.rolesWith(Right.KEEP_SHELF).stream()
-                .flatMap(role -> people.withRole(role).stream())
-                .filter(p -> places.stream()
-                        .allMatch(place -> grants.access(p.id(), p.name()).may(Right.KEEP_SHELF, place)))
-                .forEach(p -> receivers.add(p.id()));
+        receivers.addAll(having(Right.KEEP_SHELF, places));
         String to = "/rounds/" + round.id();
         long event = outbox.event("round.late", Optional.of(round.id()), Optional.of(item), round.by(), says, to, now);
         for (long receiver : receivers) {
@@ -124,12 +164,23 @@ public class Telling {
         }
     }
 
+    /** Who has a right at all the places. */
+    public Set<Long> having(Right right, Collection<Place> places) {
+        Set<Long> all = new LinkedHashSet<>();
+        grants.rolesWith(right).stream()
+                .flatMap(role -> people.withRole(role).stream())
+                .filter(p -> places.stream()
+                        .allMatch(place -> grants.access(p.id(), p.name()).may(right, place)))
+                .forEach(p -> all.add(p.id()));
+        return all;
+    }
+
     /** The asks of a round that wait and that nobody is left to answer. */
     public List<Ask> nobodyLeft(Round round, Set<Long> authors, Collection<Place> places) {
         Map<Long, Set<Long>> could = new HashMap<>();
         for (Ask ask : round.waiting()) {
             Set<Long> people = new LinkedHashSet<>();
-            candidates(ask.line().role(), authors, places).forEach(p -> people.add(p.id()));
+            candidates(ask, authors, places).forEach(p -> people.add(p.id()));
             could.put(ask.id(), people);
         }
         return SignOffRules.nobodyLeft(round, could);
@@ -178,8 +229,7 @@ public class Telling {
             if (ask.line().step() > until) continue;
             ask.person()
                     .ifPresentOrElse(
-                            all::add,
-                            () -> candidates(ask.line().role(), authors, places).forEach(p -> all.add(p.id())));
+                            all::add, () -> candidates(ask, authors, places).forEach(p -> all.add(p.id())));
         }
         return all;
     }

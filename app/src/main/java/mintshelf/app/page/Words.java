@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.time.format.TextStyle;
 import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
 import java.util.Locale;
@@ -67,6 +68,10 @@ public record Words(ZoneId zone, Instant now) {
     }
 
     /** "Tuesday, 24 Nov 2026". */
+    public String weekday(LocalDate day) {
+        return day.getDayOfWeek().getDisplayName(TextStyle.SHORT, Locale.ENGLISH);
+    }
+
     public String weekday(Instant at) {
         return LONG_DAY.format(at.atZone(zone));
     }

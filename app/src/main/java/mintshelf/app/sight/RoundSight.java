@@ -14,6 +14,7 @@ import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.round.RoundListStore;
 import mintshelf.app.store.round.RoundStore;
@@ -22,10 +23,10 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.signoff.Ask;
-import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
 import mintshelf.core.signoff.SignOffRules;
+import mintshelf.core.signoff.WorkingDays;
 import org.springframework.stereotype.Component;
 
 /** Loads rounds as a person may see them: only with all of their documents. */
@@ -39,17 +40,25 @@ public class RoundSight {
     private final RoundStore rounds;
     private final RoundListStore lists;
     private final OutboxStore outbox;
+    private final RuleStore rules;
     private final Sight sight;
     private final Settings settings;
     private final Clock clock;
 
     public RoundSight(
-            RoundStore rounds, RoundListStore lists, OutboxStore outbox, Sight sight, Settings settings, Clock clock) {
+            RoundStore rounds,
+            RoundListStore lists,
+            OutboxStore outbox,
+            RuleStore rules,
+            Sight sight,
+            Settings settings,
+            Clock clock) {
         this.settings = settings;
         this.clock = clock;
         this.rounds = rounds;
         this.lists = lists;
         this.outbox = outbox;
+        this.rules = rules;
         this.sight = sight;
     }
 
@@ -72,9 +81,7 @@ public class RoundSight {
 
         /** The answer that sent it back. */
         public Optional<SignOff> returning() {
-            return round.signOffs().stream()
-                    .filter(s -> s.decision() == Decision.RETURNED)
-                    .reduce((a, b) -> b);
+            return round.returning();
         }
 
         public List<Place> places() {
@@ -107,6 +114,11 @@ public class RoundSight {
     /** The day of the house. */
     public LocalDate today() {
         return LocalDate.ofInstant(clock.instant(), settings.zone());
+    }
+
+    /** The days on which the house works. */
+    public WorkingDays days() {
+        return rules.days();
     }
 
     public RoundView round(Actor actor, long id) {

@@ -9,6 +9,9 @@ import mintshelf.core.content.ContentKind;
 
 /** The filing rules in their order; the first that fits gives a new file its kind. */
 public record FilingOrder(List<Sentence> sentences) implements Rule {
+    /** The one order of a house. */
+    public static final String CODE = "filing";
+
     private static final int MOST = 200;
 
     public FilingOrder {
@@ -46,7 +49,7 @@ public record FilingOrder(List<Sentence> sentences) implements Rule {
 
     @Override
     public String code() {
-        return "filing";
+        return CODE;
     }
 
     @Override

@@ -1,21 +1,31 @@
 package mintshelf.core.house;
 
+import java.util.HashMap;
 import java.util.Map;
+import java.util.stream.Collectors;
 import mintshelf.core.route.Route;
 
-/** What rules of a house may name, by codes: names of kinds, series and roles, routes in force, facts. */
+/**
+ * What rules of a house may name, by codes: names of kinds, series, roles, groups and people, routes, sign-off rules and facts in force.
+ */
 public record House(
         Map<String, String> kinds,
         Map<String, String> series,
         Map<String, Route> routes,
         Map<String, FactRule> facts,
-        Map<String, String> roles) {
+        Map<String, SignOffRule> signOffs,
+        Map<String, String> roles,
+        Map<String, String> groups,
+        Map<String, String> people) {
     public House {
         kinds = Map.copyOf(kinds);
         series = Map.copyOf(series);
         routes = Map.copyOf(routes);
         facts = Map.copyOf(facts);
+        signOffs = Map.copyOf(signOffs);
         roles = Map.copyOf(roles);
+        groups = Map.copyOf(groups);
+        people = Map.copyOf(people);
     }
 
     /** The name of a code, or the code where nothing is called so any more. */
@@ -31,5 +41,17 @@ public record House(
     String route(String code) {
         Route route = routes.get(code);
         return route == null ? code : route.name();
+    }
+
+    /** The names of the sign-off rules. */
+    public Map<String, String> signOffNames() {
+        return signOffs.values().stream().collect(Collectors.toMap(SignOffRule::code, SignOffRule::name));
+    }
+
+    /** The house with one sign-off rule as another edition has it. */
+    House with(SignOffRule rule) {
+        Map<String, SignOffRule> rules = new HashMap<>(signOffs);
+        rules.put(rule.code(), rule);
+        return new House(kinds, series, routes, facts, rules, roles, groups, people);
     }
 }

@@ -1,21 +1,18 @@
 package mintshelf.core.house;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Stage;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.RouteProof;
 import mintshelf.core.route.RouteWords;
-import mintshelf.core.route.SignOffLine;
 
 /** A route as a rule of the house: its stops, and its moves as sentences. */
 public record RouteRule(Route route) implements Rule {
-    private static final String FIELD = "[a-z0-9_]{0,40}";
-    private static final int MOST_DAYS = 250;
-    private static final int MOST_NEEDED = 50;
-
     @Override
     public Subject subject() {
         return Subject.ROUTE;
@@ -40,7 +37,8 @@ public record RouteRule(Route route) implements Rule {
                     "stop " + stage.code(), "Stop " + stage.name(), RouteWords.stands(stage.stageClass())));
         }
         for (Move move : route.moves()) {
-            lines.add(new RuleLine("move " + move.code(), move.name(), RouteWords.says(route, move, house.roles())));
+            lines.add(new RuleLine(
+                    "move " + move.code(), move.name(), RouteWords.says(route, move, house.signOffNames())));
         }
         return List.copyOf(lines);
     }
@@ -52,30 +50,43 @@ public record RouteRule(Route route) implements Rule {
         route.stages().forEach(s -> Rule.named(s.name(), 60).ifPresent(wrong::add));
         for (Move move : route.moves()) {
             Rule.named(move.name(), 60).ifPresent(wrong::add);
-            for (SignOffLine line : move.signOffs()) {
-                if (!house.roles().containsKey(line.role())) {
-                    wrong.add(Refusal.of(
-                            "route.role",
-                            move.name() + " asks a role that is not there: " + line.role() + ".",
-                            "Choose one."));
-                }
-                Rule.named(line.meaning(), 60).ifPresent(wrong::add);
-                if (!line.fact().matches(FIELD) || !line.day().matches(FIELD)) {
-                    wrong.add(Refusal.of(
-                            "route.field",
-                            move.name() + " writes into a field whose name is none.",
-                            "Small letters, digits and _, at most 40; empty for none."));
-                }
-                if (line.days() < 0 || line.days() > MOST_DAYS || line.needed() > MOST_NEEDED) {
-                    wrong.add(Refusal.of(
-                            "route.line",
-                            move.name() + " asks more than " + MOST_NEEDED + " people, or gives more than " + MOST_DAYS
-                                    + " days.",
-                            "Ask fewer, or sooner."));
-                }
+            if (move.asksSignOffs() && !house.signOffs().containsKey(move.signOff())) {
+                wrong.add(Refusal.of(
+                        "route.sign_off",
+                        move.name() + " asks by a sign-off rule that is not there: " + move.signOff() + ".",
+                        "Choose one."));
             }
         }
-        wrong.addAll(RouteProof.ask(route));
+        List<Refusal> unsound = RouteProof.ask(route);
+        wrong.addAll(unsound);
+        if (unsound.isEmpty()) wrong.addAll(overwritten(house));
         return List.copyOf(wrong);
+    }
+
+    /** Signatures of one reading after another stand on one sheet: two that write one field would overwrite each other. */
+    public List<Refusal> overwritten(House house) {
+        List<Refusal> wrong = new ArrayList<>();
+        for (Move move : route.moves()) {
+            Set<String> written = fields(move, house);
+            for (Move later : RouteProof.later(route, move)) {
+                fields(later, house).stream()
+                        .filter(written::contains)
+                        .forEach(field -> wrong.add(Refusal.of(
+                                "route.fact_twice",
+                                "“" + later.name() + "” writes into " + field + " again, as “" + move.name()
+                                        + "” does.",
+                                "Give each sign-off rule a field of its own.")));
+            }
+        }
+        return wrong.stream().distinct().toList();
+    }
+
+    private static Set<String> fields(Move move, House house) {
+        SignOffRule rule = house.signOffs().get(move.signOff());
+        if (rule == null) return Set.of();
+        Set<String> fields = new LinkedHashSet<>();
+        rule.asked().forEach(line -> fields.addAll(List.of(line.fact(), line.day())));
+        fields.remove("");
+        return fields;
     }
 }

@@ -9,7 +9,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 
 /** A rule of the house as one edition has it. What is kept was asked before; what is kept already may name what is not there any more. */
-public sealed interface Rule permits KindRule, SeriesRule, RouteRule, FactRule, FilingOrder {
+public sealed interface Rule permits KindRule, SeriesRule, RouteRule, FactRule, FilingOrder, SignOffRule, CalendarRule {
     Subject subject();
 
     /** Stable name within its subject, in small letters. */

@@ -6,7 +6,9 @@ public enum Subject {
     SERIES("number series"),
     ROUTE("route"),
     FACT("fact"),
-    FILING("filing rules");
+    FILING("filing rules"),
+    SIGN_OFF("sign-off rule"),
+    CALENDAR("calendar of the house");
 
     private final String words;
 
@@ -16,5 +18,10 @@ public enum Subject {
 
     public String words() {
         return words;
+    }
+
+    /** Whether a house has one of it alone, which nobody names. */
+    public boolean isOne() {
+        return this == FILING || this == CALENDAR;
     }
 }

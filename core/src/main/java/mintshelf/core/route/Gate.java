@@ -274,7 +274,7 @@ public sealed interface Gate {
         }
     }
 
-    /** The signatures open the move; a person makes it. */
+    /** The signatures open the move; a person makes it: a board's, a release clerk's hand. */
     record BoardSigned() implements Gate {
         @Override
         public String code() {
@@ -283,7 +283,7 @@ public sealed interface Gate {
 
         @Override
         public String words() {
-            return "the board has signed";
+            return "everybody who is asked has signed, and a hand makes it";
         }
 
         @Override

@@ -8,7 +8,7 @@ import mintshelf.core.access.Right;
  *
  * @param name what the button says: "Release"
  * @param who the right that makes it
- * @param signOffs whom it asks to sign; empty where nobody signs
+ * @param signOff code of the sign-off rule by which it asks people to sign; empty where nobody signs
  */
 public record Move(
         String code,
@@ -18,16 +18,15 @@ public record Move(
         Right who,
         List<Gate> gates,
         List<Effect> effects,
-        List<SignOffLine> signOffs) {
+        String signOff) {
     public Move {
         gates = List.copyOf(gates);
         effects = List.copyOf(effects);
-        signOffs = List.copyOf(signOffs);
     }
 
     /** A move that nobody signs for. */
     public Move(String code, String name, String from, String to, Right who, List<Gate> gates, List<Effect> effects) {
-        this(code, name, from, to, who, gates, effects, List.of());
+        this(code, name, from, to, who, gates, effects, "");
     }
 
     public boolean does(Effect effect) {
@@ -42,5 +41,10 @@ public record Move(
     /** Whether the last sign-off makes it, not a person by hand. */
     public boolean isMadeByRound() {
         return gates.contains(Gates.SIGNED_OFF);
+    }
+
+    /** Whether people sign for it. */
+    public boolean asksSignOffs() {
+        return !signOff.isEmpty();
     }
 }

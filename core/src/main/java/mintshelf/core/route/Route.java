@@ -35,7 +35,7 @@ public record Route(long edition, String code, String name, List<Stage> stages, 
 
     /** The move that a round in this stage decides: by its last signature, or by opening it to somebody's hand. */
     public Optional<Move> decided(String stage) {
-        return from(stage).stream().filter(m -> !m.signOffs().isEmpty()).findFirst();
+        return from(stage).stream().filter(Move::asksSignOffs).findFirst();
     }
 
     /** The move from a stage that brings a revision into force. */

@@ -19,7 +19,6 @@ import mintshelf.core.revision.StageClass;
 public final class RouteEdit {
     public static final int MOST_STOPS = 40;
     public static final int MOST_MOVES = 120;
-    private static final int MOST_LINES = 20;
 
     private RouteEdit() {}
 
@@ -29,11 +28,11 @@ public final class RouteEdit {
 
     /**
      * Pulls a stop out of a move's line: the move then ends there, and a second one goes on to where it led, with what it demanded,
-     * did and asked. What is to be decided in the new stop is asked with one line, which can be changed.
+     * did and asked.
      *
-     * @param role code of the role that the new line asks
+     * @param rule code of the sign-off rule by which is asked what is to be decided in the new stop
      */
-    public static Outcome<Route> pullStop(Route route, String move, String name, StageClass stageClass, String role) {
+    public static Outcome<Route> pullStop(Route route, String move, String name, StageClass stageClass, String rule) {
         Optional<Move> line = route.move(move);
         if (line.isEmpty()) return gone("move", move);
         if (route.stages().size() >= MOST_STOPS) return full("stops", MOST_STOPS);
@@ -49,12 +48,12 @@ public final class RouteEdit {
                     on.isMadeByRound() ? on.who() : Right.CHANGE,
                     on.isMadeByRound() ? on.gates() : List.of(Gates.HELD_BY_NOBODY),
                     decides ? List.of(Effect.OPEN_ROUND) : List.of(),
-                    on.isMadeByRound() ? on.signOffs() : List.of());
+                    on.isMadeByRound() ? on.signOff() : "");
             List<Gate> gates = new ArrayList<>(on.gates());
-            List<SignOffLine> lines = List.of();
+            String lines = "";
             if (decides) {
                 if (!gates.contains(Gates.SIGNED_OFF)) gates.add(Gates.SIGNED_OFF);
-                lines = List.of(new SignOffLine(1, role, 1, "read", "", "", 2));
+                lines = rule;
             } else {
                 gates.remove(Gates.SIGNED_OFF);
                 gates.remove(Gates.BOARD_SIGNED);
@@ -136,7 +135,7 @@ public final class RouteEdit {
         gates.addAll(out.gates());
         Set<Effect> effects = new LinkedHashSet<>(out.effects());
         in.effects().stream().filter(e -> e != Effect.OPEN_ROUND).forEach(effects::add);
-        boolean asked = in.isMadeByRound() || !in.signOffs().isEmpty();
+        boolean asked = in.isMadeByRound() || in.asksSignOffs();
         if (!asked) {
             gates.remove(Gates.SIGNED_OFF);
             gates.remove(Gates.BOARD_SIGNED);
@@ -149,7 +148,7 @@ public final class RouteEdit {
                 in.who(),
                 List.copyOf(gates),
                 List.copyOf(effects),
-                in.signOffs());
+                in.signOff());
     }
 
     public static Outcome<Route> addMove(Route route, String name, String from, String to, Right who) {
@@ -212,15 +211,8 @@ public final class RouteEdit {
 
     /** Rewrites a move's sentence: what it is called, who makes it, what it demands, does and asks. */
     public static Outcome<Route> say(
-            Route route,
-            String move,
-            String name,
-            Right who,
-            List<Gate> gates,
-            List<Effect> effects,
-            List<SignOffLine> signOffs) {
+            Route route, String move, String name, Right who, List<Gate> gates, List<Effect> effects, String signOff) {
         if (route.move(move).isEmpty()) return gone("move", move);
-        if (signOffs.size() > MOST_LINES) return full("lines of a sign-off rule", MOST_LINES);
         return named(
                 name,
                 60,
@@ -229,7 +221,7 @@ public final class RouteEdit {
                         route.stages(),
                         route.moves().stream()
                                 .map(m -> m.code().equals(move)
-                                        ? new Move(m.code(), n, m.from(), m.to(), who, gates, effects, signOffs)
+                                        ? new Move(m.code(), n, m.from(), m.to(), who, gates, effects, signOff)
                                         : m)
                                 .toList()));
     }

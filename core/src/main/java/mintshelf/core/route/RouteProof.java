@@ -54,7 +54,6 @@ public final class RouteProof {
         ends(route, wrong);
         rounds(route, wrong);
         superseding(route, wrong);
-        signOffs(route, wrong);
         return List.copyOf(wrong);
     }
 
@@ -121,7 +120,7 @@ public final class RouteProof {
             }
             boolean signs =
                     move.gates().contains(Gates.SIGNED_OFF) || move.gates().contains(Gates.BOARD_SIGNED);
-            if (signs == move.signOffs().isEmpty()) {
+            if (signs != move.asksSignOffs()) {
                 wrong.add(no(
                         "route.signatures",
                         signs
@@ -151,48 +150,18 @@ public final class RouteProof {
         }
     }
 
-    /** One fact carries one signer: two lines that write the same one would overwrite each other. */
-    private static void signOffs(Route route, List<Refusal> wrong) {
-        for (Move move : route.moves()) {
-            Set<String> facts = new HashSet<>();
-            int step = 1;
-            for (SignOffLine line : move.signOffs()) {
-                for (String fact : List.of(line.fact(), line.day())) {
-                    if (fact.isEmpty() || facts.add(fact)) continue;
-                    wrong.add(no(
-                            "route.fact_twice",
-                            "Two lines of " + move.name() + " write into " + fact + ".",
-                            "Give each a fact of its own."));
-                }
-                if (line.step() < step || line.needed() < 1) {
-                    wrong.add(no(
-                            "route.steps",
-                            "The steps of " + move.name() + " are not in order, or ask nobody.",
-                            "Number them from one; each asks at least one."));
-                }
-                step = Math.max(step, line.step());
-            }
-            later(route, move).stream()
-                    .filter(line -> facts.contains(line.fact()))
-                    .forEach(line -> wrong.add(no(
-                            "route.fact_twice",
-                            "A later reading writes into " + line.fact() + " again, as " + move.name() + " does.",
-                            "Give each a fact of its own.")));
-        }
-    }
-
-    /** The lines of the rounds that a move opens one after the other; their signatures stand on one sheet. */
-    private static List<SignOffLine> later(Route route, Move move) {
-        List<SignOffLine> lines = new ArrayList<>();
+    /** The moves that decide the rounds which a move opens one after the other; their signatures stand on one sheet. */
+    public static List<Move> later(Route route, Move move) {
+        List<Move> later = new ArrayList<>();
         Set<String> seen = new HashSet<>();
         Move next = move;
-        while (next.does(Effect.OPEN_ROUND) && !next.signOffs().isEmpty() && seen.add(next.to())) {
+        while (next.does(Effect.OPEN_ROUND) && next.asksSignOffs() && seen.add(next.to())) {
             Optional<Move> decided = route.decided(next.to());
             if (decided.isEmpty()) break;
             next = decided.get();
-            lines.addAll(next.signOffs());
+            later.add(next);
         }
-        return lines;
+        return later;
     }
 
     private static Set<String> walk(Route route, String from) {

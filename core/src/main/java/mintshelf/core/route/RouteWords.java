@@ -22,7 +22,7 @@ public final class RouteWords {
     }
 
     /** "Whoever may change documents makes it, from In preparation to In review, when …; then …. It asks …" */
-    public static String says(Route route, Move move, Map<String, String> roles) {
+    public static String says(Route route, Move move, Map<String, String> rules) {
         StringBuilder says = new StringBuilder();
         says.append(
                         move.isMadeByRound()
@@ -37,8 +37,11 @@ public final class RouteWords {
         List<String> effects = move.effects().stream().map(Effect::words).toList();
         if (!effects.isEmpty()) says.append("; then ").append(joined(effects));
         says.append('.');
-        if (!move.signOffs().isEmpty())
-            says.append(" It asks ").append(asks(move, roles)).append('.');
+        if (move.asksSignOffs()) {
+            says.append(" It asks by the sign-off rule “")
+                    .append(rules.getOrDefault(move.signOff(), move.signOff()))
+                    .append("”.");
+        }
         return says.toString();
     }
 
@@ -48,23 +51,6 @@ public final class RouteWords {
                 .map(s -> s.name())
                 .findFirst()
                 .orElse(stage);
-    }
-
-    /** "1 Checker as checked, due in 2 days; then 1 Board member as approved, due in 3 days". */
-    public static String asks(Move move, Map<String, String> roles) {
-        StringBuilder asks = new StringBuilder();
-        int step = 0;
-        for (SignOffLine line : move.signOffs()) {
-            if (step > 0) asks.append(line.step() > step ? "; then " : " and ");
-            step = line.step();
-            asks.append(line(line, roles));
-        }
-        return asks.toString();
-    }
-
-    private static String line(SignOffLine line, Map<String, String> roles) {
-        return line.needed() + " " + roles.getOrDefault(line.role(), line.role()) + " as " + line.meaning()
-                + ", due in " + line.days() + (line.days() == 1 ? " working day" : " working days");
     }
 
     /** "a, b and c". */

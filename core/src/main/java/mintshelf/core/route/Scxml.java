@@ -90,20 +90,8 @@ public final class Scxml {
         out.writeAttribute("ms", OURS, "order", Integer.toString(route.moves().indexOf(move)));
         for (Gate gate : move.gates()) empty(out, "gate", Map.of("code", gate.code()));
         for (Effect effect : move.effects()) empty(out, "effect", Map.of("code", effect.name()));
-        for (SignOffLine line : move.signOffs()) {
-            line(out, 3);
-            out.writeEmptyElement("ms", "sign", OURS);
-            out.writeAttribute("step", Integer.toString(line.step()));
-            out.writeAttribute("role", line.role());
-            out.writeAttribute("needed", Integer.toString(line.needed()));
-            out.writeAttribute("meaning", line.meaning());
-            out.writeAttribute("fact", line.fact());
-            out.writeAttribute("day", line.day());
-            out.writeAttribute("days", Integer.toString(line.days()));
-        }
-        if (!move.gates().isEmpty()
-                || !move.effects().isEmpty()
-                || !move.signOffs().isEmpty()) line(out, 2);
+        if (move.asksSignOffs()) empty(out, "sign", Map.of("rule", move.signOff()));
+        if (!move.gates().isEmpty() || !move.effects().isEmpty() || move.asksSignOffs()) line(out, 2);
         out.writeEndElement();
     }
 
@@ -289,7 +277,7 @@ public final class Scxml {
             int order = Integer.parseInt(attribute(OURS, "order").orElse("1000"));
             List<Gate> gates = new ArrayList<>();
             List<Effect> effects = new ArrayList<>();
-            List<SignOffLine> lines = new ArrayList<>();
+            String signOff = "";
             while (in.hasNext()) {
                 int next = in.next();
                 if (next == XMLStreamConstants.END_ELEMENT) break;
@@ -309,20 +297,15 @@ public final class Scxml {
                                 effects,
                                 of);
                     case "sign" ->
-                        lines.add(new SignOffLine(
-                                Integer.parseInt(attribute("step").orElse("1")),
-                                Texts.shorten(Texts.line(attribute("role").orElse("")), 60),
-                                Integer.parseInt(attribute("needed").orElse("1")),
-                                Texts.shorten(Texts.line(attribute("meaning").orElse("read")), 60),
-                                Texts.shorten(Texts.line(attribute("fact").orElse("")), 60),
-                                Texts.shorten(Texts.line(attribute("day").orElse("")), 60),
-                                Integer.parseInt(attribute("days").orElse("2"))));
+                        signOff = attribute("rule")
+                                .filter(r -> r.matches("[a-z0-9-]{1,40}"))
+                                .orElse("");
                     default -> passed.add("<" + in.getLocalName() + "> is not known to this release.");
                 }
                 pastEnd();
             }
             moves.computeIfAbsent(order, o -> new ArrayList<>())
-                    .add(new Move(id(event), name, from, to, who, gates, effects, lines));
+                    .add(new Move(id(event), name, from, to, who, gates, effects, signOff));
         }
 
         private <T> void known(Optional<T> one, List<T> all, String code) {

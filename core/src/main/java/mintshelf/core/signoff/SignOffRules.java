@@ -1,13 +1,11 @@
 package mintshelf.core.signoff;
 
-import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -18,7 +16,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.VersionDigest;
-import mintshelf.core.route.SignOffLine;
 
 /** Who may sign what, and what a signature is bound to. */
 public final class SignOffRules {
@@ -60,6 +57,36 @@ public final class SignOffRules {
     }
 
     /**
+     * Whether a line asks somebody: one of its role at all the places; of its group, or its person, who may sign at all of them.
+     *
+     * @param members who is in the group that it asks; empty for lines that ask none
+     */
+    public static boolean asks(SignOffLine line, Set<Long> members, Access access, Collection<Place> places) {
+        return switch (line.who().kind()) {
+            case ROLE -> hasRole(access, line.who().code(), places);
+            case GROUP -> members.contains(access.person()) && maySign(access, places);
+            case PERSON -> line.who().id() == access.person() && maySign(access, places);
+        };
+    }
+
+    /** Whether somebody may sign at all the places, whatever is asked. */
+    public static boolean maySign(Access access, Collection<Place> places) {
+        return places.stream().allMatch(place -> access.may(Right.SIGN, place));
+    }
+
+    /**
+     * Whether an ask can be answered by somebody: one whom its line asks; whoever was named instead of the rule's person; a deputy,
+     * who needs the role that is asked, and for groups and persons the right to sign.
+     */
+    public static boolean canAnswer(Ask ask, Access access, Collection<Place> places, LocalDate today) {
+        if (asks(ask.line(), ask.members(), access, places)) return true;
+        if (ask.line().who().kind() == Asked.Kind.ROLE) return false;
+        boolean named = ask.person().filter(p -> p == access.person()).isPresent();
+        boolean deputy = ask.deputy(today).filter(p -> p == access.person()).isPresent();
+        return (named || deputy) && maySign(access, places);
+    }
+
+    /**
      * What keeps a person from answering an ask; empty when it waits for them.
      *
      * @param authors everybody who made a version of the revisions in the bundle: four eyes means two people
@@ -79,14 +106,12 @@ public final class SignOffRules {
         if (named && ask.person().get() != access.person() && !standsIn) {
             return refusal("sign.other", ask.personName() + " is asked for this.", "");
         }
-        if (!hasRole(access, ask.line().role(), places)) {
+        if (!canAnswer(ask, access, places, today)) {
             return refusal("sign.role", "This asks " + ask.whom() + ".", "Your roles do not answer it.");
         }
-        if (authors.contains(access.person())) {
+        if (ask.line().fourEyes() && authors.contains(access.person())) {
             return refusal(
-                    "sign.own",
-                    "You worked on this revision; somebody else signs it.",
-                    "Ask " + ask.roleName().toLowerCase(Locale.ROOT) + "s who did not.");
+                    "sign.own", "You worked on this revision; somebody else signs it.", "Ask somebody who did not.");
         }
         boolean answered = round.signOffs().stream().anyMatch(s -> s.stands() && s.person() == access.person());
         if (answered) return refusal("sign.done", "You answered in this round.", "One person signs once.");
@@ -131,20 +156,6 @@ public final class SignOffRules {
                 .toList();
     }
 
-    /** The day that is a number of working days after another; Saturdays and Sundays do not count. */
-    public static LocalDate due(LocalDate from, int workingDays) {
-        LocalDate day = from;
-        for (int left = workingDays; left > 0; ) {
-            day = day.plusDays(1);
-            if (isWorkingDay(day)) left--;
-        }
-        return day;
-    }
-
-    public static boolean isWorkingDay(LocalDate day) {
-        return day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY;
-    }
-
     /** The steps that open when an answer was given: asks that wait after it and did not before. */
     public static List<Ask> opened(Round before, Round after) {
         List<Long> waited = before.waiting().stream().map(Ask::id).toList();
@@ -157,23 +168,27 @@ public final class SignOffRules {
 
     /**
      * Whom documents ask together whose rules differ: every line of each, once where two say the same, in the order of the steps.
-     * Of two that differ in number or days the larger number and the fewer days stand.
+     * Of two that differ in number or days the larger number and the fewer days stand; of two that differ in care, the more careful.
      */
     public static List<SignOffLine> union(Collection<List<SignOffLine>> rules) {
         Map<List<Object>, SignOffLine> lines = new LinkedHashMap<>();
         for (List<SignOffLine> rule : rules) {
             for (SignOffLine line : rule) {
                 lines.merge(
-                        List.of(line.role(), line.meaning(), line.fact(), line.day()),
+                        List.of(line.who(), line.meaning(), line.fact(), line.day()),
                         line,
                         (a, b) -> new SignOffLine(
                                 Math.max(a.step(), b.step()),
-                                a.role(),
-                                Math.max(a.needed(), b.needed()),
+                                a.who(),
+                                a.asksEverybody() || b.asksEverybody()
+                                        ? SignOffLine.EVERYBODY
+                                        : Math.max(a.needed(), b.needed()),
                                 a.meaning(),
                                 a.fact(),
                                 a.day(),
-                                Math.min(a.days(), b.days())));
+                                Math.min(a.days(), b.days()),
+                                a.fourEyes() || b.fourEyes(),
+                                a.password() || b.password()));
             }
         }
         return lines.values().stream()

@@ -84,7 +84,7 @@ class MoveRulesTest {
             Right.SIGN,
             List.of(Gates.SIGNED_OFF),
             List.of(Effect.FIX_LABEL),
-            List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", "checked", 2)));
+            "check");
 
     @Test
     void aMoveThatARoundMakesWaitsForItsSignOffsAndAsksNobodysHand() {
@@ -148,7 +148,7 @@ class MoveRulesTest {
                                 Right.SIGN,
                                 List.of(Gates.SIGNED_OFF),
                                 List.of(),
-                                SIGNED.signOffs()),
+                                SIGNED.signOff()),
                         new Move(
                                 "back",
                                 "Take back",

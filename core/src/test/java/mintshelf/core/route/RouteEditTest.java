@@ -31,8 +31,8 @@ class RouteEditTest {
         assertThat(pulled.stages().stream().map(Stage::name))
                 .startsWith("In preparation", "In review", "With quality", "Released");
         Move first = pulled.move("to-with-quality").orElseThrow();
-        assertThat(first.signOffs())
-                .isEqualTo(REVIEWED.move("release").orElseThrow().signOffs());
+        assertThat(first.signOff())
+                .isEqualTo(REVIEWED.move("release").orElseThrow().signOff());
         assertThat(first.effects()).containsExactly(Effect.OPEN_ROUND);
         Move second = pulled.move("release").orElseThrow();
         assertThat(second.from()).isEqualTo("with-quality");
@@ -52,13 +52,13 @@ class RouteEditTest {
         assertThat(wrong(closed)).isEmpty();
         assertThat(closed.move("release").orElseThrow()).satisfies(m -> {
             assertThat(m.from()).isEqualTo("review");
-            assertThat(m.signOffs())
-                    .isEqualTo(REVIEWED.move("release").orElseThrow().signOffs());
+            assertThat(m.signOff())
+                    .isEqualTo(REVIEWED.move("release").orElseThrow().signOff());
             assertThat(m.effects()).contains(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER);
         });
         Route straight = done(RouteEdit.takeStop(REVIEWED, "review"));
         assertThat(straight.move("release").orElseThrow().from()).isEqualTo("preparation");
-        assertThat(straight.move("release").orElseThrow().signOffs())
+        assertThat(straight.move("release").orElseThrow().signOff())
                 .as("nobody decides any more")
                 .isEmpty();
         assertThat(wrong(straight)).isEmpty();
@@ -86,7 +86,7 @@ class RouteEditTest {
                 Right.FILE,
                 List.of(Gates.CHECKS_PASSED),
                 List.of(Effect.OPEN_ROUND),
-                List.of()));
+                ""));
         assertThat(RouteWords.says(said, said.move("send").orElseThrow(), Map.of()))
                 .isEqualTo("Whoever may file documents may take it from In preparation to In review,"
                         + " when no binding rule is broken; then ask for sign-offs.");

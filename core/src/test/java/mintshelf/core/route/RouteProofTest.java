@@ -15,7 +15,6 @@ class RouteProofTest {
         return new Stage(1, code, "Stage " + code, is, position);
     }
 
-    private static final SignOffLine CHECKED = new SignOffLine(1, "checker", 1, "checked", "checked_by", "checked", 2);
     private static final List<Stage> STAGES = List.of(
             stage("work", StageClass.PREPARING, 1),
             stage("review", StageClass.DECIDING, 2),
@@ -33,7 +32,7 @@ class RouteProofTest {
             Right.SIGN,
             List.of(Gates.SIGNED_OFF),
             List.of(Effect.SUPERSEDE_FORMER),
-            List.of(CHECKED));
+            "check");
     private static final Move BACK =
             new Move("back", "Back", "review", "work", Right.CHANGE, List.of(), List.of(Effect.END_ROUND));
     private static final Move WITHDRAW =
@@ -51,9 +50,9 @@ class RouteProofTest {
         return STAGES.stream().filter(s -> !s.code().equals(code)).toList();
     }
 
-    private static Move signing(Move move, List<SignOffLine> lines) {
+    private static Move signing(Move move, String rule) {
         return new Move(
-                move.code(), move.name(), move.from(), move.to(), move.who(), move.gates(), move.effects(), lines);
+                move.code(), move.name(), move.from(), move.to(), move.who(), move.gates(), move.effects(), rule);
     }
 
     @Test
@@ -87,7 +86,7 @@ class RouteProofTest {
     @Test
     void whatIsDecidedOnCanBeReturnedAndSomebodyIsAsked() {
         assertThat(codes(route(STAGES, SEND, RELEASE, WITHDRAW))).containsExactly("route.no_way_back");
-        assertThat(codes(route(STAGES, SEND, signing(RELEASE, List.of()), BACK, WITHDRAW)))
+        assertThat(codes(route(STAGES, SEND, signing(RELEASE, ""), BACK, WITHDRAW)))
                 .containsExactlyInAnyOrder("route.undecided", "route.signatures");
         Move silent = new Move("send", "Send", "work", "review", Right.CHANGE, List.of(), List.of());
         assertThat(codes(route(STAGES, silent, RELEASE, BACK, WITHDRAW))).containsExactly("route.no_round");
@@ -96,27 +95,9 @@ class RouteProofTest {
     @Test
     void twoRevisionsAreNeverInForceAndTheFormerOneHasAPlace() {
         Move bare = new Move(
-                "release",
-                "Release",
-                "review",
-                "out",
-                Right.SIGN,
-                List.of(Gates.SIGNED_OFF),
-                List.of(),
-                List.of(CHECKED));
+                "release", "Release", "review", "out", Right.SIGN, List.of(Gates.SIGNED_OFF), List.of(), "check");
         assertThat(codes(route(STAGES, SEND, bare, BACK, WITHDRAW))).containsExactly("route.two_in_force");
         assertThat(codes(route(without("old"), SEND, RELEASE, BACK, WITHDRAW))).containsExactly("route.no_superseded");
-    }
-
-    @Test
-    void linesOfASignOffRuleHaveFactsAndStepsOfTheirOwn() {
-        SignOffLine same = new SignOffLine(2, "board-member", 1, "approved", "checked_by", "approved", 2);
-        assertThat(codes(route(STAGES, SEND, signing(RELEASE, List.of(CHECKED, same)), BACK, WITHDRAW)))
-                .containsExactly("route.fact_twice");
-        SignOffLine welded = new SignOffLine(3, "welder", 1, "welded", "welded_by", "welded", 2);
-        SignOffLine early = new SignOffLine(1, "board-member", 1, "approved", "approved_by", "approved", 2);
-        assertThat(codes(route(STAGES, SEND, signing(RELEASE, List.of(CHECKED, welded, early)), BACK, WITHDRAW)))
-                .containsExactly("route.steps");
     }
 
     @Test

@@ -42,7 +42,7 @@ final class Routes {
                                 Right.SIGN,
                                 List.of(Gates.SIGNED_OFF),
                                 List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER),
-                                List.of(new SignOffLine(1, "checker", 2, "checked", "checked_by", "checked", 2))),
+                                "check-twice"),
                         new Move(
                                 "take-back",
                                 "Take back",
@@ -88,7 +88,7 @@ final class Routes {
                     Right.CHANGE,
                     round ? List.of(Gates.SIGNED_OFF) : List.of(Gates.HELD_BY_NOBODY),
                     stages.get(to).stageClass() == StageClass.DECIDING ? List.of(Effect.OPEN_ROUND) : List.of(),
-                    round ? List.of(new SignOffLine(1, "checker", 1, "read", "", "", 2)) : List.of()));
+                    round ? "read" : ""));
         }
         return new Route(0, "random", "Random", stages, moves);
     }

@@ -16,7 +16,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.access.Role;
 import mintshelf.core.access.Scope;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.route.SignOffLine;
 import mintshelf.core.signoff.Reminders.Kind;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -106,9 +105,20 @@ class AwayTest {
                 Optional.of(OLUWASEUN),
                 "Oluwaseun Adebari",
                 TODAY,
-                Optional.of(days("2026-11-24", "2026-11-26", Optional.of(CARMEN))));
-        Round round =
-                new Round(1, 1, 9, "P", Instant.EPOCH, "", Round.State.OPEN, Optional.empty(), List.of(ask), List.of());
+                Optional.of(days("2026-11-24", "2026-11-26", Optional.of(CARMEN))),
+                Set.of());
+        Round round = new Round(
+                1,
+                1,
+                9,
+                "P",
+                Instant.EPOCH,
+                "",
+                Round.State.OPEN,
+                Policy.FIRST_RETURN,
+                Optional.empty(),
+                List.of(ask),
+                List.of());
         Access carmen = with(CARMEN, "board-member");
         assertThat(refused(round, ask, carmen, Set.of(), TODAY)).isEmpty();
         assertThat(refused(round, ask, carmen, Set.of(), TODAY.plusDays(3))).isEqualTo("sign.other");
@@ -155,7 +165,8 @@ class AwayTest {
         "2026-11-20, 2026-11-30, 2026-11-28, BEFORE"
     })
     void itIsSaidAgainByTheCalendar(String asked, String due, String today, String said) {
-        assertThat(Reminders.today(LocalDate.parse(asked), LocalDate.parse(due), LocalDate.parse(today))
+        assertThat(Reminders.today(
+                                LocalDate.parse(asked), LocalDate.parse(due), LocalDate.parse(today), WorkingDays.USUAL)
                         .map(Kind::name)
                         .orElse(""))
                 .isEqualTo(said);
@@ -167,10 +178,10 @@ class AwayTest {
         Random random = new Random(7);
         for (int round = 0; round < 500; round++) {
             LocalDate asked = TODAY.plusDays(random.nextInt(30));
-            LocalDate due = SignOffRules.due(asked, random.nextInt(6));
+            LocalDate due = WorkingDays.USUAL.due(asked, random.nextInt(6));
             List<Kind> said = new ArrayList<>();
             for (LocalDate day = asked; day.isBefore(asked.plusDays(40)); day = day.plusDays(1 + random.nextInt(4))) {
-                Optional<Kind> now = Reminders.today(asked, due, day);
+                Optional<Kind> now = Reminders.today(asked, due, day, WorkingDays.USUAL);
                 if (now.isPresent() && !said.contains(now.get())) said.add(now.get());
             }
             assertThat(said).isSorted().endsWith(Kind.RAISED).hasSizeLessThanOrEqualTo(3);
@@ -186,6 +197,7 @@ class AwayTest {
         "2026-11-30, 2026-11-24, 0"
     })
     void workingDaysOverAreCounted(String due, String today, int over) {
-        assertThat(Reminders.over(LocalDate.parse(due), LocalDate.parse(today))).isEqualTo(over);
+        assertThat(WorkingDays.USUAL.over(LocalDate.parse(due), LocalDate.parse(today)))
+                .isEqualTo(over);
     }
 }

@@ -20,7 +20,6 @@ import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.access.Role;
 import mintshelf.core.access.Scope;
-import mintshelf.core.route.SignOffLine;
 import org.junit.jupiter.api.Test;
 
 /** Rounds walked at random: k of n, persons named and roles, abstaining, falling. The laws hold after every step. */
@@ -69,18 +68,20 @@ class RoundWalkTest {
                     person,
                     person.map(p -> "Person " + p).orElse(""),
                     DAY,
-                    Optional.empty()));
+                    Optional.empty(),
+                    Set.of()));
         }
         return asks;
     }
 
     private static Round round(List<Ask> asks, List<SignOff> given) {
-        return new Round(1, 1, 1, "Person 1", THEN, "", Round.State.OPEN, Optional.empty(), asks, given);
+        return new Round(
+                1, 1, 1, "Person 1", THEN, "", Round.State.OPEN, Policy.FIRST_RETURN, Optional.empty(), asks, given);
     }
 
     private Set<Long> candidates(Ask ask) {
         return people.values().stream()
-                .filter(a -> SignOffRules.hasRole(a, ask.line().role(), PLACES))
+                .filter(a -> SignOffRules.hasRole(a, ask.line().who().code(), PLACES))
                 .map(Access::person)
                 .filter(p -> !authors.contains(p))
                 .collect(Collectors.toSet());

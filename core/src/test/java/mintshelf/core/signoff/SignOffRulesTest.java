@@ -17,7 +17,6 @@ import mintshelf.core.access.Role;
 import mintshelf.core.access.Scope;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.route.SignOffLine;
 import org.junit.jupiter.api.Test;
 
 class SignOffRulesTest {
@@ -39,7 +38,8 @@ class SignOffRulesTest {
                 person,
                 person.map(p -> "Person " + p).orElse(""),
                 DAY,
-                Optional.empty());
+                Optional.empty(),
+                Set.of());
     }
 
     private static Access with(long person, String role, Scope scope) {
@@ -51,7 +51,18 @@ class SignOffRulesTest {
     }
 
     private static Round round(List<Ask> asks, SignOff... given) {
-        return new Round(1, 1, PRIYA, "Priya", THEN, "", Round.State.OPEN, Optional.empty(), asks, List.of(given));
+        return new Round(
+                1,
+                1,
+                PRIYA,
+                "Priya",
+                THEN,
+                "",
+                Round.State.OPEN,
+                Policy.FIRST_RETURN,
+                Optional.empty(),
+                asks,
+                List.of(given));
     }
 
     private static Optional<String> refused(Round round, Ask ask, Access access) {
@@ -146,10 +157,112 @@ class SignOffRulesTest {
                 .isEmpty();
     }
 
+    private static Ask asked(Asked who, Optional<Long> person, Set<Long> members, boolean fourEyes) {
+        return new Ask(
+                21,
+                new SignOffLine(1, who, 1, "seen", "", "", 2, fourEyes, false),
+                who.kind() == Asked.Kind.GROUP ? "Checking" : "",
+                person,
+                person.map(p -> "Person " + p).orElse(""),
+                DAY,
+                Optional.empty(),
+                members);
+    }
+
+    @Test
+    void aGroupAsksThoseInItWhoMaySignAndAPersonThemselves() {
+        Access hedda = with(HEDDA, "checker", Scope.EVERYWHERE);
+        Ask group = asked(new Asked(Asked.Kind.GROUP, "7"), Optional.empty(), Set.of(HEDDA, PRIYA), true);
+        assertThat(group.whom()).isEqualTo("one of Checking");
+        assertThat(refused(round(List.of(group)), group, hedda)).isEmpty();
+        assertThat(refused(round(List.of(group)), group, with(MARIT, "checker", Scope.EVERYWHERE)))
+                .contains("sign.role");
+        assertThat(refused(round(List.of(group)), group, new Access(HEDDA, "P", List.of())))
+                .as("in the group, without the right")
+                .contains("sign.role");
+        assertThat(refused(round(List.of(group)), group, with(PRIYA, "checker", Scope.EVERYWHERE)))
+                .contains("sign.own");
+        Ask two = asked(new Asked(Asked.Kind.GROUP, "7"), Optional.empty(), Set.of(HEDDA, PRIYA), false);
+        assertThat(refused(round(List.of(two)), two, with(PRIYA, "checker", Scope.EVERYWHERE)))
+                .as("who prepared it may sign too")
+                .isEmpty();
+        Ask marit = asked(new Asked(Asked.Kind.PERSON, "2"), Optional.of(MARIT), Set.of(), true);
+        assertThat(refused(round(List.of(marit)), marit, with(MARIT, "quality", Scope.EVERYWHERE)))
+                .isEmpty();
+        assertThat(refused(round(List.of(marit)), marit, hedda)).contains("sign.other");
+        Ask instead = asked(new Asked(Asked.Kind.PERSON, "2"), Optional.of(HEDDA), Set.of(), true);
+        assertThat(refused(round(List.of(instead)), instead, hedda))
+                .as("named in the rule's person's place")
+                .isEmpty();
+        Round abstained = round(List.of(marit), answer(marit, MARIT, Decision.ABSTAINED));
+        assertThat(refused(abstained, marit, hedda)).as("nobody asked Hedda").contains("sign.role");
+    }
+
+    /** Everybody of the step is heard before a return ends the round; of the first return policy it ends at once. */
+    @Test
+    void everybodyIsHeardBeforeAReturnEndsTheRound() {
+        Ask also = ask(13, 1, "board-member", 2, "seen", Optional.empty());
+        Round patient = new Round(
+                1,
+                1,
+                PRIYA,
+                "P",
+                THEN,
+                "",
+                Round.State.OPEN,
+                Policy.EVERYBODY_HEARD,
+                Optional.empty(),
+                List.of(CHECK, also, APPROVE),
+                List.of(answer(CHECK, HEDDA, Decision.RETURNED)));
+        assertThat(patient.goesBack()).isFalse();
+        assertThat(patient.waiting()).containsExactly(also);
+        assertThat(patient.lacks(CHECK)).as("its answer is a return").isZero();
+        Round heard = new Round(
+                1,
+                1,
+                PRIYA,
+                "P",
+                THEN,
+                "",
+                Round.State.OPEN,
+                Policy.EVERYBODY_HEARD,
+                Optional.empty(),
+                List.of(CHECK, also, APPROVE),
+                List.of(
+                        answer(CHECK, HEDDA, Decision.RETURNED),
+                        answer(also, MARIT, Decision.SIGNED),
+                        answer(also, LEAD, Decision.RETURNED)));
+        assertThat(heard.goesBack()).as("the second step is not asked").isTrue();
+        assertThat(heard.returns()).extracting(SignOff::person).containsExactly(HEDDA, LEAD);
+        assertThat(round(List.of(CHECK, also), answer(CHECK, HEDDA, Decision.RETURNED))
+                        .goesBack())
+                .isTrue();
+        assertThat(round(List.of(CHECK), answer(CHECK, HEDDA, Decision.SIGNED)).goesBack())
+                .isFalse();
+    }
+
+    @Test
+    void theMoreCarefulOfTwoLinesHolds() {
+        SignOffLine plain = new SignOffLine(1, "checker", 1, "checked", "by", "at", 3);
+        SignOffLine strict =
+                new SignOffLine(2, new Asked(Asked.Kind.ROLE, "checker"), 0, "checked", "by", "at", 1, true, true);
+        assertThat(SignOffRules.union(List.of(List.of(plain), List.of(strict)))).containsExactly(strict);
+    }
+
     @Test
     void aRoundThatEndedWaitsForNobody() {
         Round ended = new Round(
-                1, 1, PRIYA, "P", THEN, "", Round.State.RETURNED, Optional.of(THEN), List.of(CHECK), List.of());
+                1,
+                1,
+                PRIYA,
+                "P",
+                THEN,
+                "",
+                Round.State.RETURNED,
+                Policy.FIRST_RETURN,
+                Optional.of(THEN),
+                List.of(CHECK),
+                List.of());
         assertThat(ended.waiting()).isEmpty();
         assertThat(refused(ended, CHECK, with(HEDDA, "checker", Scope.EVERYWHERE)))
                 .contains("round.ended");
@@ -184,9 +297,9 @@ class SignOffRulesTest {
     @Test
     void dueDaysSkipTheWeekend() {
         LocalDate friday = LocalDate.parse("2026-11-20");
-        assertThat(SignOffRules.due(friday, 0)).isEqualTo(friday);
-        assertThat(SignOffRules.due(friday, 1)).isEqualTo(LocalDate.parse("2026-11-23"));
-        assertThat(SignOffRules.due(friday, 6)).isEqualTo(LocalDate.parse("2026-11-30"));
-        assertThat(SignOffRules.due(LocalDate.parse("2026-11-22"), 1)).isEqualTo(LocalDate.parse("2026-11-23"));
+        assertThat(WorkingDays.USUAL.due(friday, 0)).isEqualTo(friday);
+        assertThat(WorkingDays.USUAL.due(friday, 1)).isEqualTo(LocalDate.parse("2026-11-23"));
+        assertThat(WorkingDays.USUAL.due(friday, 6)).isEqualTo(LocalDate.parse("2026-11-30"));
+        assertThat(WorkingDays.USUAL.due(LocalDate.parse("2026-11-22"), 1)).isEqualTo(LocalDate.parse("2026-11-23"));
     }
 }

@@ -7,9 +7,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.round.BundleStore;
 import mintshelf.core.route.Effect;
-import mintshelf.core.route.Move;
 import mintshelf.core.signoff.Round;
-import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Component;
 
 /** Asks for sign-offs: one round over all that goes together, what stays where it is too. */
@@ -31,28 +29,32 @@ class OpenRound implements Deed {
     @Override
     public void carryOut(Setting setting, List<Mover> movers) {
         if (setting.asks().isPresent()) {
-            Setting.Asks asks = setting.asks().get();
-            open(setting, setting.actor().person(), setting.together(), asks);
+            open(
+                    setting,
+                    setting.actor().person(),
+                    setting.together(),
+                    setting.asks().get());
             return;
         }
         // A round that opens the next one: its rule is asked as it stands, and it stays the round of who sent it first.
         List<Seen> all = movers.stream().map(Mover::seen).toList();
-        List<Asking.AskedLine> lines = asking.lines(
-                all,
-                SignOffRules.union(movers.stream()
-                        .flatMap(m -> m.route().decided(m.to().code()).stream())
-                        .map(Move::signOffs)
-                        .distinct()
-                        .toList()));
+        Asking.Demand demand = asking.demand(movers.stream()
+                .flatMap(m -> m.route().decided(m.to().code()).stream())
+                .toList());
+        List<Asking.AskedLine> lines = asking.lines(all, demand.lines());
         Asking.nobody(lines).ifPresent(r -> {
             throw new Refused(r);
         });
         Round before = setting.round().orElseThrow();
-        open(setting, before.by(), all, new Setting.Asks(lines, before.note(), Asking.Wishes.named(Map.of())));
+        open(
+                setting,
+                before.by(),
+                all,
+                new Asking.Asks(lines, demand.policy(), before.note(), Asking.Wishes.named(Map.of())));
     }
 
-    private void open(Setting setting, long sender, List<Seen> all, Setting.Asks asks) {
+    private void open(Setting setting, long sender, List<Seen> all, Asking.Asks asks) {
         long bundle = bundles.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
-        asking.open(setting.actor(), sender, bundle, all, asks.lines(), asks.note(), asks.wishes());
+        asking.open(setting.actor(), sender, bundle, all, asks);
     }
 }

@@ -27,11 +27,8 @@ public record Setting(
         List<Seen> together,
         Optional<Round> round,
         Optional<Round.State> ends,
-        Optional<Asks> asks,
+        Optional<Asking.Asks> asks,
         Optional<Seen> order) {
-
-    /** Whom a round asks, as it was seen, with what the sender wants otherwise. */
-    public record Asks(List<Asking.AskedLine> lines, String note, Asking.Wishes wishes) {}
 
     public static Setting of(Actor actor, By by, String why, Instant now, List<Seen> together) {
         return new Setting(
@@ -49,7 +46,7 @@ public record Setting(
     }
 
     /** As it is, asking people. */
-    public Setting asking(Asks whom) {
+    public Setting asking(Asking.Asks whom) {
         return new Setting(actor, by, why, now, together, round, ends, Optional.of(whom), order);
     }
 

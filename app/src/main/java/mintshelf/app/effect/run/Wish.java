@@ -11,9 +11,29 @@ import mintshelf.core.signoff.Decision;
  * @param words the reason, the remark or the comment; empty for none
  * @param version the number of the version that is meant
  * @param above whether what stands above goes along
+ * @param again whether who signs said their password again: never read from a request
  */
 public record Wish(
-        Optional<String> move, Optional<Decision> decision, String words, Optional<Integer> version, boolean above) {
+        Optional<String> move,
+        Optional<Decision> decision,
+        String words,
+        Optional<Integer> version,
+        boolean above,
+        boolean again) {
+    public Wish(
+            Optional<String> move,
+            Optional<Decision> decision,
+            String words,
+            Optional<Integer> version,
+            boolean above) {
+        this(move, decision, words, version, above, false);
+    }
+
+    /** As it is, with the password said again. */
+    public Wish saidAgain(boolean said) {
+        return new Wish(move, decision, words, version, above, said);
+    }
+
     /** Nothing beside the documents. */
     public static final Wish NONE = new Wish(Optional.empty(), Optional.empty(), "", Optional.empty(), false);
 

@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.TreeMap;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.house.DraftStore;
@@ -28,7 +29,6 @@ import mintshelf.core.route.RouteEdit;
 import mintshelf.core.route.RouteMap;
 import mintshelf.core.route.RouteWords;
 import mintshelf.core.route.Scxml;
-import mintshelf.core.route.SignOffLine;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -76,7 +76,7 @@ public class RoutePages {
         for (Move m : route.moves()) {
             said.add(new Said(
                     m,
-                    RouteWords.says(route, m, house.roles()),
+                    RouteWords.says(route, m, house.signOffNames()),
                     route.from(m.from()).get(0).equals(m)
                             && route.from(m.from()).size() > 1));
         }
@@ -140,23 +140,12 @@ public class RoutePages {
         model.addAttribute("effects", Effect.values());
         model.addAttribute("rights", Right.values());
         model.addAttribute("classes", StageClass.values());
-        model.addAttribute("roles", house.roles());
-        move.flatMap(route::move).ifPresent(m -> {
-            model.addAttribute("picked", m);
-            model.addAttribute("pickedLines", lines(m));
-        });
+        model.addAttribute("signOffs", new TreeMap<>(house.signOffNames()));
+        move.flatMap(route::move).ifPresent(m -> model.addAttribute("picked", m));
         stop.flatMap(s ->
                         route.stages().stream().filter(x -> x.code().equals(s)).findFirst())
                 .ifPresent(s -> model.addAttribute("stop", s));
         return "house/draw";
-    }
-
-    /** Its lines and an empty one to write in. */
-    private static List<SignOffLine> lines(Move move) {
-        List<SignOffLine> lines = new ArrayList<>(move.signOffs());
-        int step = lines.isEmpty() ? 1 : lines.get(lines.size() - 1).step();
-        lines.add(new SignOffLine(step, "", 1, "", "", "", 2));
-        return lines;
     }
 
     private static List<Stage> noWayBack(Route route) {
@@ -184,7 +173,7 @@ public class RoutePages {
                         actor,
                         actKey,
                         code,
-                        r -> RouteEdit.pullStop(r, move, name, stageClass(form), first(form, "role", "checker")));
+                        r -> RouteEdit.pullStop(r, move, name, stageClass(form), first(form, "rule", "read")));
             case "add-stop" -> draw.step(actor, actKey, code, r -> RouteEdit.addStop(r, name, stageClass(form)));
             case "rename-stop" ->
                 draw.step(actor, actKey, code, r -> RouteEdit.renameStop(r, stop, name, stageClass(form)));
@@ -225,27 +214,10 @@ public class RoutePages {
         for (Effect effect : Effect.values()) {
             if (form.getOrDefault("effect", List.of()).contains(effect.name())) effects.add(effect);
         }
-        List<SignOffLine> lines = new ArrayList<>();
-        for (int i = 0; i < 21; i++) {
-            String role = first(form, "role." + i, "");
-            if (role.isEmpty()) continue;
-            lines.add(new SignOffLine(
-                    number(first(form, "step." + i, "1")),
-                    role,
-                    number(first(form, "needed." + i, "1")),
-                    first(form, "meaning." + i, ""),
-                    first(form, "fact." + i, ""),
-                    first(form, "day." + i, ""),
-                    number(first(form, "days." + i, "2"))));
-        }
         String who = first(form, "who", "CHANGE");
         Right right = Right.CHANGE;
         for (Right r : Right.values()) if (r.name().equals(who)) right = r;
-        return RouteEdit.say(route, move, name, right, gates, effects, lines);
-    }
-
-    private static int number(String text) {
-        return text.matches("\\d{1,2}") ? Integer.parseInt(text) : 0;
+        return RouteEdit.say(route, move, name, right, gates, effects, first(form, "signOff", ""));
     }
 
     @PostMapping("/house/routes/{code}/drop-draft")

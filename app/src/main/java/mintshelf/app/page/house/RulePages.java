@@ -7,6 +7,8 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.house.Edition;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
+import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.House;
 import mintshelf.core.house.Subject;
 import org.springframework.stereotype.Controller;
@@ -39,6 +41,8 @@ public class RulePages {
             case "routes" -> Subject.ROUTE;
             case "facts" -> Subject.FACT;
             case "filing" -> Subject.FILING;
+            case "sign-offs" -> Subject.SIGN_OFF;
+            case "calendar" -> Subject.CALENDAR;
             default -> throw new NotThere();
         };
     }
@@ -71,6 +75,20 @@ public class RulePages {
             @RequestParam int number,
             @RequestParam int edition) {
         return "redirect:" + keep.setBack(actor, actKey, subject(word), code, number, edition);
+    }
+
+    /** Of what a house has one alone. */
+    @PostMapping("/house/{word}/set-back")
+    String setBackOne(
+            Actor actor,
+            @PathVariable String word,
+            @RequestParam String actKey,
+            @RequestParam int number,
+            @RequestParam int edition) {
+        Subject subject = subject(word);
+        if (!subject.isOne()) throw new NotThere();
+        String code = subject == Subject.CALENDAR ? CalendarRule.CODE : FilingOrder.CODE;
+        return "redirect:" + keep.setBack(actor, actKey, subject, code, number, edition);
     }
 
     @PostMapping("/house/{word}/{code}/copy")

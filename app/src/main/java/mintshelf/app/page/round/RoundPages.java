@@ -166,6 +166,7 @@ public class RoundPages {
                         .orElse(null));
         model.addAttribute("isModel", ReadModel.format(version).isPresent());
         model.addAttribute("changes", rounds.changes(shown));
+        model.addAttribute("hand", rounds.waitsForHand(view).orElse(null));
         model.addAttribute("answered", answered != null);
         model.addAttribute(
                 "order",
@@ -211,9 +212,10 @@ public class RoundPages {
             @RequestParam String actKey,
             @RequestParam String seen,
             @RequestParam String decision,
-            @RequestParam(defaultValue = "") String remark) {
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "") String password) {
         Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
-        return "redirect:" + sign.answer(actor, id, actKey, seen, decided, remark);
+        return "redirect:" + sign.answer(actor, id, actKey, seen, decided, remark, password);
     }
 
     /** Asks somebody else, or until another day. */

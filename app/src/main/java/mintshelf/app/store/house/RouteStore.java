@@ -11,8 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import mintshelf.app.store.Times;
@@ -28,10 +26,10 @@ import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.RouteProof;
-import mintshelf.core.route.SignOffLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -58,7 +56,7 @@ public class RouteStore {
             String who,
             List<String> gates,
             List<String> effects,
-            List<SignOffLine> signOffs) {}
+            @Nullable String signOff) {}
 
     /** Adds a route with its first edition, as a house draws it. */
     public long addRoute(String code, String name, List<Stage> stages, List<Move> moves) {
@@ -112,7 +110,7 @@ public class RouteStore {
                         m.who().name(),
                         m.gates().stream().map(Gate::code).toList(),
                         m.effects().stream().map(Effect::name).toList(),
-                        m.signOffs()))
+                        m.signOff()))
                 .toList());
         int next = db.select(DSL.coalesce(DSL.max(ROUTE_EDITION.EDITION), 0))
                         .from(ROUTE_EDITION)
@@ -154,17 +152,6 @@ public class RouteStore {
     /** The id of a route. */
     public Optional<Long> route(String code) {
         return db.select(ROUTE.ID).from(ROUTE).where(ROUTE.CODE.eq(code)).fetchOptional(ROUTE.ID);
-    }
-
-    /** The facts of title blocks that carry a signer or the day of a signature, on any edition of any route; one statement. */
-    public Set<String> signOffFacts() {
-        Set<String> facts = new TreeSet<>();
-        db.select(ROUTE_EDITION.ID).from(ROUTE_EDITION).fetch(ROUTE_EDITION.ID).stream()
-                .flatMap(id -> edition(id).moves().stream())
-                .flatMap(m -> m.signOffs().stream())
-                .forEach(line -> facts.addAll(List.of(line.fact(), line.day())));
-        facts.remove("");
-        return facts;
     }
 
     /** The latest edition of a route: what new revisions follow. */
@@ -214,7 +201,7 @@ public class RouteStore {
                         Right.valueOf(m.who()),
                         m.gates().stream().map(RouteStore::gate).toList(),
                         m.effects().stream().map(Effect::valueOf).toList(),
-                        m.signOffs()))
+                        m.signOff() == null ? "" : m.signOff()))
                 .toList();
         Route route = new Route(edition, head.get(ROUTE.CODE), head.get(ROUTE.NAME), stages, moves);
         return proved(route);

@@ -6,13 +6,18 @@ import static mintshelf.database.schema.Tables.RULE_EDITION;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
+import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.app.store.Times;
+import mintshelf.core.house.CalendarRule;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.KindRule;
 import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
+import mintshelf.core.house.SignOffRule;
 import mintshelf.core.house.Subject;
+import mintshelf.core.signoff.WorkingDays;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -29,7 +34,9 @@ public class RuleStore {
             Subject.KIND, KindRule.class,
             Subject.SERIES, SeriesRule.class,
             Subject.FACT, FactRule.class,
-            Subject.FILING, FilingOrder.class);
+            Subject.FILING, FilingOrder.class,
+            Subject.SIGN_OFF, SignOffRule.class,
+            Subject.CALENDAR, CalendarRule.class);
 
     private final DSLContext db;
     private final JsonMapper json;
@@ -117,5 +124,42 @@ public class RuleStore {
                 Times.instant(row.get(RULE_EDITION.MADE_AT)),
                 row.get(RULE_EDITION.WHY),
                 json.readValue(row.get(RULE_EDITION.DEFINITION), FORMS.get(subject)));
+    }
+
+    /** The sign-off rule in force under a code; rules are never taken away, and a route names one that is there. */
+    public SignOffRule signOff(String code) {
+        return editions(Subject.SIGN_OFF, code, 1).stream()
+                .map(e -> (SignOffRule) e.rule())
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** The sign-off rules in force, in the order in which they were made. */
+    public List<SignOffRule> signOffs() {
+        return latest(Subject.SIGN_OFF).stream()
+                .map(e -> (SignOffRule) e.rule())
+                .toList();
+    }
+
+    /** The days on which the house works; Saturday and Sunday are free where it said nothing. */
+    public WorkingDays days() {
+        return editions(Subject.CALENDAR, CalendarRule.CODE, 1).stream()
+                .map(e -> ((CalendarRule) e.rule()).days())
+                .findFirst()
+                .orElse(WorkingDays.USUAL);
+    }
+
+    /** The facts of title blocks that carry a signer or the day of a signature, in any edition of any sign-off rule; one statement. */
+    public Set<String> signOffFacts() {
+        Set<String> facts = new TreeSet<>();
+        db.select(RULE_EDITION.DEFINITION)
+                .from(RULE_EDITION)
+                .where(RULE_EDITION.SUBJECT.eq(Subject.SIGN_OFF.name()))
+                .fetch(RULE_EDITION.DEFINITION)
+                .forEach(text -> json.readValue(text, SignOffRule.class)
+                        .asked()
+                        .forEach(line -> facts.addAll(List.of(line.fact(), line.day()))));
+        facts.remove("");
+        return facts;
     }
 }

@@ -43,6 +43,14 @@ public class GroupStore {
                 .fetch(row -> new Group(row.value1(), row.value2(), members.getOrDefault(row.value1(), Map.of())));
     }
 
+    /** What a group is called. */
+    public String name(long group) {
+        return db.select(PERSON_GROUP.NAME)
+                .from(PERSON_GROUP)
+                .where(PERSON_GROUP.ID.eq(group))
+                .fetchSingle(PERSON_GROUP.NAME);
+    }
+
     /** Puts somebody into the groups of {@code model}. */
     public void copy(long model, long to) {
         db.insertInto(GROUP_MEMBER, GROUP_MEMBER.PERSON_GROUP, GROUP_MEMBER.PERSON)

@@ -7,9 +7,13 @@ import static mintshelf.database.schema.Tables.ROLE;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
@@ -161,6 +165,36 @@ public class PersonStore {
                 .stream()
                 .map(id -> person(id).orElseThrow())
                 .toList();
+    }
+
+    /** Who is in a group. */
+    public Set<Long> members(long group) {
+        return db.select(GROUP_MEMBER.PERSON)
+                .from(GROUP_MEMBER)
+                .where(GROUP_MEMBER.PERSON_GROUP.eq(group))
+                .fetchSet(GROUP_MEMBER.PERSON);
+    }
+
+    /** Some people by name; those who left are not among them. */
+    public List<Person> people(Set<Long> ids) {
+        if (ids.isEmpty()) return List.of();
+        return db.selectFrom(PERSON)
+                .where(PERSON.ID.in(ids), PERSON.LEFT_AT.isNull())
+                .orderBy(PERSON.NAME, PERSON.ID)
+                .fetch(PersonStore::person);
+    }
+
+    /** The names of everybody who has not left, by number. */
+    public Map<String, String> names() {
+        return db
+                .select(PERSON.ID, PERSON.NAME)
+                .from(PERSON)
+                .where(PERSON.LEFT_AT.isNull())
+                .orderBy(PERSON.NAME)
+                .fetch()
+                .stream()
+                .collect(Collectors.toMap(
+                        row -> Long.toString(row.value1()), r -> r.value2(), (a, b) -> a, LinkedHashMap::new));
     }
 
     /** Somebody has left: they sign in no more and their grants hold no more; what they did stays theirs. */

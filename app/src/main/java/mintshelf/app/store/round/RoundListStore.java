@@ -1,6 +1,7 @@
 package mintshelf.app.store.round;
 
 import static mintshelf.database.schema.Tables.ASK;
+import static mintshelf.database.schema.Tables.GROUP_MEMBER;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.ROUND;
 
@@ -35,6 +36,9 @@ public class RoundListStore {
                                         ASK.PERSON
                                                 .eq(person)
                                                 .or(ASK.ROLE.in(roles))
+                                                .or(ASK.PERSON_GROUP.in(DSL.select(GROUP_MEMBER.PERSON_GROUP)
+                                                        .from(GROUP_MEMBER)
+                                                        .where(GROUP_MEMBER.PERSON.eq(person))))
                                                 .or(ASK.PERSON.in(DSL.select(PERSON.ID)
                                                         .from(PERSON)
                                                         .where(PERSON.STANDS_IN.eq(person)))))))

@@ -4,7 +4,6 @@ import static mintshelf.database.schema.Tables.ASK;
 import static mintshelf.database.schema.Tables.BUNDLE_ITEM;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION_HAND;
-import static mintshelf.database.schema.Tables.ROLE;
 import static mintshelf.database.schema.Tables.ROUND;
 import static mintshelf.database.schema.Tables.ROUND_ITEM;
 import static mintshelf.database.schema.Tables.SIGN_OFF;
@@ -24,14 +23,13 @@ import java.util.Set;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
-import mintshelf.core.route.SignOffLine;
 import mintshelf.core.signoff.Ask;
-import mintshelf.core.signoff.Away;
+import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Decision;
+import mintshelf.core.signoff.Policy;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
-import mintshelf.database.schema.tables.Person;
-import org.jooq.Condition;
+import mintshelf.core.signoff.SignOffLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
@@ -46,8 +44,6 @@ public class RoundStore {
             .join(ROUND)
             .on(ROUND.BUNDLE.eq(BUNDLE_ITEM.BUNDLE))
             .where(BUNDLE_ITEM.OPEN_MARK.eq(MARK), BUNDLE_ITEM.ITEM.in(items)));
-    /** A second person beside one: who stands in for them, or for whom they stood in. */
-    private static final Person DEPUTY = PERSON.as("deputy");
 
     private final DSLContext db;
 
@@ -59,13 +55,14 @@ public class RoundStore {
     public record Item(long item, long version, int number, ContentHash digest) {}
 
     /** Opens a round over the versions. */
-    public long open(long bundle, List<Item> items, long person, String note, Instant now) {
+    public long open(long bundle, List<Item> items, long person, String note, Policy policy, Instant now) {
         long round = db.insertInto(ROUND)
                 .set(ROUND.BUNDLE, bundle)
                 .set(ROUND.OPENED_BY, person)
                 .set(ROUND.OPENED_AT, Times.utc(now))
                 .set(ROUND.NOTE, note)
                 .set(ROUND.STATE, Round.State.OPEN.name())
+                .set(ROUND.POLICY, policy.name())
                 .set(ROUND.OPEN_MARK, MARK)
                 .returningResult(ROUND.ID)
                 .fetchSingle()
@@ -85,13 +82,21 @@ public class RoundStore {
         return db.insertInto(ASK)
                 .set(ASK.ROUND, round)
                 .set(ASK.STEP, line.step())
-                .set(ASK.ROLE, line.role())
+                .set(ASK.ROLE, line.who().kind() == Asked.Kind.ROLE ? line.who().code() : null)
+                .set(
+                        ASK.PERSON_GROUP,
+                        line.who().kind() == Asked.Kind.GROUP ? line.who().id() : null)
+                .set(
+                        ASK.RULE_PERSON,
+                        line.who().kind() == Asked.Kind.PERSON ? line.who().id() : null)
                 .set(ASK.PERSON, person.orElse(null))
                 .set(ASK.NEEDED, line.needed())
                 .set(ASK.MEANING, line.meaning())
                 .set(ASK.FACT, line.fact())
                 .set(ASK.DAY_FACT, line.day())
                 .set(ASK.DAYS, line.days())
+                .set(ASK.FOUR_EYES, line.fourEyes())
+                .set(ASK.PASSWORD_AGAIN, line.password())
                 .set(ASK.DUE, due)
                 .returningResult(ASK.ID)
                 .fetchSingle()
@@ -266,8 +271,8 @@ public class RoundStore {
     public Map<Long, Round> rounds(Collection<Long> ids) {
         Map<Long, Round> rounds = new LinkedHashMap<>();
         if (ids.isEmpty()) return rounds;
-        Map<Long, List<Ask>> asks = asks(ASK.ROUND.in(ids));
-        Map<Long, List<SignOff>> answers = answers(SIGN_OFF.ROUND.in(ids));
+        Map<Long, List<Ask>> asks = AskRows.asks(db, ASK.ROUND.in(ids));
+        Map<Long, List<SignOff>> answers = AskRows.answers(db, SIGN_OFF.ROUND.in(ids));
         Map<Long, Round> byId = db.select(ROUND.fields())
                 .select(PERSON.NAME)
                 .from(ROUND)
@@ -284,81 +289,12 @@ public class RoundStore {
                                 Times.instant(row.get(ROUND.OPENED_AT)),
                                 row.get(ROUND.NOTE),
                                 Round.State.valueOf(row.get(ROUND.STATE)),
+                                Policy.valueOf(row.get(ROUND.POLICY)),
                                 Optional.ofNullable(row.get(ROUND.ENDED_AT)).map(Times::instant),
                                 asks.getOrDefault(row.get(ROUND.ID), List.of()),
                                 answers.getOrDefault(row.get(ROUND.ID), List.of())));
         for (long id : ids) if (byId.containsKey(id)) rounds.put(id, byId.get(id));
         return rounds;
-    }
-
-    private Map<Long, List<Ask>> asks(Condition where) {
-        return db.select(ASK.fields())
-                .select(ROLE.NAME, PERSON.NAME, PERSON.AWAY_FROM, PERSON.AWAY_UNTIL, PERSON.STANDS_IN, DEPUTY.NAME)
-                .from(ASK)
-                .join(ROLE)
-                .on(ROLE.CODE.eq(ASK.ROLE))
-                .leftJoin(PERSON)
-                .on(PERSON.ID.eq(ASK.PERSON))
-                .leftJoin(DEPUTY)
-                .on(DEPUTY.ID.eq(PERSON.STANDS_IN))
-                .where(where)
-                .orderBy(ASK.STEP, ASK.ID)
-                .fetchGroups(
-                        ASK.ROUND,
-                        row -> new Ask(
-                                row.get(ASK.ID),
-                                new SignOffLine(
-                                        row.get(ASK.STEP),
-                                        row.get(ASK.ROLE),
-                                        row.get(ASK.NEEDED),
-                                        row.get(ASK.MEANING),
-                                        row.get(ASK.FACT),
-                                        row.get(ASK.DAY_FACT),
-                                        row.get(ASK.DAYS)),
-                                row.get(ROLE.NAME),
-                                Optional.ofNullable(row.get(ASK.PERSON)),
-                                Optional.ofNullable(row.get(PERSON.NAME)).orElse(""),
-                                row.get(ASK.DUE),
-                                away(row)));
-    }
-
-    private static Optional<Away> away(Record row) {
-        LocalDate until = row.get(PERSON.AWAY_UNTIL);
-        if (until == null) return Optional.empty();
-        LocalDate from = row.get(PERSON.AWAY_FROM);
-        return Optional.of(new Away(
-                from == null ? LocalDate.MIN : from,
-                until,
-                Optional.ofNullable(row.get(PERSON.STANDS_IN)),
-                Optional.ofNullable(row.get(DEPUTY.NAME)).orElse("")));
-    }
-
-    /** One answer for all documents: they are decided together, so the first document's rows tell it. */
-    private Map<Long, List<SignOff>> answers(Condition where) {
-        var other = SIGN_OFF.as("other");
-        return db.select(SIGN_OFF.fields())
-                .select(PERSON.NAME, DEPUTY.NAME)
-                .from(SIGN_OFF)
-                .join(PERSON)
-                .on(PERSON.ID.eq(SIGN_OFF.PERSON))
-                .leftJoin(DEPUTY)
-                .on(DEPUTY.ID.eq(SIGN_OFF.FOR_PERSON))
-                .where(where)
-                .and(SIGN_OFF.ITEM.eq(
-                        DSL.select(DSL.min(other.ITEM)).from(other).where(other.ROUND.eq(SIGN_OFF.ROUND))))
-                .orderBy(SIGN_OFF.ID)
-                .fetchGroups(
-                        SIGN_OFF.ROUND,
-                        row -> new SignOff(
-                                row.get(SIGN_OFF.ASK),
-                                row.get(SIGN_OFF.PERSON),
-                                row.get(PERSON.NAME),
-                                Decision.valueOf(row.get(SIGN_OFF.DECISION)),
-                                row.get(SIGN_OFF.REMARK),
-                                Times.instant(row.get(SIGN_OFF.AT)),
-                                Optional.ofNullable(row.get(SIGN_OFF.FELL_AT)).map(Times::instant),
-                                Optional.ofNullable(row.get(SIGN_OFF.FELL_WHY)).orElse(""),
-                                Optional.ofNullable(row.get(DEPUTY.NAME)).orElse("")));
     }
 
     /** Locks a round, after its documents: what was read of it before may have changed. */

@@ -26,6 +26,7 @@ import mintshelf.core.change.OrderRules;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Way;
+import mintshelf.core.signoff.Policy;
 import org.springframework.stereotype.Service;
 
 /** Moves an order and its documents along: the work starts, the board is asked, the order is stopped. All lines together. */
@@ -92,7 +93,8 @@ public class MoveOrder {
     }
 
     /** What stands between an order under way and its board, and whom the board asks. */
-    public record BoardPlan(List<Refusal> inTheWay, List<Asking.AskedLine> asked, Optional<Refusal> nobody) {
+    public record BoardPlan(
+            List<Refusal> inTheWay, List<Asking.AskedLine> asked, Policy policy, Optional<Refusal> nobody) {
         public boolean opens() {
             return inTheWay.isEmpty() && nobody.isEmpty();
         }
@@ -110,11 +112,11 @@ public class MoveOrder {
 
     private BoardPlan boardPlan(Actor actor, OrderPaper.Locked locked) {
         Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.OPEN_ROUND), By.HAND);
-        List<Asking.AskedLine> asked = plan.rows().get(0).of().move().stream()
+        Asking.Demand demand = asking.demand(plan.rows().get(0).of().move().stream()
                 .flatMap(m -> plan.rows().get(0).of().route().decided(m.to()).stream())
-                .flatMap(m -> asking.lines(bundle(locked), m.signOffs()).stream())
-                .toList();
-        return new BoardPlan(plan.refusals(), asked, Asking.nobody(asked));
+                .toList());
+        List<Asking.AskedLine> asked = asking.lines(bundle(locked), demand.lines());
+        return new BoardPlan(plan.refusals(), asked, demand.policy(), Asking.nobody(asked));
     }
 
     /** The paper first: a round and its mails go by its name. */
@@ -145,7 +147,7 @@ public class MoveOrder {
                     plan,
                     Setting.of(actor, By.ORDER, words, clock.instant(), all)
                             .with(locked.paper())
-                            .asking(new Setting.Asks(board.asked(), words, Asking.Wishes.named(named))));
+                            .asking(new Asking.Asks(board.asked(), board.policy(), words, Asking.Wishes.named(named))));
             return "/orders/" + order;
         });
     }

@@ -24,12 +24,14 @@ import mintshelf.core.house.FactRule;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.KindRule;
 import mintshelf.core.house.SeriesRule;
+import mintshelf.core.house.SignOffRule;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Gate;
 import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
-import mintshelf.core.route.SignOffLine;
+import mintshelf.core.signoff.Policy;
+import mintshelf.core.signoff.SignOffLine;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -133,7 +135,7 @@ public class HouseFiles {
             Right who,
             String @Nullable [] gates,
             Effect @Nullable [] effects,
-            SignOffLine @Nullable [] signOffs) {
+            @Nullable String signOff) {
         Move move() {
             return new Move(
                     code,
@@ -143,7 +145,7 @@ public class HouseFiles {
                     who,
                     listed(gates).stream().map(MoveFile::gate).toList(),
                     listed(effects),
-                    listed(signOffs));
+                    said(signOff));
         }
 
         private static Gate gate(String code) {
@@ -171,6 +173,20 @@ public class HouseFiles {
 
     /** A route as shipped, with the hash of its file. */
     record Shipped(RouteFile route, ContentHash hash) {}
+
+    record SignOffFile(
+            String code,
+            String name,
+            SignOffLine[] lines,
+            @Nullable Policy policy) {
+        SignOffRule rule() {
+            return new SignOffRule(code, name, List.of(lines), policy == null ? Policy.FIRST_RETURN : policy);
+        }
+    }
+
+    List<SignOffFile> signOffs() {
+        return List.of(read("sign-offs.json", SignOffFile[].class));
+    }
 
     List<RoleFile> roles() {
         return List.of(read("roles.json", RoleFile[].class));

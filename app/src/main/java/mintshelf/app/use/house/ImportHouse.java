@@ -13,7 +13,9 @@ import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.house.CalendarRule;
 import mintshelf.core.house.FilingOrder;
+import mintshelf.core.signoff.WorkingDays;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
@@ -92,6 +94,13 @@ public class ImportHouse {
         boolean fresh = house.isEmpty();
         if (maps.isEmpty()) maps.add(SheetMap.readyMade());
         if (fresh) files.roles().forEach(r -> grants.addRole(r.role()));
+        // What routes ask by is there before them.
+        Set<String> known = rules.house().signOffs().keySet();
+        files.signOffs().stream()
+                .map(HouseFiles.SignOffFile::rule)
+                .filter(r -> !known.contains(r.code()))
+                .forEach(r -> rules.write(r, shipped()));
+        if (fresh) rules.write(new CalendarRule(WorkingDays.USUAL.weekend(), List.of()), shipped());
         for (HouseFiles.Shipped shipped : files.routes()) {
             if (isOld(shipped)) route(shipped);
         }

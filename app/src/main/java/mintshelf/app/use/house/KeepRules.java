@@ -22,6 +22,7 @@ import mintshelf.core.house.KindRule;
 import mintshelf.core.house.RouteRule;
 import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
+import mintshelf.core.house.SignOffRule;
 import mintshelf.core.house.Subject;
 import mintshelf.core.route.Route;
 import org.springframework.dao.DuplicateKeyException;
@@ -66,6 +67,8 @@ public class KeepRules {
             case ROUTE -> "/house/routes/" + rule.code();
             case FACT -> "/house/facts/" + rule.code();
             case FILING -> "/house/filing";
+            case SIGN_OFF -> "/house/sign-offs/" + rule.code();
+            case CALENDAR -> "/house/calendar";
         };
     }
 
@@ -101,7 +104,7 @@ public class KeepRules {
                 "house.rule",
                 (latest == 0 ? "made the " : "made edition " + (latest + 1) + " of the ")
                         + rule.subject().words()
-                        + (rule.subject() == Subject.FILING ? "" : " “" + rule.name() + "”"),
+                        + (rule.subject().isOne() ? "" : " “" + rule.name() + "”"),
                 why);
         return address(rule);
     }
@@ -141,7 +144,11 @@ public class KeepRules {
                 house.facts().values().stream()
                         .anyMatch(f -> !f.code().equals(rule.code())
                                 && Texts.key(f.label()).equals(key));
-            case FILING -> false;
+            case SIGN_OFF ->
+                house.signOffs().values().stream()
+                        .anyMatch(r -> !r.code().equals(rule.code())
+                                && Texts.key(r.name()).equals(key));
+            case FILING, CALENDAR -> false;
         };
         if (taken) {
             throw Refused.because(
@@ -226,6 +233,7 @@ public class KeepRules {
         if (of instanceof FactRule f) {
             return new FactRule(code, name, f.type(), f.unit(), f.pattern(), f.choices());
         }
+        if (of instanceof SignOffRule s) return new SignOffRule(code, name, s.asked(), s.policy());
         if (of instanceof RouteRule r) {
             return new RouteRule(
                     new Route(0, code, name, r.route().stages(), r.route().moves()));

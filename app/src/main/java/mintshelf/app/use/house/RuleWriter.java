@@ -13,6 +13,8 @@ import mintshelf.app.store.house.RouteStore.Made;
 import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.house.SeriesStore;
 import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.store.person.GroupStore;
+import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.house.FactRule;
@@ -22,6 +24,7 @@ import mintshelf.core.house.KindRule;
 import mintshelf.core.house.RouteRule;
 import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
+import mintshelf.core.house.SignOffRule;
 import org.springframework.stereotype.Component;
 
 /**
@@ -36,6 +39,8 @@ class RuleWriter {
     private final FilingRuleStore filing;
     private final RuleStore editions;
     private final GrantStore grants;
+    private final GroupStore groups;
+    private final PersonStore people;
 
     RuleWriter(
             HouseStore house,
@@ -43,13 +48,17 @@ class RuleWriter {
             SeriesStore series,
             FilingRuleStore filing,
             RuleStore editions,
-            GrantStore grants) {
+            GrantStore grants,
+            GroupStore groups,
+            PersonStore people) {
         this.house = house;
         this.routes = routes;
         this.series = series;
         this.filing = filing;
         this.editions = editions;
         this.grants = grants;
+        this.groups = groups;
+        this.people = people;
     }
 
     /** What rules may name now. */
@@ -60,7 +69,15 @@ class RuleWriter {
                 series.all().values().stream().collect(Collectors.toMap(SeriesRule::code, SeriesRule::name));
         Map<String, FactRule> facts =
                 house.facts().stream().map(RuleWriter::rule).collect(Collectors.toMap(FactRule::code, f -> f));
-        return new House(kinds, numbers, routes.inForce(), facts, grants.roleNames());
+        return new House(
+                kinds,
+                numbers,
+                routes.inForce(),
+                facts,
+                editions.signOffs().stream().collect(Collectors.toMap(SignOffRule::code, r -> r)),
+                grants.roleNames(),
+                groups.groups().stream().collect(Collectors.toMap(g -> Long.toString(g.id()), GroupStore.Group::name)),
+                people.names());
     }
 
     static FactRule rule(FactDefinition fact) {

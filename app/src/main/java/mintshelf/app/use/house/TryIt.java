@@ -228,10 +228,14 @@ public class TryIt {
     private List<TriedAsk> asks(Route route, Place place, long author) {
         Optional<Move> opens = route.opensRound(route.firstStage().code());
         Optional<Move> decided = opens.flatMap(m -> route.decided(m.to()));
-        return decided.map(m -> asking.lines(Set.of(author), List.of(place), m.signOffs()).stream()
+        return decided.map(m -> asking
+                        .lines(
+                                Set.of(author),
+                                List.of(place),
+                                asking.demand(List.of(m)).lines())
+                        .stream()
                         .map(l -> new TriedAsk(
-                                l.line().needed() + " " + l.roleName() + " as "
-                                        + l.line().meaning(),
+                                l.anybody() + " as " + l.line().meaning(),
                                 l.candidates().stream()
                                         .map(PersonStore.Person::name)
                                         .toList(),

@@ -1,6 +1,7 @@
 package mintshelf.app.use.revision;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -84,9 +85,34 @@ public class MoveDocument {
                 takeBack(actor, seen, all, open.orElseThrow(NotThere::new), why);
                 return "/documents/" + item + "?taken-back";
             }
-            bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all));
+            Optional<Round> signed = open.flatMap(rounds::round).filter(r -> r.state() == Round.State.SIGNED);
+            if (signed.isPresent()) carryOutSigned(actor, all, moveCode, by, signed.get());
+            else bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all));
             return "/documents/" + item;
         });
+    }
+
+    /** A hand makes what a round has signed, as the last sign-off else would: all that was sent together moves together. */
+    private void carryOutSigned(Actor actor, List<Seen> all, String moveCode, By by, Round signed) {
+        Plan<Bundles.Going> plan = bundles.plan(actor, all, Way.named(moveCode), by);
+        Refused.unlessOpen(plan, "move.refused", "All that was sent together stays where it is.");
+        Instant now = clock.instant();
+        bundles.close(signed.bundle(), now);
+        bundles.carryOut(
+                plan, Setting.of(actor, by, by.reason().orElse(""), now, all).signed(signed));
+        Set<Long> told =
+                new LinkedHashSet<>(rounds.authors(List.of(signed.id())).getOrDefault(signed.id(), Set.of()));
+        told.add(signed.by());
+        String first = all.get(0).document().number();
+        telling.tell(
+                actor,
+                told,
+                "round.signed",
+                Optional.of(signed.id()),
+                all.get(0).spine().id(),
+                actor.name() + " let " + (all.size() == 1 ? first : first + " and " + (all.size() - 1) + " more")
+                        + " go, as it was signed",
+                "/rounds/" + signed.id());
     }
 
     /** Takes the bundle of a document back from its signers: all of it, for it was sent together. */

@@ -79,7 +79,7 @@ public class AskOthers {
         Map<Long, List<PersonStore.Person>> all = new TreeMap<>();
         for (Ask ask : view.round().asks()) {
             if (view.round().lacks(ask) == 0) continue;
-            all.put(ask.id(), telling.candidates(ask.line().role(), view.authors(), view.places()));
+            all.put(ask.id(), telling.signers(ask.line(), view.authors(), view.places()));
         }
         return all;
     }
@@ -111,7 +111,7 @@ public class AskOthers {
             if (due.isBefore(LocalDate.ofInstant(now, settings.zone()))) {
                 throw Refused.because("round.due", "That day is over.", "Choose today or a day to come.");
             }
-            List<PersonStore.Person> could = telling.candidates(ask.line().role(), view.authors(), view.places());
+            List<PersonStore.Person> could = telling.signers(ask.line(), view.authors(), view.places());
             Optional<PersonStore.Person> named =
                     person.flatMap(p -> could.stream().filter(c -> c.id() == p).findFirst());
             if (could.isEmpty() || (person.isPresent() && named.isEmpty())) {

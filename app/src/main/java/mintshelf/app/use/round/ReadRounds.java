@@ -22,6 +22,8 @@ import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
+import mintshelf.core.route.Route;
+import mintshelf.core.signoff.Round;
 import org.springframework.stereotype.Service;
 
 /** Rounds as their pages show them. */
@@ -50,6 +52,16 @@ public class ReadRounds {
         this.house = house;
         this.settings = settings;
         this.clock = clock;
+    }
+
+    /** Who makes the move that a signed round opened, in words; empty where the last sign-off made it, or nothing waits. */
+    public Optional<String> waitsForHand(RoundView view) {
+        if (view.round().state() != Round.State.SIGNED) return Optional.empty();
+        Document first = view.lines().get(0).seen().document();
+        Route route = house.edition(first.current().stage().edition());
+        return route.decided(first.current().stage().code())
+                .filter(m -> !m.isMadeByRound())
+                .map(m -> m.who().words());
     }
 
     public RoundView round(Actor actor, long id) {

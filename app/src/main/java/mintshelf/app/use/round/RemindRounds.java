@@ -25,6 +25,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Reminders;
+import mintshelf.core.signoff.WorkingDays;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -101,6 +102,7 @@ public class RemindRounds {
     public List<OpenRound> open(Actor actor) {
         if (!keeps(actor)) throw new NotThere();
         List<OpenRound> open = new ArrayList<>();
+        WorkingDays days = sight.days();
         for (long after = 0; open.size() < MOST; ) {
             RoundSight.Portion portion = sight.open(actor, after, PORTION);
             if (portion.last().isEmpty()) break;
@@ -110,7 +112,7 @@ public class RemindRounds {
                     .filter(v ->
                             v.places().stream().allMatch(p -> actor.access().may(Right.KEEP_SHELF, p)))
                     .limit(MOST - open.size())
-                    .forEach(v -> open.add(of(v)));
+                    .forEach(v -> open.add(of(v, days)));
         }
         Map<Long, List<ReminderStore.Said>> said =
                 reminders
@@ -137,7 +139,7 @@ public class RemindRounds {
                 .toList();
     }
 
-    private OpenRound of(RoundView view) {
+    private OpenRound of(RoundView view, WorkingDays days) {
         LocalDate today = sight.today();
         List<Ask> waiting = view.round().waiting();
         LocalDate due =
@@ -152,14 +154,7 @@ public class RemindRounds {
                                 + (w.deputy().isEmpty() ? "; nobody stands in" : "; " + w.deputyName() + " stands in")))
                 .findFirst();
         return new OpenRound(
-                view,
-                due,
-                Reminders.over(due, today),
-                due.isBefore(today),
-                due.equals(today),
-                waits,
-                standsIn,
-                List.of());
+                view, due, days.over(due, today), due.isBefore(today), due.equals(today), waits, standsIn, List.of());
     }
 
     /** Reminds of what waits in some rounds, by hand; what was said today already is not said twice. */
@@ -208,20 +203,21 @@ public class RemindRounds {
     public int remindToday(LocalDate today) {
         int said = 0;
         Actor server = grants.server();
+        WorkingDays days = sight.days();
         for (long after = 0; ; ) {
             RoundSight.Portion portion = sight.open(server, after, PORTION);
             if (portion.last().isEmpty()) return said;
             after = portion.last().get();
             for (RoundView view : portion.views()) {
-                for (Ask ask : view.round().waiting()) said += remind(view, ask, today) ? 1 : 0;
+                for (Ask ask : view.round().waiting()) said += remind(view, ask, today, days) ? 1 : 0;
             }
         }
     }
 
-    private boolean remind(RoundView view, Ask ask, LocalDate today) {
+    private boolean remind(RoundView view, Ask ask, LocalDate today, WorkingDays days) {
         Instant now = clock.instant();
         LocalDate asked = LocalDate.ofInstant(view.round().at(), settings.zone());
-        Optional<Reminders.Kind> kind = Reminders.today(asked, ask.due(), today);
+        Optional<Reminders.Kind> kind = Reminders.today(asked, ask.due(), today, days);
         if (kind.isEmpty()) return false;
         return unit.run(() -> {
             if (!reminders.note(ask.id(), kind.get().name(), ask.due(), Optional.empty(), now)) return false;

@@ -3,11 +3,9 @@ package mintshelf.app.use.round;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import mintshelf.app.effect.Arrivals;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.effect.Bundles;
@@ -26,10 +24,10 @@ import mintshelf.core.document.Document;
 import mintshelf.core.document.Stage;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
+import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
-import mintshelf.core.route.SignOffLine;
 import mintshelf.core.route.Way;
-import mintshelf.core.signoff.SignOffRules;
+import mintshelf.core.signoff.Policy;
 import org.springframework.stereotype.Service;
 
 /** Sends documents to review together: who will be asked is seen before, then it happens whole or not at all. */
@@ -93,6 +91,7 @@ public class SendToReview {
     public record Plan(
             List<Row> rows,
             List<Asking.AskedLine> lines,
+            Policy policy,
             Optional<Refusal> refusal,
             mintshelf.core.base.Plan<Bundles.Going> way) {
         public boolean opens() {
@@ -114,7 +113,8 @@ public class SendToReview {
         List<Seen> all = List.copyOf(sight.of(actor, items).values());
         if (all.isEmpty() || all.stream().anyMatch(s -> !s.all())) throw new NotThere();
         Plan plan = plan(actor, all);
-        return new Plan(plan.rows().stream().map(this::told).toList(), plan.lines(), plan.refusal(), plan.way());
+        return new Plan(
+                plan.rows().stream().map(this::told).toList(), plan.lines(), plan.policy(), plan.refusal(), plan.way());
     }
 
     private Row told(Row row) {
@@ -129,7 +129,7 @@ public class SendToReview {
     private Plan plan(Actor actor, List<Seen> all) {
         var way = bundles.plan(actor, all, Way.toReview(), By.SENDING);
         List<Row> rows = new ArrayList<>();
-        Set<List<SignOffLine>> rules = new LinkedHashSet<>();
+        List<Move> decided = new ArrayList<>();
         for (var row : way.rows()) {
             Bundles.Going going = row.of();
             boolean mine = going.document()
@@ -137,10 +137,11 @@ public class SendToReview {
                     .filter(h -> h.person() == actor.person())
                     .isPresent();
             rows.add(new Row(going.seen(), mine, row.refusals()));
-            going.move().flatMap(m -> going.route().decided(m.to())).ifPresent(m -> rules.add(m.signOffs()));
+            going.move().flatMap(m -> going.route().decided(m.to())).ifPresent(decided::add);
         }
-        List<Asking.AskedLine> lines = rules.isEmpty() ? List.of() : asking.lines(all, SignOffRules.union(rules));
-        return new Plan(rows, lines, Asking.nobody(lines), way);
+        Asking.Demand demand = asking.demand(decided);
+        List<Asking.AskedLine> lines = asking.lines(all, demand.lines());
+        return new Plan(rows, lines, demand.policy(), Asking.nobody(lines), way);
     }
 
     /**
@@ -170,7 +171,7 @@ public class SendToReview {
             bundles.carryOut(
                     plan.way(),
                     Setting.of(actor, By.SENDING, words, clock.instant(), all)
-                            .asking(new Setting.Asks(plan.lines(), words, wishes)));
+                            .asking(new Asking.Asks(plan.lines(), plan.policy(), words, wishes)));
             long id = rounds.openRound(all.get(0).spine().id()).orElseThrow();
             return "/rounds/" + id;
         });

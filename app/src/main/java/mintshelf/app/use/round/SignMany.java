@@ -75,7 +75,7 @@ public class SignMany implements SetAct {
             Optional<RoundView> view =
                     Optional.ofNullable(open.get(one.spine().id())).map(byId::get);
             if (view.isEmpty()) rows.add(Plan.Row.asked(PlanLine.of(one), List.of(none(one))));
-            else if (told.add(view.get().round().id())) rows.add(row(actor, one, view.get()));
+            else if (told.add(view.get().round().id())) rows.add(row(actor, one, view.get(), wish));
         }
         return new Plan<>(rows);
     }
@@ -84,7 +84,7 @@ public class SignMany implements SetAct {
         return Refusal.of("round.none", seen.document().number() + " is in no open round.", "Leave it out.");
     }
 
-    private Plan.Row<PlanLine> row(Actor actor, Seen one, RoundView view) {
+    private Plan.Row<PlanLine> row(Actor actor, Seen one, RoundView view, Wish wish) {
         List<String> says = new ArrayList<>();
         view.mine().ifPresent(a -> says.add("as " + a.line().meaning()));
         view.lines().stream()
@@ -98,8 +98,9 @@ public class SignMany implements SetAct {
                 Optional.empty(),
                 one.document().current().label(),
                 says);
-        return Plan.Row.asked(
-                line, SignRound.refusal(actor, view, views.today()).stream().toList());
+        Optional<Refusal> inTheWay = SignRound.refusal(actor, view, views.today())
+                .or(() -> view.mine().flatMap(a -> SignRound.passwordMissing(a, decision(wish), wish.again())));
+        return Plan.Row.asked(line, inTheWay.stream().toList());
     }
 
     @Override
@@ -113,7 +114,7 @@ public class SignMany implements SetAct {
         List<Run.Row> became = new ArrayList<>();
         for (Run.Due one : due) {
             long round = Optional.ofNullable(open.get(one.item())).orElseThrow(NotThere::new);
-            sign.answer(actor, round, one.expected(), decision(wish), words);
+            sign.answer(actor, round, one.expected(), decision(wish), words, wish.again());
             became.add(new Run.Row(one.item(), decision(wish).name().toLowerCase(Locale.ROOT), round));
         }
         return became;

@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.FallingSignOffs;
+import mintshelf.app.effect.PasswordAgain;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
@@ -19,8 +20,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.round.BundleStore;
 import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.access.Right;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -28,10 +29,12 @@ import mintshelf.core.document.Document;
 import mintshelf.core.document.Stage;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
+import mintshelf.core.route.Move;
 import mintshelf.core.route.Way;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Round;
+import mintshelf.core.signoff.SignOff;
 import mintshelf.core.signoff.SignOffRules;
 import org.springframework.stereotype.Service;
 
@@ -40,9 +43,9 @@ import org.springframework.stereotype.Service;
 public class SignRound {
     private final RoundSight sight;
     private final RoundStore rounds;
-    private final BundleStore bundleStore;
     private final Bundles bundles;
     private final FallingSignOffs signOffs;
+    private final PasswordAgain again;
     private final Telling telling;
     private final Acts acts;
     private final Recorder recorder;
@@ -51,18 +54,18 @@ public class SignRound {
     public SignRound(
             RoundSight sight,
             RoundStore rounds,
-            BundleStore bundleStore,
             Bundles bundles,
             FallingSignOffs signOffs,
+            PasswordAgain again,
             Telling telling,
             Acts acts,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
         this.rounds = rounds;
-        this.bundleStore = bundleStore;
         this.bundles = bundles;
         this.signOffs = signOffs;
+        this.again = again;
         this.telling = telling;
         this.acts = acts;
         this.recorder = recorder;
@@ -75,9 +78,20 @@ public class SignRound {
      * @param seenDigest of what the page showed, in hexadecimal: what has moved on since is not signed unseen
      */
     public String answer(Actor actor, long id, String key, String seenDigest, Decision decision, String remark) {
+        return answer(actor, id, key, seenDigest, decision, remark, "");
+    }
+
+    /**
+     * As {@link #answer(Actor, long, String, String, Decision, String)}, where a signature may ask for the password.
+     *
+     * @param password what the actor typed; empty where it was not asked
+     */
+    public String answer(
+            Actor actor, long id, String key, String seenDigest, Decision decision, String remark, String password) {
         String words = words(decision, remark);
+        boolean again = decision.signs() && this.again.said(actor, password);
         return acts.once(actor, key, () -> {
-            answer(actor, id, seenDigest, decision, words);
+            answer(actor, id, seenDigest, decision, words, again);
             return "/rounds/" + id + "?answered";
         });
     }
@@ -94,10 +108,17 @@ public class SignRound {
         return words;
     }
 
-    /** Records an answer in the caller's transaction. */
-    void answer(Actor actor, long id, String seenDigest, Decision decision, String words) {
+    /**
+     * Records an answer in the caller's transaction.
+     *
+     * @param again whether the actor said their password again
+     */
+    void answer(Actor actor, long id, String seenDigest, Decision decision, String words, boolean again) {
         RoundView view = sight.locked(actor, id);
         Ask ask = asked(actor, view);
+        passwordMissing(ask, decision, again).ifPresent(r -> {
+            throw new Refused(r);
+        });
         for (RoundSight.RoundLine line : view.lines()) {
             Document document = line.seen().document();
             if (!signOffs.item(document).digest().equals(line.item().digest())) throw movedOn(document);
@@ -125,7 +146,7 @@ public class SignRound {
                     words);
         }
         Round after = rounds.round(id).orElseThrow();
-        if (decision == Decision.RETURNED) giveBack(actor, view, after, words, now);
+        if (after.goesBack()) giveBack(actor, view, after, returning(after), now);
         else if (after.openStep().isEmpty() && waitsForAHand(view)) waitForAHand(actor, view, after, now);
         else if (after.openStep().isEmpty()) release(actor, view, after, now);
         else goOn(actor, view, after);
@@ -134,6 +155,13 @@ public class SignRound {
     /** The person that an ask names, when somebody else answers it: only their deputy can. */
     private Optional<Long> standsInFor(Actor actor, Ask ask) {
         return ask.deputy(sight.today()).filter(d -> d == actor.person()).flatMap(d -> ask.person());
+    }
+
+    /** Why a signature does not count yet: the rule asks for the password again. */
+    static Optional<Refusal> passwordMissing(Ask ask, Decision decision, boolean again) {
+        if (!decision.signs() || !ask.line().password() || again) return Optional.empty();
+        return Optional.of(Refusal.of(
+                "sign.password", "Signing as " + ask.line().meaning() + " asks for your password again.", "Type it."));
     }
 
     private static String says(Decision decision, Ask ask, int version) {
@@ -171,13 +199,27 @@ public class SignRound {
                 "Look at it as it stands now; nothing was signed.");
     }
 
+    /** Why it goes back: the words of everybody who returned it. */
+    private static String returning(Round round) {
+        return Texts.shorten(round.returning().orElseThrow().remark(), 1000);
+    }
+
     private void giveBack(Actor actor, RoundView view, Round round, String why, Instant now) {
         List<Seen> all = seen(view);
         Plan<Bundles.Going> plan = bundles.plan(actor, all, Way.back(), By.LAST_SIGN_OFF);
         Refused.unlessOpen(plan, "gate.closed", "Nothing was signed.");
         bundles.carryOut(
                 plan, Setting.of(actor, By.LAST_SIGN_OFF, why, now, all).ending(round, Round.State.RETURNED));
-        tell(actor, view, round, "round.returned", " returned " + named(view) + ": " + why);
+        List<SignOff> returns = round.returns();
+        boolean mine = returns.size() == 1 && returns.get(0).person() == actor.person();
+        tell(
+                actor,
+                view,
+                round,
+                "round.returned",
+                mine
+                        ? " returned " + named(view) + ": " + why
+                        : " was the last to be heard on " + named(view) + "; it goes back: " + why);
     }
 
     private void release(Actor actor, RoundView view, Round round, Instant now) {
@@ -191,7 +233,7 @@ public class SignRound {
                     "Nothing was signed.");
         }
         rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
-        bundleStore.closeBundle(round.bundle(), now);
+        bundles.close(round.bundle(), now);
         bundles.carryOut(plan, Setting.of(actor, By.LAST_SIGN_OFF, "", now, all).signed(round));
         // Of unlike routes the first document's says where it went.
         Bundles.Going first = plan.going().get(0);
@@ -212,12 +254,16 @@ public class SignRound {
 
     private void waitForAHand(Actor actor, RoundView view, Round round, Instant now) {
         rounds.end(round.id(), Round.State.SIGNED, actor.person(), "", now);
+        Move move = bundles.decided(view.lines().get(0).seen().document());
+        // Whose hand it waits for. Whoever may change documents is everybody: they find it where they work.
+        Set<Long> hands = move.who() == Right.CHANGE ? Set.of() : telling.having(move.who(), view.places());
         tell(
                 actor,
                 view,
                 round,
                 "round.signed",
-                " gave the last sign-off on " + named(view) + "; it can be carried out");
+                " gave the last sign-off on " + named(view) + "; it can be carried out",
+                hands);
     }
 
     private void goOn(Actor actor, RoundView view, Round after) {
@@ -241,7 +287,12 @@ public class SignRound {
 
     /** The sender and whoever worked on it. */
     private void tell(Actor actor, RoundView view, Round round, String code, String says) {
+        tell(actor, view, round, code, says, Set.of());
+    }
+
+    private void tell(Actor actor, RoundView view, Round round, String code, String says, Set<Long> others) {
         Set<Long> receivers = new LinkedHashSet<>(view.authors());
+        receivers.addAll(others);
         receivers.add(round.by());
         telling.tell(
                 actor,

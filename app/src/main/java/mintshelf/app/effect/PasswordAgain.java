@@ -1,0 +1,70 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Duration;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.SignInStore;
+import mintshelf.core.base.Texts;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.stereotype.Component;
+
+/**
+ * Asks somebody who is signed in for their password again: what a signature can want, so that nobody signs at a desk that was left open.
+ * Guesses are counted as those at the sign-in are, and brake both.
+ */
+@Component
+public class PasswordAgain {
+    private static final int MOST = 8;
+    private static final Duration WINDOW = Duration.ofMinutes(15);
+
+    private final PersonStore people;
+    private final SignInStore signIns;
+    private final BCryptPasswordEncoder passwords;
+    private final UnitOfWork unit;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    PasswordAgain(
+            PersonStore people,
+            SignInStore signIns,
+            BCryptPasswordEncoder passwords,
+            UnitOfWork unit,
+            Recorder recorder,
+            Clock clock) {
+        this.people = people;
+        this.signIns = signIns;
+        this.passwords = passwords;
+        this.unit = unit;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /**
+     * Whether the actor said their password; refused in words where what was said is another one. To be asked outside the act's
+     * transaction: a wrong guess stays counted when the act is refused.
+     *
+     * @param said empty where nothing was asked
+     */
+    public boolean said(Actor actor, String said) {
+        if (said.isEmpty()) return false;
+        String from = Texts.shorten(Texts.line(actor.address()), 60);
+        unit.run(() -> signIns.noteSignIn(actor.login(), from, clock.instant()));
+        if (signIns.tries(actor.login(), from, clock.instant().minus(WINDOW)).pair() > MOST) {
+            throw Refused.because(
+                    "sign.braked", "Too many wrong passwords.", "Wait a quarter of an hour; nothing was signed.");
+        }
+        boolean right = people.credentials(actor.login())
+                .filter(c -> !c.left() && passwords.matches(said, c.passwordHash()))
+                .isPresent();
+        if (!right) {
+            unit.run(
+                    () -> recorder.noteHouse(actor, "person.password_failed", "gave a wrong password for signing", ""));
+            throw Refused.because("sign.password", "That is not your password.", "Type it again; nothing was signed.");
+        }
+        unit.run(() -> signIns.forgetSignIns(actor.login(), from));
+        return true;
+    }
+}
