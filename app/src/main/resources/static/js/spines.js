@@ -48,9 +48,9 @@ export function begin(list) {
       main.textContent = rows.length === 1 ? "Start the next revision…" : `Start ${rows.length} revisions…`;
       main.href = `/start-revision?items=${ids}`;
     } else if (rows.every((row) => stands(row, "signs"))) {
-      main.textContent = `Sign ${rows.length}…`; main.href = `/rounds?items=${ids}`;
+      main.textContent = `Sign ${rows.length}…`; main.href = `/sign?items=${ids}`;
     } else if (rows.every((row) => stands(row, "decides"))) {
-      main.textContent = rows.length === 1 ? "Open the round" : "Open the rounds"; main.href = `/rounds?items=${ids}`;
+      main.textContent = rows.length === 1 ? "Open the round" : "Open the rounds"; main.href = `/sign?items=${ids}`;
     } else {
       // What is being decided on, held by others or in force is not checked out: the plan says why, the button counts the rest.
       const takes = rows.filter((row) => !stands(row, "held") && stands(row, "pending") && !stands(row, "decides")).length;

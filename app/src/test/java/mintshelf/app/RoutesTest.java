@@ -209,7 +209,8 @@ class RoutesTest {
                 "/documents/" + revised + "/versions/1/page",
                 "302 404 404 404 404 404");
         row(t, "/send-to-review", "/send-to-review?items=" + draft, "302 404 404 200 200 200");
-        row(t, "/rounds", "/rounds?items=" + draft, "302 302 302 302 302 302");
+        row(t, "/sign", "/sign?items=" + draft, "302 200 200 200 200 200");
+        row(t, "/rounds/{id}/look", "/rounds/" + round + "/look", "302 404 404 200 200 200");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
         row(t, "/changes", "/changes", "302 200 200 200 200 200");
@@ -348,7 +349,7 @@ class RoutesTest {
                                                                                             .person()
                                                                             : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
-                    + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&decision=signed&due=2027-01-04&"
+                    + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&document=1&decision=signed&due=2027-01-04&"
                     + "series=s&revisions=r&taken=start&route=r&label=L&type=TEXT&pattern=p&counts=SERVER&number=1&act=back&text=t&shelf=1&person=1&folder=1&who=p1&policy=FIRST_RETURN&role=reader&from=2027-01-04&until=2027-01-05&"
                     + "upload." + revised + "=x";
             assertThat(reader.postRaw(path, form).statusCode())

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.store.person.PersonStore;
@@ -32,6 +33,7 @@ public class Scenario implements ApplicationRunner {
     private final PersonStore people;
     private final GrantStore grants;
     private final GroupStore members;
+    private final RuleStore rules;
     private final ReadShelf shelves;
     private final Hands hands;
     private final StoryClock clock;
@@ -42,6 +44,7 @@ public class Scenario implements ApplicationRunner {
             PersonStore people,
             GrantStore grants,
             GroupStore members,
+            RuleStore rules,
             ReadShelf shelves,
             Hands hands,
             StoryClock clock,
@@ -49,6 +52,7 @@ public class Scenario implements ApplicationRunner {
         this.people = people;
         this.grants = grants;
         this.members = members;
+        this.rules = rules;
         this.shelves = shelves;
         this.hands = hands;
         this.clock = clock;
@@ -100,6 +104,12 @@ public class Scenario implements ApplicationRunner {
         first.staffReader(ls18);
         new ModelStory(hands, shelves, (days, hour) -> first.daysAgo(days, hour, 0)).write(tg40, ls18, book.folders);
         new Changes(book).story(tg40);
+        new HouseStory(rules, members)
+                .write(
+                        people.byLogin("ines").orElseThrow().id(),
+                        people.byLogin("marit").orElseThrow().id(),
+                        first.daysAgo(2, 10, 0),
+                        now.atZone(ZONE).toLocalDate());
         Cast.ALL.forEach(person -> hands.putAwayBefore(first.daysAgo(7, 0, 0), person.login()));
         Steps.end(book.done + " acts, ");
     }

@@ -7,10 +7,12 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.setup.Settings;
@@ -129,6 +131,29 @@ public class RoundSight {
     public Optional<RoundView> ofDocument(Actor actor, long item) {
         return rounds.openRound(item)
                 .flatMap(id -> rounds(actor, List.of(id)).stream().findFirst());
+    }
+
+    /** The open rounds that the actor sees, by those of the documents that are in one. */
+    public Map<Long, RoundView> ofDocuments(Actor actor, Collection<Long> items) {
+        Map<Long, Long> open = rounds.openRounds(items);
+        Map<Long, RoundView> seen = new HashMap<>();
+        rounds(actor, new TreeSet<>(open.values()))
+                .forEach(v -> seen.put(v.round().id(), v));
+        Map<Long, RoundView> byItem = new LinkedHashMap<>();
+        for (long item : items) {
+            RoundView view = seen.get(open.getOrDefault(item, 0L));
+            if (view != null && view.round().isOpen()) byItem.put(item, view);
+        }
+        return byItem;
+    }
+
+    /** The numbers of those of the documents that the actor sees whole. */
+    public Map<Long, String> numbers(Actor actor, Collection<Long> items) {
+        Map<Long, String> numbers = new LinkedHashMap<>();
+        sight.of(actor, items).forEach((item, seen) -> {
+            if (seen.all()) numbers.put(item, seen.document().number());
+        });
+        return numbers;
     }
 
     /** A round that the actor may know of, with its documents locked in their order and then itself: what an act begins with. */

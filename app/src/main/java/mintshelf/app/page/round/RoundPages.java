@@ -8,27 +8,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
-import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
-import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.use.compare.CompareSheets;
-import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.AskOthers;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
-import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.base.Texts;
-import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -46,18 +38,14 @@ public class RoundPages {
     private final AskOthers others;
     private final Settings settings;
     private final Clock clock;
-    private final ReadingRoom room;
-    private final ReadSheet sheets;
-    private final CompareSheets compare;
+    private final RoundLook look;
 
     public RoundPages(
             ReadRounds rounds,
             SendToReview send,
             SignRound sign,
             AskOthers others,
-            ReadingRoom room,
-            ReadSheet sheets,
-            CompareSheets compare,
+            RoundLook look,
             Settings settings,
             Clock clock) {
         this.others = others;
@@ -66,9 +54,7 @@ public class RoundPages {
         this.rounds = rounds;
         this.send = send;
         this.sign = sign;
-        this.room = room;
-        this.sheets = sheets;
-        this.compare = compare;
+        this.look = look;
     }
 
     @GetMapping("/send-to-review")
@@ -131,40 +117,8 @@ public class RoundPages {
             @RequestParam(required = false) String changed,
             Model model) {
         RoundView view = rounds.round(actor, id);
-        RoundLine shown = document.map(d -> view.lines().stream()
-                        .filter(l -> l.item().item() == d)
-                        .findFirst()
-                        .orElseThrow(NotThere::new))
-                // Of an order and its documents the first document is looked at first; the order has a page of its own.
-                .orElseGet(() -> view.lines().stream()
-                        .filter(l -> !isOrder(l))
-                        .findFirst()
-                        .orElse(view.lines().get(0)));
-        var version = rounds.version(shown);
-        model.addAttribute("view", view);
-        model.addAttribute("shown", shown);
-        model.addAttribute("version", version);
-        model.addAttribute("sheet", sheets.sheetSoon(version.content()));
-        long item = shown.item().item();
-        // After a return its signers look at what became of it first; what is released is one click away.
-        Optional<ReadRounds.Return> returned = rounds.returnedBefore(actor, view, shown);
-        Optional<VersionRow> former = compare.before(item, version);
-        boolean sinceReturn = returned.isPresent() && !"release".equals(since);
-        Optional<VersionRow> before = sinceReturn ? returned.map(ReadRounds.Return::version) : former;
-        model.addAttribute("signedBefore", rounds.signedBefore(view));
-        model.addAttribute("returned", returned.orElse(null));
-        model.addAttribute("former", former.orElse(null));
-        model.addAttribute(
-                "formerRevision",
-                former.flatMap(old -> rounds.formerRevision(item, old, version)).orElse("the version before"));
-        model.addAttribute("sinceReturn", sinceReturn);
-        model.addAttribute("before", before.orElse(null));
-        model.addAttribute(
-                "compared",
-                before.flatMap(old -> room.soon(
-                                () -> compare.ringed(old, version), Optional.<mintshelf.app.sight.Compared>empty()))
-                        .orElse(null));
-        model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        RoundLine shown = RoundLook.shown(view, document);
+        look.fill(actor, view, shown, since, model);
         model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("hand", rounds.waitsForHand(view).orElse(null));
         model.addAttribute("answered", answered != null);
@@ -185,14 +139,7 @@ public class RoundPages {
         return "round/page";
     }
 
-    /** The round of a selection: the one that they are in together, else the tray. */
-    @GetMapping("/rounds")
-    String ofDocuments(Actor actor, @RequestParam String items) {
-        List<Long> open = rounds.openOf(actor, Pages.ids(items));
-        return open.size() == 1 ? "redirect:/rounds/" + open.get(0) : "redirect:/in-tray";
-    }
-
-    private static boolean isOrder(RoundLine line) {
+    static boolean isOrder(RoundLine line) {
         return line.seen().spine().isOrder();
     }
 
@@ -230,32 +177,13 @@ public class RoundPages {
         return "redirect:" + others.change(actor, id, ask, actKey, person, due);
     }
 
-    private static final int COMPARED = 20;
-
-    /** What a round's first document changes on its sheet. */
-    public record Compared(long round, Comparison comparison) {}
-
-    private Optional<Compared> compared(RoundView view) {
-        return view.lines().stream()
-                .filter(l -> !isOrder(l))
-                .findFirst()
-                .flatMap(line -> room.soon(
-                        () -> room.apart(() -> compare.toBefore(line.item().item(), rounds.version(line))),
-                        Optional.<Comparison>empty()))
-                .map(c -> new Compared(view.round().id(), c));
-    }
-
     @GetMapping("/in-tray")
     String inTray(Actor actor, Model model) {
         List<ReadRounds.Waiting> waiting = rounds.inTray(actor);
         model.addAttribute("waiting", waiting);
-        // Of a long tray the first are compared; the others are when their round is opened.
         model.addAttribute(
                 "differences",
-                waiting.stream()
-                        .limit(COMPARED)
-                        .flatMap(x -> compared(x.view()).stream())
-                        .collect(Collectors.toMap(Compared::round, Compared::comparison)));
+                look.differences(waiting.stream().map(ReadRounds.Waiting::view).toList()));
         model.addAttribute("sent", rounds.sent(actor));
         model.addAttribute("keeps", RemindRounds.keeps(actor));
         return "round/in-tray";

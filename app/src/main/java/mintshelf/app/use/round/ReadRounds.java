@@ -3,6 +3,8 @@ package mintshelf.app.use.round;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -18,6 +20,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
 import mintshelf.core.route.Effect;
@@ -68,12 +71,12 @@ public class ReadRounds {
         return sight.round(actor, id);
     }
 
-    /** The version that a round decides on; the round was seen before. */
     /** Who signed in the readings before an open round. */
     public List<String> signedBefore(RoundView view) {
         return sight.signedBefore(view);
     }
 
+    /** The version that a round decides on; the round was seen before. */
     public VersionRow version(RoundLine line) {
         return versions.version(line.item().item(), line.item().number()).orElseThrow();
     }
@@ -105,13 +108,45 @@ public class ReadRounds {
                                 .map(s -> new Return(version(l), s.name(), s.remark(), s.person() == actor.person()))));
     }
 
-    /** The open rounds of documents that the actor may see, each once. */
-    public List<Long> openOf(Actor actor, List<Long> items) {
-        return items.stream()
-                .flatMap(item -> sight.ofDocument(actor, item).stream())
-                .map(v -> v.round().id())
-                .distinct()
-                .toList();
+    /**
+     * Rounds to be signed one after the other.
+     *
+     * @param can what waits for the actor
+     * @param cannot rounds that do not, each with why
+     * @param none numbers of documents that are in no open round
+     */
+    public record Many(List<Waiting> can, Map<RoundView, Refusal> cannot, List<String> none) {
+        /** Whether one of the signatures asks for the password again. */
+        public boolean asksPassword() {
+            return can.stream()
+                    .anyMatch(w -> w.view().mine().orElseThrow().line().password());
+        }
+    }
+
+    /** The open rounds of documents that the actor may see, each once; without documents, what waits for the actor. */
+    public Many many(Actor actor, List<Long> items) {
+        if (items.isEmpty()) return new Many(inTray(actor), Map.of(), List.of());
+        LocalDate today = sight.today();
+        List<Waiting> can = new ArrayList<>();
+        Map<RoundView, Refusal> cannot = new LinkedHashMap<>();
+        List<String> none = new ArrayList<>();
+        Map<Long, RoundView> open = sight.ofDocuments(actor, items);
+        sight.numbers(actor, items).forEach((item, number) -> {
+            if (!open.containsKey(item)) none.add(number);
+        });
+        for (RoundView view : new LinkedHashSet<>(open.values())) {
+            Optional<Refusal> refusal = SignRound.refusal(actor, view, today);
+            if (refusal.isPresent()) cannot.put(view, refusal.get());
+            else can.add(waiting(view, today));
+        }
+        return new Many(can, cannot, none);
+    }
+
+    private Waiting waiting(RoundView view, LocalDate today) {
+        return new Waiting(
+                view,
+                view.mine().orElseThrow().due().isBefore(today),
+                changes(view.lines().get(0)));
     }
 
     /** What the actor is asked for. */
@@ -120,12 +155,7 @@ public class ReadRounds {
     /** What waits for the actor, the one due first first. */
     public List<Waiting> inTray(Actor actor) {
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
-        return sight.waitingFor(actor).stream()
-                .map(v -> new Waiting(
-                        v,
-                        v.mine().orElseThrow().due().isBefore(today),
-                        changes(v.lines().get(0))))
-                .toList();
+        return sight.waitingFor(actor).stream().map(v -> waiting(v, today)).toList();
     }
 
     /** What the actor sent and others have not answered. */
