@@ -3,7 +3,6 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -18,6 +17,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.house.Edition;
 import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.record.RecordQuestionStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.app.use.house.TryIt;
@@ -247,12 +247,7 @@ class HouseRulesTest extends InAHouse {
     void everyEditionStandsInTheRecordWithWhoAndWhy() {
         keep(new SeriesRule("said-" + mark, "Said " + mark, "S{n:4}", SeriesRule.Counts.SHELF), 0, "for the yard");
         assertThat(server.bean(ReadRecord.class)
-                        .ofHouse(
-                                server.actor("ines"),
-                                Instant.now().plusSeconds(60),
-                                Long.MAX_VALUE,
-                                Optional.empty(),
-                                50))
+                        .ofHouse(server.actor("ines"), RecordQuestionStore.Question.ALL, Optional.empty(), 50))
                 .anySatisfy(e -> {
                     assertThat(e.entry().act()).isEqualTo("house.rule");
                     assertThat(e.entry().says()).isEqualTo("made the number series “Said " + mark + "”");

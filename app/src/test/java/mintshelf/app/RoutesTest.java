@@ -257,6 +257,7 @@ class RoutesTest {
         row(t, "/search", "/search?q=route", "302 200 200 200 200 200");
         row(t, "/search/hints", "/search/hints?q=route", "302 200 200 200 200 200");
         row(t, "/record", "/record", "302 403 403 403 403 200");
+        row(t, "/record/export", "/record/export?as=csv", "302 403 403 403 403 200");
         row(t, "/uploads/{token}", "/uploads/" + Server.key(), "302 404 404 404 404 404");
         return t;
     }

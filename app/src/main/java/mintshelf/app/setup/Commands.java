@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.MintShelf;
 import mintshelf.app.use.person.People;
+import mintshelf.app.use.record.VerifyExport;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.database.PrivateMariaDb;
 import org.springframework.boot.SpringApplication;
@@ -40,7 +41,8 @@ public final class Commands {
         try {
             return switch (command) {
                 case "serve" -> serve(rest);
-                case "verify" -> verify();
+                case "verify" ->
+                    rest.size() <= 1 ? verify(rest.stream().findFirst().map(Path::of)) : usage();
                 case "backup", "restore" -> rest.size() == 1 ? backupOrRestore(command, Path.of(rest.get(0))) : usage();
                 default -> usage();
             };
@@ -51,7 +53,7 @@ public final class Commands {
     }
 
     private static int usage() {
-        System.err.println("serve | verify | backup FILE | restore FILE");
+        System.err.println("serve | verify [EXPORT] | backup FILE | restore FILE");
         return 2;
     }
 
@@ -114,7 +116,10 @@ public final class Commands {
         return properties;
     }
 
-    private static int verify() throws IOException {
+    /** @param export of the record, taken earlier: whether anything was rewritten since is asked besides */
+    private static int verify(Optional<Path> export) throws IOException {
+        if (export.isPresent() && !Files.isReadable(export.get()))
+            throw new IOException(export.get() + " cannot be read");
         try (Target target = target(false)) {
             SpringApplication application = new SpringApplication(MintShelf.class);
             application.setDefaultProperties(properties(target));
@@ -123,7 +128,12 @@ public final class Commands {
                 Verify.Findings findings = context.getBean(Verify.class).verify();
                 findings.problems().forEach(System.out::println);
                 System.out.println(findings.says());
-                return findings.problems().isEmpty() ? 0 : 1;
+                if (export.isEmpty()) return findings.problems().isEmpty() ? 0 : 1;
+                VerifyExport.Findings earlier =
+                        context.getBean(VerifyExport.class).verify(export.get());
+                earlier.problems().forEach(System.out::println);
+                System.out.println(earlier.says());
+                return findings.problems().isEmpty() && earlier.wrong() == 0 ? 0 : 1;
             }
         }
     }

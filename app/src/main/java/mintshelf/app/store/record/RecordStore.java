@@ -26,7 +26,6 @@ import mintshelf.core.base.Texts;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
-import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** The record: appended to, read, verified; never changed. */
@@ -76,7 +75,7 @@ public class RecordStore {
             OptionalLong person, String address, String act, OptionalInt version, String says, String why) {}
 
     /** A read entry, with the names that a page shows. */
-    public record Shown(RecordEntry entry, String personName, String number, ContentHash hash) {}
+    public record Shown(RecordEntry entry, String personName, String number, ContentHash previous, ContentHash hash) {}
 
     /** Appends to the stream of a document, at the end of the caller's transaction, under the stream's lock. */
     public void appendTo(long item, Instant at, RecordLine line) {
@@ -169,7 +168,7 @@ public class RecordStore {
 
     /** Entries of a document, newest first, before {@code before}; one statement. */
     public List<Shown> ofItem(long item, int before, int most) {
-        return shown(RECORD_ENTRY.STREAM.eq(item).and(RECORD_ENTRY.SEQ.lt(before)), most, true);
+        return shown(RECORD_ENTRY.STREAM.eq(item).and(RECORD_ENTRY.SEQ.lt(before)), most);
     }
 
     /** The last entry of an act in a document's stream before a moment. */
@@ -180,20 +179,12 @@ public class RecordStore {
                                 .eq(item)
                                 .and(RECORD_ENTRY.ACT.eq(act))
                                 .and(RECORD_ENTRY.AT.le(Times.utc(before))),
-                        1,
-                        true)
+                        1)
                 .stream()
                 .findFirst();
     }
 
-    /** Entries of all streams, newest first, before a moment; one statement. */
-    public List<Shown> ofHouse(Instant before, long beforeStream, Optional<String> actStart, int most) {
-        Condition older = DSL.row(RECORD_ENTRY.AT, RECORD_ENTRY.STREAM).lt(Times.utc(before), beforeStream);
-        Condition acts = actStart.map(RECORD_ENTRY.ACT::startsWith).orElse(DSL.noCondition());
-        return shown(older.and(acts), most, false);
-    }
-
-    private List<Shown> shown(Condition where, int most, boolean bySeq) {
+    private List<Shown> shown(Condition where, int most) {
         return db.select(RECORD_ENTRY.fields())
                 .select(PERSON.NAME, ITEM.NUMBER)
                 .from(RECORD_ENTRY)
@@ -202,16 +193,19 @@ public class RecordStore {
                 .leftJoin(ITEM)
                 .on(ITEM.ID.eq(RECORD_ENTRY.ITEM))
                 .where(where)
-                .orderBy(
-                        bySeq
-                                ? List.of(RECORD_ENTRY.SEQ.desc())
-                                : List.of(RECORD_ENTRY.AT.desc(), RECORD_ENTRY.STREAM.desc(), RECORD_ENTRY.SEQ.desc()))
+                .orderBy(RECORD_ENTRY.SEQ.desc())
                 .limit(most)
-                .fetch(row -> new Shown(
-                        entry(row),
-                        Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
-                        Optional.ofNullable(row.get(ITEM.NUMBER)).orElse(""),
-                        ContentHash.of(row.get(RECORD_ENTRY.HASH))));
+                .fetch(RecordStore::shown);
+    }
+
+    /** An entry with the names of who did it and of the document. */
+    static Shown shown(Record row) {
+        return new Shown(
+                entry(row),
+                Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
+                Optional.ofNullable(row.get(ITEM.NUMBER)).orElse(""),
+                ContentHash.of(row.get(RECORD_ENTRY.PREV_HASH)),
+                ContentHash.of(row.get(RECORD_ENTRY.HASH)));
     }
 
     private static RecordEntry entry(Record row) {
