@@ -53,6 +53,14 @@ create or replace trigger record_no_change before update on record_entry for eac
 -- The record is only ever added to.
 create or replace trigger record_no_delete before delete on record_entry for each row signal sqlstate '45000' set message_text = 'the record is append-only';
 
+-- Backups that were written: when, under what name, how large.
+create table if not exists backup_taken (
+  id bigint not null auto_increment primary key,
+  at datetime(6) not null,
+  file_name varchar(200) not null,
+  size bigint not null
+);
+
 -- An act that was done, by the key that its form carried: the same form posted twice is answered alike.
 create table if not exists act (
   person bigint not null,

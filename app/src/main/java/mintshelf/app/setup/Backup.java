@@ -53,7 +53,21 @@ public final class Backup {
         }
         finish(dump, "mariadb-dump");
         Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
-        return Files.size(file);
+        long size = Files.size(file);
+        note(file, size);
+        return size;
+    }
+
+    /** The page that says how the server runs tells of it. A database of an earlier release has no place for that yet. */
+    private void note(Path file, long size) {
+        String name = String.valueOf(file.getFileName()).replaceAll("[^\\w.-]", "_");
+        String shown = name.length() > 200 ? name.substring(0, 200) : name;
+        try {
+            run("insert into `" + schema + "`.backup_taken (at, file_name, size) values (utc_timestamp(6), '" + shown
+                    + "', " + size + ")");
+        } catch (IOException e) {
+            System.err.println("The backup is written; that it was could not be noted: " + e.getMessage());
+        }
     }
 
     /** Replaces what the database holds by the backup. */

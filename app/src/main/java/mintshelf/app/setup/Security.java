@@ -25,6 +25,7 @@ import org.springframework.security.authentication.AuthenticationProvider;
 import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.LockedException;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.authorization.AuthorizationDecision;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.Authentication;
@@ -40,6 +41,7 @@ import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.header.writers.ClearSiteDataHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.savedrequest.RequestCache;
+import org.springframework.security.web.util.matcher.IpAddressMatcher;
 import org.springframework.session.security.web.authentication.SpringSessionRememberMeServices;
 import org.springframework.session.web.http.CookieSerializer;
 import org.springframework.session.web.http.DefaultCookieSerializer;
@@ -191,6 +193,11 @@ public class Security {
         }
     }
 
+    /** Whether somebody asks from one of these addresses or networks. */
+    static boolean isFrom(List<String> addresses, String address) {
+        return addresses.stream().anyMatch(a -> new IpAddressMatcher(a).matches(address));
+    }
+
     @Bean
     SecurityFilterChain filters(HttpSecurity http, Settings settings, Environment environment) throws Exception {
         LoginUrlAuthenticationEntryPoint signIn = new LoginUrlAuthenticationEntryPoint("/sign-in");
@@ -203,8 +210,12 @@ public class Security {
                                 "/webjars/**",
                                 "/error",
                                 "/favicon.svg",
-                                "/actuator/health")
+                                "/actuator/health",
+                                "/actuator/health/*")
                         .permitAll()
+                        .requestMatchers("/actuator/**")
+                        .access((who, context) -> new AuthorizationDecision(isFrom(
+                                settings.metricsFrom(), context.getRequest().getRemoteAddr())))
                         // The demo's stand-in for a mail program is read by whoever the mail is for, signed in or not.
                         .requestMatchers(settings.demo() ? new String[] {"/post-tray"} : new String[] {"/favicon.svg"})
                         .permitAll()

@@ -1,6 +1,7 @@
 package mintshelf.app.setup;
 
 import java.time.ZoneId;
+import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 
@@ -16,6 +17,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param databaseFolder where the private database lies, so that a disk that fills is told; empty with an external one
  * @param zone of the house: dates on sheets and due days are its days
  * @param origin the address under which people reach the server; links in mails begin with it
+ * @param metricsFrom addresses and networks from which the instruments are read
  * @param mailFrom the sender of mails; they are sent where {@code spring.mail.host} names a server
  */
 @ConfigurationProperties("mint-shelf")
@@ -30,4 +32,5 @@ public record Settings(
         @DefaultValue("UTC") ZoneId zone,
         @DefaultValue("http://localhost:8080") String origin,
         @DefaultValue("mint-shelf@localhost") String mailFrom,
+        @DefaultValue({"127.0.0.1", "::1"}) List<String> metricsFrom,
         @DefaultValue("false") boolean demo) {}

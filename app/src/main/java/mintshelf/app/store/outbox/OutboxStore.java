@@ -138,6 +138,16 @@ public class OutboxStore {
                 .execute();
     }
 
+    /** Lets mails that failed since a moment wait again; how many. */
+    public int again(Instant since, Instant now) {
+        return db.update(DELIVERY)
+                .set(DELIVERY.STATE, State.WAITING.name())
+                .set(DELIVERY.TRIES, 0)
+                .set(DELIVERY.NEXT_AT, Times.utc(now))
+                .where(DELIVERY.STATE.eq(State.FAILED.name()), DELIVERY.NEXT_AT.gt(Times.utc(since)))
+                .execute();
+    }
+
     public void later(long delivery, Instant nextAt, String says) {
         db.update(DELIVERY)
                 .set(DELIVERY.NEXT_AT, Times.utc(nextAt))

@@ -193,6 +193,16 @@ public class OutputStore {
     }
 
     /** The outputs of a version. */
+    /** Lets outputs that could not be made wait again; how many. */
+    public int again(Instant now) {
+        return db.update(OUTPUT)
+                .set(OUTPUT.STATE, State.WAITING.name())
+                .set(OUTPUT.TRIES, 0)
+                .set(OUTPUT.ASKED_AT, Times.utc(now))
+                .where(OUTPUT.STATE.eq(State.FAILED.name()))
+                .execute();
+    }
+
     public List<Output> of(long version) {
         return db.select(OUTPUT.fields())
                 .select(CONTENT.fields())
