@@ -251,6 +251,9 @@ class RoutesTest {
         row(t, "/start-revision", "/start-revision?items=" + released, "302 404 200 200 200 200");
         row(t, "/documents/{id}/drop-revision", "/documents/" + revised + "/drop-revision", "302 404 403 403 200 200");
         row(t, "/documents/{id}/moves/{move}", "/documents/" + revised + "/moves/release", "302 404 404 200 200 200");
+        row(t, "/follows", "/follows", "302 200 200 200 200 200");
+        row(t, "/follow/{what}/{id}", "/follow/item/" + draft, "302 404 404 200 200 200");
+        row(t, "/documents/{id}/show-to", "/documents/" + draft + "/show-to", "302 404 404 200 200 200");
         row(t, "/people", "/people", "302 200 200 200 200 200");
         row(t, "/people/{id}", "/people/" + p, "302 200 200 200 200 200");
         row(t, "/people/{id}/card", "/people/" + p + "/card", "302 200 200 200 200 200");
@@ -312,6 +315,9 @@ class RoutesTest {
             "/habits/forget",
             "/habits/quiet",
             "/habits/straight",
+            "/follow/{what}/{id}",
+            "/follows/drop",
+            "/follows/mails",
             "/desk/code",
             "/desk/tokens",
             "/desk/tokens/{id}/revoke");
@@ -326,7 +332,7 @@ class RoutesTest {
                     .replace("{token}", "x")
                     .replace("{kind}", "drawing")
                     .replace("{word}", "kinds")
-                    .replace("{what}", "mails")
+                    .replace("{what}", pattern.startsWith("/follow") ? "item" : "mails")
                     .replace("{grant}", "1")
                     .replace("{group}", "1")
                     .replace("{code}", "reviewed")

@@ -24,6 +24,7 @@ class ArrowsTest {
             Map.entry("fact", Set.of("base")),
             Map.entry("access", Set.of("base")),
             Map.entry("audit", Set.of("base")),
+            Map.entry("notice", Set.of()),
             Map.entry("revision", Set.of("base")),
             Map.entry("search", Set.of("base", "document", "fact")),
             Map.entry("numbering", Set.of("base", "fact")),

@@ -121,7 +121,20 @@ create table if not exists recent (
   constraint recent_item foreign key (item) references item (id)
 );
 
--- Something that a person is told on Today: a broken hold, an ask, a stray.
+-- What people follow: a document, a folder with those below it, a shelf; and at which moments they are told.
+create table if not exists follow (
+  person bigint not null,
+  kind varchar(6) character set ascii collate ascii_bin not null,
+  target bigint not null,
+  moments varchar(60) character set ascii collate ascii_bin not null,
+  at datetime(6) not null,
+  primary key (person, kind, target),
+  key follow_target (kind, target),
+  constraint follow_kind check (kind in ('ITEM','FOLDER','SHELF')),
+  constraint follow_person foreign key (person) references person (id)
+);
+
+-- What a person is told on Today.
 create table if not exists notice (
   id bigint not null auto_increment primary key,
   person bigint not null,

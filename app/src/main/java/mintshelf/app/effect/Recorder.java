@@ -13,21 +13,25 @@ import org.springframework.stereotype.Component;
 public class Recorder {
     private final RecordStore record;
     private final ListStore lists;
+    private final Following following;
     private final Clock clock;
 
-    public Recorder(RecordStore record, ListStore lists, Clock clock) {
+    Recorder(RecordStore record, ListStore lists, Following following, Clock clock) {
         this.record = record;
         this.lists = lists;
+        this.following = following;
         this.clock = clock;
     }
 
     /** @param says a sentence without its subject: "checked in version 6" */
     public void note(Actor actor, long item, String act, int version, String says, String why) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.of(version), says, why));
+        following.noted(actor, item, act, says);
     }
 
     public void note(Actor actor, long item, String act, String says, String why) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
+        following.noted(actor, item, act, says);
     }
 
     /** Notes among what the actor worked on last. */

@@ -35,6 +35,7 @@ public class Telling {
     private final PersonStore people;
     private final GrantStore grants;
     private final OutboxStore outbox;
+    private final Post post;
     private final NoticeStore notices;
     private final Settings settings;
     private final Clock clock;
@@ -43,6 +44,7 @@ public class Telling {
             PersonStore people,
             GrantStore grants,
             OutboxStore outbox,
+            Post post,
             NoticeStore notices,
             Settings settings,
             Clock clock) {
@@ -50,6 +52,7 @@ public class Telling {
         this.people = people;
         this.grants = grants;
         this.outbox = outbox;
+        this.post = post;
         this.notices = notices;
         this.clock = clock;
     }
@@ -129,9 +132,7 @@ public class Telling {
                 outbox.event(code, Optional.of(round.id()), Optional.empty(), by, what, "/rounds/" + round.id(), now);
         int mails = 0;
         for (PersonStore.Person person : asked) {
-            if (person.mail().isEmpty()) continue;
-            outbox.mail(event, person.id(), Optional.of(ask.id()), now);
-            mails++;
+            if (post.mail(event, code, person.id(), Optional.of(ask.id()), now)) mails++;
         }
         return mails;
     }
@@ -160,7 +161,7 @@ public class Telling {
             Optional<PersonStore.Person> person = people.person(receiver).filter(p -> !p.left());
             if (person.isEmpty()) continue;
             notices.tell(receiver, "round.late", Optional.of(item), round.by(), says, to, now);
-            if (!person.get().mail().isEmpty()) outbox.mail(event, receiver, Optional.empty(), now);
+            post.mail(event, "round.late", receiver, Optional.empty(), now);
         }
     }
 
@@ -202,10 +203,6 @@ public class Telling {
                 "/rounds/" + round.id(),
                 clock.instant());
         if (round.by() == by.person()) return;
-        boolean hasMail = people.person(round.by())
-                .filter(p -> !p.left() && !p.mail().isEmpty())
-                .isPresent();
-        if (!hasMail) return;
         long event = outbox.event(
                 "round.stuck",
                 Optional.of(round.id()),
@@ -214,7 +211,7 @@ public class Telling {
                 stuckSays(named, what),
                 "/rounds/" + round.id(),
                 clock.instant());
-        outbox.mail(event, round.by(), Optional.empty(), clock.instant());
+        post.mail(event, "round.stuck", round.by(), Optional.empty(), clock.instant());
     }
 
     private static String stuckSays(String named, String what) {
@@ -265,10 +262,7 @@ public class Telling {
         long event = outbox.event(code, round, Optional.of(item), by.person(), says, Texts.shorten(to, 200), now);
         for (long person : others) {
             notices.tell(person, code, Optional.of(item), by.person(), says, to, now);
-            boolean hasMail = people.person(person)
-                    .filter(p -> !p.left() && !p.mail().isEmpty())
-                    .isPresent();
-            if (hasMail) outbox.mail(event, person, Optional.empty(), now);
+            post.mail(event, code, person, Optional.empty(), now);
         }
     }
 
@@ -281,10 +275,7 @@ public class Telling {
         long event = outbox.event(code, Optional.empty(), Optional.empty(), by.person(), says, to, now);
         for (long person : others) {
             notices.tell(person, code, Optional.empty(), by.person(), says, to, now);
-            boolean hasMail = people.person(person)
-                    .filter(p -> !p.left() && !p.mail().isEmpty())
-                    .isPresent();
-            if (hasMail) outbox.mail(event, person, Optional.empty(), now);
+            post.mail(event, code, person, Optional.empty(), now);
         }
     }
 }

@@ -27,6 +27,9 @@ import org.springframework.stereotype.Repository;
 /** What contents say in words. */
 @Repository
 public class TextStore {
+    /** Contents whose words are read. */
+    public static final List<ContentKind> READABLE = List.of(ContentKind.DXF, ContentKind.TEXT);
+
     private final DSLContext db;
 
     public TextStore(DSLContext db) {

@@ -90,26 +90,53 @@ public class OutboxStore {
 
     /** Takes the next delivery under a lease; a node that dies lets it go when the lease ends. */
     public Optional<Delivery> take(Instant now, Instant leaseUntil) {
-        return WAITING.take(db, now, leaseUntil)
-                .map(waiting -> db.select(OUTBOX_EVENT.fields())
-                        .select(PERSON.NAME)
-                        .from(OUTBOX_EVENT)
-                        .leftJoin(PERSON)
-                        .on(PERSON.ID.eq(OUTBOX_EVENT.BY_PERSON))
-                        .where(OUTBOX_EVENT.ID.eq(waiting.getEvent()))
-                        .fetchSingle(row -> new Delivery(
-                                waiting.getId(),
-                                waiting.getEvent(),
-                                Times.instant(row.get(OUTBOX_EVENT.AT)),
-                                row.get(OUTBOX_EVENT.CODE),
-                                Optional.ofNullable(row.get(OUTBOX_EVENT.ROUND)),
-                                Optional.ofNullable(row.get(OUTBOX_EVENT.ITEM)),
-                                Optional.ofNullable(waiting.getAsk()),
-                                row.get(OUTBOX_EVENT.SAYS),
-                                row.get(OUTBOX_EVENT.TO_PAGE),
-                                waiting.getReceiver(),
-                                Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
-                                waiting.getTries())));
+        return WAITING.take(db, now, leaseUntil).map(this::delivery);
+    }
+
+    private Delivery delivery(DeliveryRecord waiting) {
+        return db.select(OUTBOX_EVENT.fields())
+                .select(PERSON.NAME)
+                .from(OUTBOX_EVENT)
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(OUTBOX_EVENT.BY_PERSON))
+                .where(OUTBOX_EVENT.ID.eq(waiting.getEvent()))
+                .fetchSingle(row -> new Delivery(
+                        waiting.getId(),
+                        waiting.getEvent(),
+                        Times.instant(row.get(OUTBOX_EVENT.AT)),
+                        row.get(OUTBOX_EVENT.CODE),
+                        Optional.ofNullable(row.get(OUTBOX_EVENT.ROUND)),
+                        Optional.ofNullable(row.get(OUTBOX_EVENT.ITEM)),
+                        Optional.ofNullable(waiting.getAsk()),
+                        row.get(OUTBOX_EVENT.SAYS),
+                        row.get(OUTBOX_EVENT.TO_PAGE),
+                        waiting.getReceiver(),
+                        Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
+                        waiting.getTries()));
+    }
+
+    /** Takes what else is due for the receiver of a delivery, under the same lease; what others have is passed over. */
+    public List<Delivery> takeAlso(Delivery first, Instant now, Instant leaseUntil, int most) {
+        List<DeliveryRecord> also = db.selectFrom(DELIVERY)
+                .where(
+                        DELIVERY.STATE.eq(State.WAITING.name()),
+                        DELIVERY.RECEIVER.eq(first.receiver()),
+                        DELIVERY.NEXT_AT.le(Times.utc(now)),
+                        DELIVERY.LEASE_UNTIL.isNull().or(DELIVERY.LEASE_UNTIL.lt(Times.utc(now))),
+                        DELIVERY.EVENT.notIn(
+                                DSL.select(OUTBOX_EVENT.ID).from(OUTBOX_EVENT).where(OUTBOX_EVENT.CODE.eq(INVITED))))
+                .orderBy(DELIVERY.ID)
+                .limit(most)
+                .forUpdate()
+                .skipLocked()
+                .fetch();
+        if (also.isEmpty()) return List.of();
+        db.update(DELIVERY)
+                .set(DELIVERY.LEASE_UNTIL, Times.utc(leaseUntil))
+                .set(DELIVERY.TRIES, DELIVERY.TRIES.plus(1))
+                .where(DELIVERY.ID.in(also.stream().map(DeliveryRecord::getId).toList()))
+                .execute();
+        return also.stream().map(this::delivery).toList();
     }
 
     public void sent(long delivery, Instant now) {

@@ -7,6 +7,7 @@ import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
@@ -90,6 +91,20 @@ record Letter(
                 "",
                 List.of(),
                 new String[] {"Look at it", link});
+    }
+
+    /** Several notices in one mail: each with its sentence and its link. */
+    static Letter together(List<Letter> parts, String origin) {
+        List<String[]> lines = new ArrayList<>();
+        parts.forEach(p -> lines.add(new String[] {p.first(), p.link()[1]}));
+        return new Letter(
+                Texts.shorten(parts.get(0).subject(), 110) + " (and " + (parts.size() - 1) + " more)",
+                Numbers.count(parts.size(), "notice", "notices") + " of Mint Shelf:",
+                Optional.empty(),
+                lines,
+                "",
+                List.of(),
+                new String[] {"All of it stands on Today", origin + "/today"});
     }
 
     /** The link that sets a password. */

@@ -2,10 +2,14 @@ package mintshelf.app.use.mail;
 
 import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.SheetPdf;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.UnitOfWork;
@@ -13,6 +17,7 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.core.base.ContentHash;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -32,6 +37,8 @@ public class SendMail {
     private static final Duration LEASE = Duration.ofMinutes(2);
 
     private static final int TRIES = 8;
+    /** Notices in one mail. */
+    private static final int TOGETHER = 40;
 
     private final OutboxStore outbox;
     private final PersonStore people;
@@ -80,36 +87,68 @@ public class SendMail {
         Instant now = clock.instant();
         Optional<Delivery> next = unit.run(() -> outbox.take(now, now.plus(LEASE)));
         if (next.isEmpty()) return false;
-        Delivery delivery = next.get();
-        try {
-            Optional<PersonStore.Person> to = people.person(delivery.receiver())
-                    .filter(p -> !p.left() && !p.mail().isEmpty());
-            Optional<Letter> letter = to.flatMap(p -> letters.letter(delivery, p));
-            if (letter.isEmpty()) {
-                unit.run(() -> outbox.giveUp(delivery.id(), true, "Nobody needs it any more."));
-                return true;
-            }
-            sender.send(message(sender, delivery, to.get(), letter.get()));
-            unit.run(() -> outbox.sent(delivery.id(), clock.instant()));
-        } catch (MessagingException | RuntimeException e) {
-            LOG.warn(
-                    "A mail of event {} did not go out, try {}: {}",
-                    delivery.event(),
-                    delivery.tries() + 1,
-                    e.toString());
-            if (delivery.tries() + 1 >= TRIES) {
-                unit.run(() -> outbox.giveUp(delivery.id(), false, "The mail server refused it."));
-            } else {
-                Instant again = clock.instant().plus(Duration.ofSeconds(20L << delivery.tries()));
-                unit.run(() -> outbox.later(delivery.id(), again, "The mail server did not take it yet."));
-            }
+        List<Delivery> all = new ArrayList<>(List.of(next.get()));
+        // What waits for the same person goes in the same mail. A link that works once goes alone.
+        if (!next.get().code().equals(OutboxStore.INVITED)) {
+            all.addAll(unit.run(() -> outbox.takeAlso(next.get(), now, now.plus(LEASE), TOGETHER)));
         }
+        send(sender, all);
         return true;
     }
 
-    private MimeMessage message(JavaMailSender sender, Delivery delivery, PersonStore.Person to, Letter letter)
+    private void send(JavaMailSender sender, List<Delivery> all) {
+        List<Delivery> written = new ArrayList<>();
+        try {
+            Optional<PersonStore.Person> to = people.person(all.get(0).receiver())
+                    .filter(p -> !p.left() && !p.mail().isEmpty());
+            List<Letter> parts = new ArrayList<>();
+            for (Delivery each : all) {
+                Optional<Letter> letter = to.flatMap(p -> letters.letter(each, p));
+                if (letter.isEmpty()) {
+                    unit.run(() -> outbox.giveUp(each.id(), true, "Nobody needs it any more."));
+                } else {
+                    written.add(each);
+                    parts.add(letter.get());
+                }
+            }
+            if (written.isEmpty()) return;
+            Letter letter = parts.size() == 1 ? parts.get(0) : Letter.together(parts, settings.origin());
+            sender.send(message(sender, written, to.orElseThrow(), letter));
+            unit.run(() -> {
+                for (Delivery each : written) outbox.sent(each.id(), clock.instant());
+            });
+        } catch (MessagingException | RuntimeException e) {
+            // Whatever was not found needless waits for another try.
+            List<Delivery> left = written.isEmpty() ? all : written;
+            left.forEach(each -> failed(each, e));
+        }
+    }
+
+    private void failed(Delivery delivery, Exception e) {
+        LOG.warn("A mail of event {} did not go out, try {}: {}", delivery.event(), delivery.tries() + 1, e.toString());
+        if (delivery.tries() + 1 >= TRIES) {
+            unit.run(() -> outbox.giveUp(delivery.id(), false, "The mail server refused it."));
+        } else {
+            Instant again = clock.instant().plus(Duration.ofSeconds(20L << delivery.tries()));
+            unit.run(() -> outbox.later(delivery.id(), again, "The mail server did not take it yet."));
+        }
+    }
+
+    /** The same for the same events, so that what is sent twice is known to be the same mail. */
+    private static String events(List<Delivery> all) {
+        String events = all.stream()
+                .map(d -> Long.toString(d.event()))
+                .sorted()
+                .distinct()
+                .collect(Collectors.joining("-"));
+        return events.length() <= 60
+                ? events
+                : ContentHash.compute(events.getBytes(StandardCharsets.UTF_8)).shortHex();
+    }
+
+    private MimeMessage message(JavaMailSender sender, List<Delivery> all, PersonStore.Person to, Letter letter)
             throws MessagingException {
-        String id = "<event-" + delivery.event() + "-to-" + to.id() + "@"
+        String id = "<event-" + events(all) + "-to-" + to.id() + "@"
                 + settings.mailFrom().replaceFirst("^.*@", "") + ">";
         Optional<byte[]> picture = letter.picture().flatMap(content -> room.within(() -> pictures.png(content, 360)));
         MimeMessage message = new Identified(sender.createMimeMessage(), id);

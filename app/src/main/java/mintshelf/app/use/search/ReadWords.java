@@ -25,7 +25,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** Reads what drawings and texts say, once for each content, so that the search finds them. */
 @Service
 public class ReadWords {
-    private static final List<ContentKind> KINDS = List.of(ContentKind.DXF, ContentKind.TEXT);
     private static final int LETTERS = 40_000;
     private static final int PORTION = 50;
     private static final long LARGEST_PAPER = 8L << 20;
@@ -65,9 +64,9 @@ public class ReadWords {
         // Read first: versions that come meanwhile are the next run's.
         long latest = texts.latestVersion();
         long after = Math.max(0, seen - OVERLAP);
-        for (List<TextStore.Unread> some = texts.unread(KINDS, after, PORTION);
+        for (List<TextStore.Unread> some = texts.unread(TextStore.READABLE, after, PORTION);
                 !some.isEmpty();
-                some = texts.unread(KINDS, after, PORTION)) {
+                some = texts.unread(TextStore.READABLE, after, PORTION)) {
             Map<Long, List<String>> words = new TreeMap<>();
             for (TextStore.Unread one : some) {
                 after = one.version();

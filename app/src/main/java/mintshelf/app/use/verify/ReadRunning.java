@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.effect.Recorder;
@@ -17,7 +16,6 @@ import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.verify.RunningStore;
 import mintshelf.core.base.Numbers;
-import mintshelf.core.content.ContentKind;
 import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Service;
 
@@ -179,8 +177,7 @@ public class ReadRunning {
     }
 
     private Part words() {
-        int unread = texts.unread(Arrays.asList(ContentKind.values()), 0, MOST_UNREAD)
-                .size();
+        int unread = texts.unread(TextStore.READABLE, 0, MOST_UNREAD).size();
         if (unread == 0) return Part.well("Words", "All files are read for searches.");
         return Part.well(
                 "Words",
@@ -194,7 +191,7 @@ public class ReadRunning {
                     "Backup",
                     false,
                     "None was written by ./shelf backup yet.",
-                    "Let the machine write one each night.",
+                    "Let the machine run ./shelf backup each night.",
                     "");
         }
         RunningStore.Backup b = last.get();
@@ -202,7 +199,7 @@ public class ReadRunning {
         String when = days == 0 ? "today" : Numbers.count(days, "day", "days") + " ago";
         String says = "The last one " + when + ": " + b.file() + ", " + Numbers.size(b.size()) + ".";
         return Duration.between(b.at(), now).compareTo(BACKUP) > 0
-                ? new Part("Backup", false, says, "Let the machine write one each night.", "")
+                ? new Part("Backup", false, says, "Let the machine run ./shelf backup each night.", "")
                 : Part.well("Backup", says);
     }
 

@@ -1,0 +1,136 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.store.AtCommit;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
+import mintshelf.app.store.notice.FollowStore;
+import mintshelf.app.store.notice.FollowStore.Follow;
+import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.store.outbox.OutboxStore;
+import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import mintshelf.core.notice.Moment;
+import mintshelf.core.revision.StageClass;
+import org.springframework.stereotype.Component;
+
+/**
+ * Tells those who follow a document, its folder or its shelf what happened to it: gathered while an act goes on, told as the last thing of
+ * its transaction. Who does not see work in preparation learns of nothing but what comes into force.
+ */
+@Component
+class Following {
+    private final FollowStore follows;
+    private final SpineStore spines;
+    private final GrantStore grants;
+    private final PersonStore people;
+    private final NoticeStore notices;
+    private final OutboxStore outbox;
+    private final Post post;
+    private final Clock clock;
+    private final AtCommit<Noted> noted = new AtCommit<>(this::tell);
+
+    private record Noted(Actor actor, long item, String act, String says) {}
+
+    Following(
+            FollowStore follows,
+            SpineStore spines,
+            GrantStore grants,
+            PersonStore people,
+            NoticeStore notices,
+            OutboxStore outbox,
+            Post post,
+            Clock clock) {
+        this.follows = follows;
+        this.spines = spines;
+        this.grants = grants;
+        this.people = people;
+        this.notices = notices;
+        this.outbox = outbox;
+        this.post = post;
+        this.clock = clock;
+    }
+
+    /** What is noted in the record of a document; most of it is no moment that anybody follows. */
+    void noted(Actor actor, long item, String act, String says) {
+        boolean version = act.equals("version.added") || act.equals("version.reinstated");
+        boolean moves = act.startsWith("revision.") && !act.equals("revision.superseded");
+        if ((version || moves) && follows.any()) noted.add(new Noted(actor, item, act, says));
+    }
+
+    private void tell(List<Noted> lines) {
+        Map<Long, Spine> documents =
+                spines.spines(lines.stream().map(Noted::item).distinct().toList());
+        Set<Long> folders = new LinkedHashSet<>();
+        Set<Long> shelves = new LinkedHashSet<>();
+        documents.values().forEach(s -> {
+            folders.addAll(s.document().place().folders());
+            shelves.add(s.document().place().shelf());
+        });
+        List<Follow> followers = follows.followers(documents.keySet(), folders, shelves);
+        if (followers.isEmpty()) return;
+        Map<Long, Access> access = new HashMap<>();
+        Instant now = clock.instant();
+        for (Noted line : lines) {
+            Spine spine = documents.get(line.item());
+            if (spine == null) continue;
+            Place place = spine.document().place();
+            Moment moment = moment(line.act(), spine);
+            Set<Long> told = new LinkedHashSet<>();
+            for (Follow f : followers) {
+                if (f.person() == line.actor().person() || !f.moments().contains(moment)) continue;
+                boolean here = switch (f.kind()) {
+                    case ITEM -> f.target() == line.item();
+                    case FOLDER -> place.folders().contains(f.target());
+                    case SHELF -> place.shelf() == f.target();
+                };
+                if (here && sees(access.computeIfAbsent(f.person(), this::access), moment, place)) told.add(f.person());
+            }
+            if (!told.isEmpty()) tell(line, spine, moment, told, now);
+        }
+    }
+
+    private Access access(long person) {
+        return people.person(person)
+                .filter(p -> !p.left())
+                .map(p -> grants.access(p.id(), p.name()))
+                .orElse(new Access(person, "", List.of()));
+    }
+
+    private static boolean sees(Access access, Moment moment, Place place) {
+        return access.may(Right.SEE_ALL, place) || (moment.isForReaders() && access.may(Right.SEE_RELEASED, place));
+    }
+
+    private static Moment moment(String act, Spine spine) {
+        if (act.startsWith("version.")) return Moment.VERSION;
+        StageClass at = spine.document().current().stage().stageClass();
+        boolean inForce = at == StageClass.RELEASED || at == StageClass.WITHDRAWN;
+        return inForce && !act.equals("revision.started") && !act.equals("revision.dropped")
+                ? Moment.RELEASE
+                : Moment.STAGE;
+    }
+
+    private void tell(Noted line, Spine spine, Moment moment, Set<Long> receivers, Instant now) {
+        String code = "followed." + moment.name().toLowerCase(Locale.ROOT);
+        String says = spine.document().number() + ": " + line.actor().name() + " " + line.says();
+        String to = "/documents/" + line.item();
+        long by = line.actor().person();
+        long event = outbox.event(code, Optional.empty(), Optional.of(line.item()), by, says, to, now);
+        for (long person : receivers) {
+            notices.tell(person, code, Optional.of(line.item()), by, says, to, now);
+            post.mail(event, code, person, Optional.empty(), now);
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Following, showing something to somebody, when mails come. */
+package mintshelf.app.page.notice;

@@ -1,0 +1,2 @@
+/** What people want to be told: following, showing something to somebody, when mails come. */
+package mintshelf.app.use.notice;

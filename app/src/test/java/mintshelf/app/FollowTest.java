@@ -1,0 +1,233 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import jakarta.mail.internet.MimeMessage;
+import java.net.http.HttpResponse;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import mintshelf.app.store.notice.FollowStore.Kind;
+import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.use.mail.SendMail;
+import mintshelf.app.use.notice.Follow;
+import mintshelf.app.use.notice.ShowTo;
+import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.core.access.Scope;
+import mintshelf.core.notice.MailTime;
+import mintshelf.core.notice.Moment;
+import mintshelf.core.notice.NoticeKind;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Who follows something is told of the moments that they chose and may know of; colleagues show each other pages; mails come as chosen. */
+class FollowTest extends InAHouse {
+    private final Follow follow = server.bean(Follow.class);
+    private final Review review = new Review(server);
+    private final long shelf = server.shelf();
+
+    @BeforeEach
+    void nothingWaits() {
+        post();
+    }
+
+    private void post() {
+        while (server.bean(SendMail.class).sendNext()) {
+            // until nothing waits
+        }
+    }
+
+    private void follows(String login, Kind kind, long target, Moment... moments) {
+        Set<Moment> all = EnumSet.noneOf(Moment.class);
+        all.addAll(List.of(moments));
+        follow.follow(server.actor(login), Server.key(), kind, target, all);
+    }
+
+    private List<String> told(String login, long item) {
+        return server.db()
+                .fetch(
+                        "select says from notice where person = ? and item = ? and code like 'followed.%' order by id",
+                        server.actor(login).person(), item)
+                .getValues(0, String.class);
+    }
+
+    private String number(long item) {
+        return server.document(item).number();
+    }
+
+    /** A drawing that is in force as A and worked on as B. */
+    private long revised() {
+        long item = review.drawing(shelf, "followed " + Server.key() + ".dxf");
+        review.release(item);
+        return item;
+    }
+
+    private void again(long item) {
+        server.bean(StartRevisions.class).start(server.actor("priya"), List.of(item), Server.key(), "why", "", true);
+        server.checkIn("priya", item, Review.sheet("again " + Server.key()), false);
+    }
+
+    @Test
+    void whoFollowsADocumentIsToldOfItsMomentsAndNotOfWhatTheyDoThemselves() {
+        long item = revised();
+        follows("tomasz", Kind.ITEM, item, Moment.VERSION, Moment.RELEASE);
+        follows("priya", Kind.ITEM, item, Moment.values());
+        again(item);
+        assertThat(told("tomasz", item))
+                .singleElement()
+                .asString()
+                .startsWith(number(item) + ": Priya Malhan checked in version");
+        assertThat(told("priya", item)).as("it was her").isEmpty();
+        long round = review.send("priya", item);
+        assertThat(told("tomasz", item)).as("no moment of his").hasSize(1);
+        review.sign("hedda", round);
+        review.sign("oluwaseun", round);
+        assertThat(told("tomasz", item)).hasSize(2).last().asString().contains("released revision B");
+        assertThat(told("priya", item)).singleElement().asString().contains("released revision B");
+        follows("tomasz", Kind.ITEM, item);
+        again(item);
+        assertThat(told("tomasz", item)).as("followed no more").hasSize(2);
+    }
+
+    /** A reader who follows all of a shelf learns of nothing that is not in force. */
+    @Test
+    void readersLearnOfWhatComesIntoForceAlone() {
+        follows("rafael", Kind.SHELF, shelf, Moment.values());
+        long item = review.drawing(shelf, "unseen " + mark + ".dxf");
+        assertThat(told("rafael", item)).isEmpty();
+        long round = review.send("priya", item);
+        review.sign("hedda", round);
+        assertThat(told("rafael", item)).isEmpty();
+        review.sign("oluwaseun", round);
+        assertThat(told("rafael", item)).singleElement().asString().contains("released revision A");
+        again(item);
+        assertThat(told("rafael", item)).as("B is nobody's yet").hasSize(1);
+        assertThat(Web.as(server, "rafael").get("/follow/item/" + item).body())
+                .contains("comes into force")
+                .doesNotContain("a version is checked in");
+        assertThat(Web.as(server, "rafael").get("/follow/shelf/" + shelf).statusCode())
+                .isEqualTo(200);
+        long hidden = review.drawing(shelf, "hidden " + mark + ".dxf");
+        assertThat(Web.as(server, "rafael").get("/follow/item/" + hidden).statusCode())
+                .isEqualTo(404);
+    }
+
+    /** Who lost their grant, or left, is told no more. */
+    @Test
+    void grantsAreAskedWhenItHappens() {
+        server.add("gone" + mark, "Gone " + mark, "reader");
+        follows("gone" + mark, Kind.SHELF, shelf, Moment.RELEASE);
+        server.db()
+                .execute(
+                        "delete from access_grant where person = ?",
+                        server.actor("gone" + mark).person());
+        server.db().execute("update access_stamp set stamp = stamp + 1");
+        long item = review.drawing(shelf, "lost " + mark + ".dxf");
+        review.release(item);
+        assertThat(told("gone" + mark, item)).isEmpty();
+    }
+
+    @Test
+    void oneWhoFollowsDocumentAndShelfIsToldOnce() {
+        long item = server.file("priya", shelf, "drawing", "once " + mark + ".dxf", Review.sheet(Server.key()), true);
+        follows("tomasz", Kind.ITEM, item, Moment.VERSION);
+        follows("tomasz", Kind.SHELF, shelf, Moment.VERSION);
+        server.checkIn("priya", item, Review.sheet("once " + mark), false);
+        assertThat(told("tomasz", item)).hasSize(1);
+        assertThat(follow.mine(server.actor("tomasz"))).hasSizeGreaterThanOrEqualTo(2);
+        Web tomasz = Web.as(server, "tomasz");
+        assertThat(tomasz.get("/follows").body())
+                .contains(number(item), server.shelfName(shelf), "when a version is checked in");
+        tomasz.post("/follows/drop", Map.of("what", "item", "id", "" + item));
+        assertThat(tomasz.get("/follows").body()).doesNotContain(number(item));
+        assertThat(tomasz.get("/follow/planet/1").statusCode()).isEqualTo(404);
+    }
+
+    private List<MimeMessage> mails(String login) throws Exception {
+        post();
+        List<MimeMessage> all = new ArrayList<>();
+        for (MimeMessage m : Server.mail().getReceivedMessages()) {
+            if (m.getAllRecipients()[0].toString().startsWith(login + "@")) all.add(m);
+        }
+        return all;
+    }
+
+    /** Three asks at once are one mail; what is chosen for later waits, and comes together. */
+    @Test
+    void whatComesTogetherIsOneMailAndWhatIsChosenForLaterWaits() throws Exception {
+        String jens = "jens" + mark;
+        server.add(jens, "Jens " + mark, "checker");
+        int before = mails(jens).size();
+        long one = review.drawing(shelf, "one " + mark + ".dxf");
+        long two = review.drawing(shelf, "two " + mark + ".dxf");
+        review.send("priya", one);
+        review.send("priya", two);
+        List<MimeMessage> asked = mails(jens);
+        assertThat(asked).hasSize(before + 1);
+        assertThat(asked.get(before).getSubject()).startsWith("Will you sign ").endsWith(" (and 1 more)");
+        follow.chooseMails(server.actor(jens), Map.of(NoticeKind.ASKED, MailTime.DAILY));
+        long three = review.drawing(shelf, "three " + mark + ".dxf");
+        review.send("priya", three);
+        assertThat(mails(jens)).as("it comes in the morning").hasSize(before + 1);
+        assertThat(Web.as(server, jens).get("/in-tray").body()).contains(number(three));
+        server.db().execute("update delivery set next_at = now() where state = 'WAITING'");
+        assertThat(mails(jens)).hasSize(before + 2);
+        follow.chooseMails(server.actor(jens), Map.of(NoticeKind.ASKED, MailTime.NEVER));
+        assertThat(follow.mails(server.actor(jens)))
+                .as("who is asked to sign is always told")
+                .containsEntry(NoticeKind.ASKED, MailTime.DAILY);
+        Web web = Web.as(server, jens);
+        assertThat(web.post("/follows/mails", Map.of("ROUND", "NEVER", "HOLD", "sometimes"))
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(follow.mails(server.actor(jens)))
+                .containsEntry(NoticeKind.ROUND, MailTime.NEVER)
+                .containsEntry(NoticeKind.HOLD, MailTime.AT_ONCE);
+    }
+
+    private String show(String login, long item, String to, String page) {
+        return code(() -> server.bean(ShowTo.class)
+                .show(server.actor(login), Server.key(), item, server.actor(to).person(), "look at " + mark, page));
+    }
+
+    @Test
+    void aPageIsShownToWhoMaySeeItAndToNobodyElse() throws Exception {
+        long item = revised();
+        again(item);
+        String version = "/documents/" + item + "/versions/3/compare?old=2";
+        assertThat(show("priya", item, "tomasz", version)).isEmpty();
+        assertThat(Web.as(server, "tomasz").get("/today").body())
+                .contains("Priya Malhan shows you " + number(item) + ": look at " + mark);
+        assertThat(show("priya", item, "rafael", version))
+                .as("B is in preparation")
+                .isEqualTo("show.access");
+        assertThat(show("priya", item, "rafael", "/documents/" + item)).isEmpty();
+        server.add("far" + mark, "Far " + mark, "reader");
+        server.db()
+                .execute(
+                        "delete from access_grant where person = ?",
+                        server.actor("far" + mark).person());
+        server.bean(GrantStore.class)
+                .grantPerson(server.actor("far" + mark).person(), "reader", Scope.shelf(server.shelf()));
+        assertThat(show("priya", item, "far" + mark, "/documents/" + item)).isEqualTo("show.access");
+        assertThat(show("priya", item, "tomasz", "https://elsewhere.example/")).isEqualTo("show.page");
+        assertThat(show("priya", item, "tomasz", "//elsewhere.example/documents/" + item))
+                .isEqualTo("show.page");
+        assertThat(show("priya", item, "tomasz", "/documents/" + (item + 1))).isEqualTo("show.page");
+        HttpResponse<String> page = Web.as(server, "priya").get("/documents/" + item + "/show-to");
+        assertThat(page.body())
+                .contains("Tomasz Okrent", "Show it")
+                .doesNotContain("value=\"" + server.actor("priya").person() + "\"");
+        Map<String, String> form = new HashMap<>(Map.of("actKey", Server.key(), "page", "/documents/" + item));
+        form.put("person", "" + server.actor("tomasz").person());
+        assertThat(Web.as(server, "priya")
+                        .post("/documents/" + item + "/show-to", form)
+                        .headers()
+                        .firstValue("Location")
+                        .orElseThrow())
+                .endsWith("?shown");
+    }
+}
