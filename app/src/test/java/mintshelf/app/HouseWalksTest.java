@@ -127,7 +127,7 @@ class HouseWalksTest extends InAHouse {
         browser.open("/house/people");
         choose("select[name=who]", "Mika Sund");
         choose("select[name=role]", "Designer");
-        choose("select[name=shelf]", "on " + server.shelfName(shelf));
+        choose("select[name=place]", "on " + server.shelfName(shelf));
         browser.press("Give it");
         browser.awaitText("is Designer, on " + server.shelfName(shelf));
 

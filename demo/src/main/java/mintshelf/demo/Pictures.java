@@ -119,16 +119,10 @@ final class Pictures {
                     List.of(open("TG40-3030"), "document.querySelector('[data-compare]').click()"));
             take(
                     shots,
-                    SHELF,
-                    "checks",
-                    List.of(open("TG40-3030"), "document.querySelector('a[href$=checks]').click()"));
-            take(
-                    shots,
                     "/today",
                     "filing-sheet",
                     List.of(
                             "location.href = [...document.querySelectorAll('a')].find(a => a.textContent === 'Go on filing').href"));
-            take(shots, "/check-in", "check-in", List.of());
             take(
                     shots,
                     SHELF,
@@ -148,6 +142,8 @@ final class Pictures {
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
             take(shots, "/open-rounds", "open-rounds", List.of());
+            take(shots, "/house/sign-offs/all-checkers-then-the-lead", "sign-off-rule", List.of());
+            take(shots, "/house/people", "grants", List.of());
             take(shots, "/house/kinds/drawing", "kind", List.of());
             take(
                     shots,

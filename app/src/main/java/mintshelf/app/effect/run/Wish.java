@@ -11,7 +11,7 @@ import mintshelf.core.signoff.Decision;
  * @param words the reason, the remark or the comment; empty for none
  * @param version the number of the version that is meant
  * @param above whether what stands above goes along
- * @param again whether who signs said their password again: never read from a request
+ * @param password whether who signs said their password again: never read from a request; empty for what an earlier release kept
  */
 public record Wish(
         Optional<String> move,
@@ -19,19 +19,19 @@ public record Wish(
         String words,
         Optional<Integer> version,
         boolean above,
-        boolean again) {
+        Optional<Boolean> password) {
     public Wish(
             Optional<String> move,
             Optional<Decision> decision,
             String words,
             Optional<Integer> version,
             boolean above) {
-        this(move, decision, words, version, above, false);
+        this(move, decision, words, version, above, Optional.empty());
     }
 
     /** As it is, with the password said again. */
     public Wish saidAgain(boolean said) {
-        return new Wish(move, decision, words, version, above, said);
+        return new Wish(move, decision, words, version, above, Optional.of(said));
     }
 
     /** Nothing beside the documents. */
@@ -52,5 +52,10 @@ public record Wish(
 
     public static Wish version(int number, String comment) {
         return new Wish(Optional.empty(), Optional.empty(), comment, Optional.of(number), false);
+    }
+
+    /** Whether who signs said their password again. */
+    public boolean again() {
+        return password.orElse(false);
     }
 }

@@ -30,18 +30,26 @@ public class GrantPages {
         return "people/grants";
     }
 
-    /** @param who "g12" for a group, "p7" for a person */
+    /**
+     * @param who "g12" for a group, "p7" for a person
+     * @param place "s3" for a shelf, "f9" for a folder; empty for everywhere
+     */
     @PostMapping("/house/people/grants")
     String give(
             Actor actor,
             @RequestParam String actKey,
             @RequestParam String who,
             @RequestParam String role,
-            @RequestParam(defaultValue = "0") long shelf,
+            @RequestParam(defaultValue = "") String place,
             @RequestParam(defaultValue = "0") long kind) {
-        if (!who.matches("[gp]\\d{1,18}")) throw new NotThere();
+        if (!who.matches("[gp]\\d{1,18}") || !place.matches("([sf]\\d{1,18})?")) throw new NotThere();
         long id = Long.parseLong(who.substring(1));
-        return "redirect:" + keep.give(actor, actKey, who.startsWith("g"), id, role, shelf, kind);
+        long where = place.isEmpty() ? 0 : Long.parseLong(place.substring(1));
+        boolean group = who.startsWith("g");
+        return "redirect:"
+                + (place.startsWith("f")
+                        ? keep.giveInFolder(actor, actKey, group, id, role, where, kind)
+                        : keep.give(actor, actKey, group, id, role, where, kind));
     }
 
     @PostMapping("/house/people/grants/{grant}/take-away")

@@ -4,10 +4,13 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.person.PersonStore.Person;
+import mintshelf.app.use.person.Leaving;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.person.ReadPeople;
+import mintshelf.app.use.person.ReadReach;
 import mintshelf.app.use.person.Sessions;
 import mintshelf.app.use.person.SetAway;
 import mintshelf.core.access.Right;
@@ -24,12 +27,17 @@ public class PeoplePage {
     private static final int PAGE = 50;
     private final People people;
     private final ReadPeople read;
+    private final ReadReach reach;
+    private final Leaving leaving;
     private static final int DEPUTIES = 300;
 
     private final Sessions sessions;
     private final SetAway away;
 
-    public PeoplePage(People people, ReadPeople read, Sessions sessions, SetAway away) {
+    public PeoplePage(
+            People people, ReadPeople read, ReadReach reach, Leaving leaving, Sessions sessions, SetAway away) {
+        this.reach = reach;
+        this.leaving = leaving;
         this.away = away;
         this.sessions = sessions;
         this.people = people;
@@ -51,6 +59,13 @@ public class PeoplePage {
         return "people/page";
     }
 
+    /** Who may do what to a document, by name. */
+    @GetMapping("/documents/{id}/people")
+    String ofDocument(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("of", reach.ofDocument(actor, id));
+        return "people/of-document";
+    }
+
     @GetMapping("/people/{id}")
     String card(Actor actor, @PathVariable long id, Model model) {
         model.addAttribute("card", read.card(actor, id));
@@ -60,6 +75,8 @@ public class PeoplePage {
         if (SetAway.may(actor, id)) model.addAttribute("deputies", read.people(actor, "", 0, DEPUTIES));
         model.addAttribute("today", away.today());
         model.addAttribute("sessions", actor.person() == id ? sessions.of(actor) : List.of());
+        boolean keeps = HouseRules.keeps(actor);
+        model.addAttribute("reach", keeps ? reach.ofPerson(actor, id) : List.of());
         return "people/card";
     }
 
@@ -102,9 +119,16 @@ public class PeoplePage {
         return "people/added";
     }
 
+    /** What somebody's leaving would do, and who takes over. */
+    @GetMapping("/people/{id}/leave")
+    String leaving(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("plan", leaving.plan(actor, id));
+        return "people/leave";
+    }
+
     @PostMapping("/people/{id}/leave")
-    String leave(Actor actor, @PathVariable long id) {
-        people.leave(actor, id);
+    String leave(Actor actor, @PathVariable long id, @RequestParam(defaultValue = "0") long heir) {
+        leaving.leave(actor, id, heir);
         return "redirect:/people/" + id;
     }
 

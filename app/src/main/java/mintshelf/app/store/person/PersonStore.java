@@ -167,6 +167,14 @@ public class PersonStore {
                 .toList();
     }
 
+    /** Those whom somebody stands in for, or is named to; who left is not among them. */
+    public List<Person> standIns(long deputy) {
+        return db.selectFrom(PERSON)
+                .where(PERSON.STANDS_IN.eq(deputy), PERSON.LEFT_AT.isNull())
+                .orderBy(PERSON.NAME)
+                .fetch(PersonStore::person);
+    }
+
     /** Who is in a group. */
     public Set<Long> members(long group) {
         return db.select(GROUP_MEMBER.PERSON)

@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -91,6 +92,8 @@ public class SendMail {
         // What waits for the same person goes in the same mail. A link that works once goes alone.
         if (!next.get().code().equals(OutboxStore.INVITED)) {
             all.addAll(unit.run(() -> outbox.takeAlso(next.get(), now, now.plus(LEASE), TOGETHER)));
+            // What is asked comes before what is told: the first one names the mail.
+            all.sort(Comparator.comparing((Delivery d) -> d.ask().isEmpty()).thenComparing(Delivery::id));
         }
         send(sender, all);
         return true;

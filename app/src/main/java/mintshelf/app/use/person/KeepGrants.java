@@ -1,5 +1,6 @@
 package mintshelf.app.use.person;
 
+import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -69,7 +70,25 @@ public class KeepGrants {
             List<Role> roles,
             List<PersonStore.Person> people,
             List<ShelfStore.Shelf> shelves,
+            List<Spot> folders,
             List<Kind> kinds) {}
+
+    /** A folder on a shelf: "in 300 Housing, on TG40". */
+    public record Spot(long folder, String says) {}
+
+    private static final int FOLDERS = 500;
+
+    private List<Spot> folders() {
+        List<Spot> all = new ArrayList<>();
+        for (ShelfStore.Shelf shelf : shelves.shelves()) {
+            for (ShelfStore.Folder folder : shelves.folders(shelf.id())) {
+                if (!folder.isRoot() && all.size() < FOLDERS) {
+                    all.add(new Spot(folder.id(), "in " + folder.name() + ", on " + shelf.name()));
+                }
+            }
+        }
+        return all;
+    }
 
     public View view(Actor actor) {
         HouseRules.ask(actor);
@@ -82,6 +101,7 @@ public class KeepGrants {
                 grants.roles(),
                 people.people("", 0, 1000).stream().filter(p -> !p.left()).toList(),
                 shelves.shelves(),
+                folders(),
                 house.kinds());
     }
 
@@ -125,10 +145,25 @@ public class KeepGrants {
      * @param kind 0 for every kind
      */
     public String give(Actor actor, String key, boolean group, long who, String role, long shelf, long kind) {
+        return give(actor, key, group, who, role, new Scope(optional(shelf), OptionalLong.empty(), optional(kind)));
+    }
+
+    /** As {@link #give(Actor, String, boolean, long, String, long, long)}, in a folder and those below it. */
+    public String giveInFolder(Actor actor, String key, boolean group, long who, String role, long folder, long kind) {
+        ShelfStore.Folder in = shelves.folder(folder).orElseThrow(NotThere::new);
+        return give(
+                actor,
+                key,
+                group,
+                who,
+                role,
+                new Scope(OptionalLong.of(in.shelf()), OptionalLong.of(folder), optional(kind)));
+    }
+
+    private String give(Actor actor, String key, boolean group, long who, String role, Scope scope) {
         return change(actor, key, () -> {
             Role of = role(role);
-            Scope scope = new Scope(optional(shelf), OptionalLong.empty(), optional(kind));
-            String where = where(shelf, kind);
+            String where = where(scope);
             String to = group ? group(who).name() : person(who).name();
             boolean there = grants.allGrants().stream()
                     .anyMatch(g -> g.to().equals(to)
@@ -152,19 +187,22 @@ public class KeepGrants {
         return id == 0 ? OptionalLong.empty() : OptionalLong.of(id);
     }
 
-    private String where(long shelf, long kind) {
-        Optional<String> on = shelf == 0
-                ? Optional.empty()
-                : Optional.of(shelves.shelf(shelf).orElseThrow(NotThere::new).name());
-        Optional<String> of = kind == 0
-                ? Optional.empty()
-                : Optional.of(house.kinds().stream()
-                        .filter(k -> k.id() == kind)
-                        .findFirst()
-                        .orElseThrow(NotThere::new)
-                        .name());
-        if (on.isEmpty() && of.isEmpty()) return "everywhere";
-        return (on.map(s -> "on " + s).orElse("") + of.map(k -> " for " + k).orElse("")).strip();
+    private String where(Scope scope) {
+        List<String> parts = new ArrayList<>();
+        scope.folder()
+                .ifPresent(f -> parts.add(
+                        "in " + shelves.folder(f).orElseThrow(NotThere::new).name()));
+        scope.shelf()
+                .ifPresent(s -> parts.add(
+                        "on " + shelves.shelf(s).orElseThrow(NotThere::new).name()));
+        scope.kind()
+                .ifPresent(kind -> parts.add("for "
+                        + house.kinds().stream()
+                                .filter(k -> k.id() == kind)
+                                .findFirst()
+                                .orElseThrow(NotThere::new)
+                                .name()));
+        return parts.isEmpty() ? "everywhere" : String.join(" ", parts);
     }
 
     public String takeAway(Actor actor, String key, long grant) {

@@ -202,21 +202,6 @@ public class People {
         return new Invited(id, token);
     }
 
-    /** Somebody has left: no sign-in, no rights, no session, at once. What they did keeps their name. */
-    public void leave(Actor actor, long id) {
-        HouseRules.ask(actor);
-        if (id == actor.person()) {
-            throw Refused.because(
-                    "person.own", "You keep this house.", "Another data manager says that you have left.");
-        }
-        Person person = people.person(id).filter(p -> !p.left()).orElseThrow(NotThere::new);
-        unit.run(() -> {
-            people.leave(id, clock.instant());
-            recorder.noteHouse(actor, "person.left", "noted that " + person.name() + " has left", "");
-        });
-        sessions.endAll(person.login());
-    }
-
     private static String checkedZone(String zone) {
         try {
             return zone.isBlank() ? "UTC" : ZoneId.of(zone).getId();

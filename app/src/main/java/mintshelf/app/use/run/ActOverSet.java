@@ -172,7 +172,9 @@ public class ActOverSet {
                 .orElseThrow(NotThere::new);
         List<Long> left =
                 runs.rows(run, stopped.done(), MOST).stream().map(Run.Row::item).toList();
-        Wish wish = json.readValue(runs.wish(run).orElseThrow(NotThere::new), Wish.class);
+        // A password that was said for what is done already is not said for the rest.
+        Wish wish = json.readValue(runs.wish(run).orElseThrow(NotThere::new), Wish.class)
+                .saidAgain(false);
         return begin(actor, stopped.what(), left, wish, Optional.empty(), key);
     }
 

@@ -1,0 +1,80 @@
+package mintshelf.app.use.person;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import mintshelf.app.effect.Telling;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.HouseRules;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Grants;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.person.PersonStore.Person;
+import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.core.access.Grant;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
+import org.springframework.stereotype.Service;
+
+/** Who may do what, both ways: the people of a document, and how far a person reaches. */
+@Service
+public class ReadReach {
+    private final PersonStore people;
+    private final Grants grants;
+    private final ShelfStore shelves;
+    private final Telling telling;
+    private final Sight sight;
+
+    ReadReach(PersonStore people, Grants grants, ShelfStore shelves, Telling telling, Sight sight) {
+        this.people = people;
+        this.grants = grants;
+        this.shelves = shelves;
+        this.telling = telling;
+        this.sight = sight;
+    }
+
+    /** What a person may do on a shelf: the right in words, with the grants that give it. */
+    public record OnShelf(String shelf, Map<String, String> may) {}
+
+    /** How far a person reaches, by shelf; grants for single kinds and folders stand among their roles. For data managers. */
+    public List<OnShelf> ofPerson(Actor actor, long person) {
+        HouseRules.ask(actor);
+        Actor who = grants.actor(person).orElseThrow(NotThere::new);
+        List<OnShelf> reach = new ArrayList<>();
+        for (ShelfStore.Shelf shelf : shelves.shelves()) {
+            Place place = new Place(shelf.id(), List.of(), 0, shelf.library());
+            Map<String, String> may = new LinkedHashMap<>();
+            for (Right right : Right.values()) {
+                List<Grant> through = who.access().through(right, place);
+                if (!through.isEmpty()) may.put(right.words(), through.get(0).says());
+            }
+            reach.add(new OnShelf(shelf.name(), may));
+        }
+        return reach;
+    }
+
+    /** Who may do something to a document, by name. */
+    public record May(String right, List<String> people) {}
+
+    /** The people of a document, right by right, for who sees work in preparation there. */
+    public record OfDocument(Seen seen, List<May> may) {}
+
+    public OfDocument ofDocument(Actor actor, long item) {
+        Seen seen = sight.of(actor, item);
+        if (!seen.all()) throw new NotThere();
+        List<May> all = new ArrayList<>();
+        for (Right right : Right.values()) {
+            Set<Long> having = new LinkedHashSet<>(
+                    telling.having(right, List.of(seen.document().place())));
+            all.add(new May(
+                    right.words(),
+                    people.people(having).stream().map(Person::name).toList()));
+        }
+        return new OfDocument(seen, all);
+    }
+}
