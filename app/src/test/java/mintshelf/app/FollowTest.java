@@ -12,11 +12,14 @@ import java.util.Map;
 import java.util.Set;
 import mintshelf.app.store.notice.FollowStore.Kind;
 import mintshelf.app.store.person.GrantStore;
+import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.use.mail.SendMail;
 import mintshelf.app.use.notice.Follow;
 import mintshelf.app.use.notice.ShowTo;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.access.Scope;
+import mintshelf.core.house.DistributionRule;
+import mintshelf.core.house.Subject;
 import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.Moment;
 import mintshelf.core.notice.NoticeKind;
@@ -186,6 +189,37 @@ class FollowTest extends InAHouse {
         assertThat(follow.mails(server.actor(jens)))
                 .containsEntry(NoticeKind.ROUND, MailTime.NEVER)
                 .containsEntry(NoticeKind.HOLD, MailTime.AT_ONCE);
+    }
+
+    /** The house says who is told of what comes into force, whoever follows it; who sees nothing there is told nothing. */
+    @Test
+    void theDistributionTellsGroupsOfWhatComesIntoForce() {
+        GroupStore groups = server.bean(GroupStore.class);
+        long shop = groups.addGroup("Shop " + mark);
+        groups.join(shop, server.actor("rafael").person());
+        groups.join(shop, server.actor("nobody").person());
+        Web ines = Web.as(server, "ines");
+        Map<String, String> form = new HashMap<>(Map.of(
+                "actKey",
+                Server.key(),
+                "edition",
+                "" + latest(Subject.DISTRIBUTION, DistributionRule.CODE).number()));
+        form.putAll(
+                Map.of("moment.0", "RELEASE", "kind.0", "drawing", "shelf.0", "" + shelf, "who.0", "GROUP:" + shop));
+        assertThat(ines.post("/house/distribution", form).statusCode()).isEqualTo(302);
+        assertThat(ines.get("/house/distribution").body())
+                .contains("Today: Rafael Quiroz.", "Sees nothing there and is told nothing: No Body.");
+        long item = review.drawing(shelf, "distributed " + mark + ".dxf");
+        assertThat(told("rafael", item)).isEmpty();
+        review.release(item);
+        assertThat(told("rafael", item)).singleElement().asString().contains("released revision A");
+        assertThat(told("nobody", item)).isEmpty();
+        long elsewhere = review.drawing(server.shelf(), "elsewhere " + mark + ".dxf");
+        review.release(elsewhere);
+        assertThat(told("rafael", elsewhere)).isEmpty();
+        form.put("actKey", Server.key());
+        form.put("who.0", "GROUP:999999");
+        assertThat(ines.post("/house/distribution", form).body()).contains("your page showed edition");
     }
 
     private String show(String login, long item, String to, String page) {

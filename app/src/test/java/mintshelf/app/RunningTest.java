@@ -59,7 +59,7 @@ class RunningTest extends InAHouse {
         new Backup(Server.database().url(server.schema()), "mint", "mint").write(file);
         assertThat(page()).contains("The last one today: night_o_clock.sql.gz");
         server.db().execute("update backup_taken set at = at - interval 9 day");
-        assertThat(page()).contains("9 days ago", "Let the machine write one each night");
+        assertThat(page()).contains("9 days ago", "Let the machine run ./shelf backup each night");
     }
 
     @Test

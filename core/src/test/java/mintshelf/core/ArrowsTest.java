@@ -41,6 +41,7 @@ class ArrowsTest {
                             "content",
                             "document",
                             "fact",
+                            "notice",
                             "numbering",
                             "revision",
                             "route",

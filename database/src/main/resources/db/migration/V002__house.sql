@@ -205,7 +205,7 @@ create table if not exists access_stamp (id smallint not null primary key check 
 -- Every edition of a kind, a number series, a fact, the filing rules; the latest is what their own tables say. Shipped ones have no maker.
 create table if not exists rule_edition (
   id bigint not null auto_increment primary key,
-  subject varchar(10) character set ascii collate ascii_bin not null,
+  subject varchar(20) character set ascii collate ascii_bin not null,
   code varchar(40) character set ascii collate ascii_bin not null,
   edition int not null,
   definition json not null,
@@ -213,7 +213,7 @@ create table if not exists rule_edition (
   made_at datetime(6) not null,
   why varchar(300) not null default '',
   constraint rule_edition_number unique (subject, code, edition),
-  constraint rule_edition_subject check (subject in ('KIND','SERIES','FACT','FILING','SIGN_OFF','CALENDAR')),
+  constraint rule_edition_subject check (subject in ('KIND','SERIES','FACT','FILING','SIGN_OFF','CALENDAR','DISTRIBUTION')),
   constraint rule_edition_person foreign key (made_by) references person (id)
 );
 

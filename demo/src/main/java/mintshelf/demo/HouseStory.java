@@ -11,7 +11,9 @@ import mintshelf.app.store.house.RouteStore.Made;
 import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.SignOffRule;
+import mintshelf.core.notice.Moment;
 import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Policy;
 import mintshelf.core.signoff.SignOffLine;
@@ -47,6 +49,15 @@ final class HouseStory {
                 .map(g -> Long.toString(g.id()))
                 .findFirst()
                 .orElseThrow();
+        String shop = groups.groups().stream()
+                .filter(g -> g.name().equals("Shop"))
+                .map(g -> Long.toString(g.id()))
+                .findFirst()
+                .orElseThrow();
+        rules.add(
+                new DistributionRule(List.of(new DistributionRule.Sentence(
+                        Moment.RELEASE, "drawing", "", new Asked(Asked.Kind.GROUP, shop)))),
+                new Made(OptionalLong.of(ines), at, "the shop learns of it by itself"));
         SignOffLine read = new SignOffLine(
                 1,
                 new Asked(Asked.Kind.GROUP, checking),

@@ -9,10 +9,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.notice.FollowStore;
 import mintshelf.app.store.notice.FollowStore.Follow;
 import mintshelf.app.store.notice.NoticeStore;
@@ -22,8 +24,10 @@ import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
+import mintshelf.core.house.DistributionRule.Sentence;
 import mintshelf.core.notice.Moment;
 import mintshelf.core.revision.StageClass;
+import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Component;
 
 /**
@@ -33,6 +37,7 @@ import org.springframework.stereotype.Component;
 @Component
 class Following {
     private final FollowStore follows;
+    private final RuleStore rules;
     private final SpineStore spines;
     private final GrantStore grants;
     private final PersonStore people;
@@ -46,6 +51,7 @@ class Following {
 
     Following(
             FollowStore follows,
+            RuleStore rules,
             SpineStore spines,
             GrantStore grants,
             PersonStore people,
@@ -54,6 +60,7 @@ class Following {
             Post post,
             Clock clock) {
         this.follows = follows;
+        this.rules = rules;
         this.spines = spines;
         this.grants = grants;
         this.people = people;
@@ -67,7 +74,17 @@ class Following {
     void noted(Actor actor, long item, String act, String says) {
         boolean version = act.equals("version.added") || act.equals("version.reinstated");
         boolean moves = act.startsWith("revision.") && !act.equals("revision.superseded");
-        if ((version || moves) && follows.any()) noted.add(new Noted(actor, item, act, says));
+        if ((version || moves) && (follows.any() || !rules.distribution().isEmpty()))
+            noted.add(new Noted(actor, item, act, says));
+    }
+
+    private Set<Long> people(Asked who) {
+        return switch (who.kind()) {
+            case ROLE ->
+                people.withRole(who.code()).stream().map(PersonStore.Person::id).collect(Collectors.toSet());
+            case GROUP -> people.members(who.id());
+            case PERSON -> Set.of(who.id());
+        };
     }
 
     private void tell(List<Noted> lines) {
@@ -80,7 +97,9 @@ class Following {
             shelves.add(s.document().place().shelf());
         });
         List<Follow> followers = follows.followers(documents.keySet(), folders, shelves);
-        if (followers.isEmpty()) return;
+        List<Sentence> sentences = rules.distribution();
+        if (followers.isEmpty() && sentences.isEmpty()) return;
+        Map<Asked, Set<Long>> members = new HashMap<>();
         Map<Long, Access> access = new HashMap<>();
         Instant now = clock.instant();
         for (Noted line : lines) {
@@ -97,6 +116,13 @@ class Following {
                     case SHELF -> place.shelf() == f.target();
                 };
                 if (here && sees(access.computeIfAbsent(f.person(), this::access), moment, place)) told.add(f.person());
+            }
+            for (Sentence s : sentences) {
+                if (!s.isAbout(moment, spine.kindCode(), place.shelf())) continue;
+                for (long person : members.computeIfAbsent(s.who(), this::people)) {
+                    boolean other = person != line.actor().person();
+                    if (other && sees(access.computeIfAbsent(person, this::access), moment, place)) told.add(person);
+                }
             }
             if (!told.isEmpty()) tell(line, spine, moment, told, now);
         }

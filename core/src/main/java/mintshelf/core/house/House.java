@@ -6,7 +6,7 @@ import java.util.stream.Collectors;
 import mintshelf.core.route.Route;
 
 /**
- * What rules of a house may name, by codes: names of kinds, series, roles, groups and people, routes, sign-off rules and facts in force.
+ * What rules of a house may name, by codes: names of kinds, series, roles, groups, people and shelves, routes, sign-off rules and facts in force.
  */
 public record House(
         Map<String, String> kinds,
@@ -16,7 +16,8 @@ public record House(
         Map<String, SignOffRule> signOffs,
         Map<String, String> roles,
         Map<String, String> groups,
-        Map<String, String> people) {
+        Map<String, String> people,
+        Map<String, String> shelves) {
     public House {
         kinds = Map.copyOf(kinds);
         series = Map.copyOf(series);
@@ -26,6 +27,7 @@ public record House(
         roles = Map.copyOf(roles);
         groups = Map.copyOf(groups);
         people = Map.copyOf(people);
+        shelves = Map.copyOf(shelves);
     }
 
     /** The name of a code, or the code where nothing is called so any more. */
@@ -52,6 +54,6 @@ public record House(
     House with(SignOffRule rule) {
         Map<String, SignOffRule> rules = new HashMap<>(signOffs);
         rules.put(rule.code(), rule);
-        return new House(kinds, series, routes, facts, rules, roles, groups, people);
+        return new House(kinds, series, routes, facts, rules, roles, groups, people, shelves);
     }
 }

@@ -9,7 +9,8 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 
 /** A rule of the house as one edition has it. What is kept was asked before; what is kept already may name what is not there any more. */
-public sealed interface Rule permits KindRule, SeriesRule, RouteRule, FactRule, FilingOrder, SignOffRule, CalendarRule {
+public sealed interface Rule
+        permits KindRule, SeriesRule, RouteRule, FactRule, FilingOrder, SignOffRule, CalendarRule, DistributionRule {
     Subject subject();
 
     /** Stable name within its subject, in small letters. */

@@ -8,7 +8,8 @@ public enum Subject {
     FACT("fact"),
     FILING("filing rules"),
     SIGN_OFF("sign-off rule"),
-    CALENDAR("calendar of the house");
+    CALENDAR("calendar of the house"),
+    DISTRIBUTION("distribution");
 
     private final String words;
 
@@ -22,6 +23,6 @@ public enum Subject {
 
     /** Whether a house has one of it alone, which nobody names. */
     public boolean isOne() {
-        return this == FILING || this == CALENDAR;
+        return this == FILING || this == CALENDAR || this == DISTRIBUTION;
     }
 }

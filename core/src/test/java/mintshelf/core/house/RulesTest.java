@@ -75,7 +75,8 @@ class RulesTest {
             Map.of("check", CHECK),
             Map.of("checker", "Checker"),
             Map.of("7", "Checking"),
-            Map.of("3", "Marit Solvang"));
+            Map.of("3", "Marit Solvang"),
+            Map.of("1", "TG40 Tide gauge"));
 
     private static KindRule kind(String revisions, String route, Optional<PaperType> paper, OnSheet... facts) {
         return new KindRule(

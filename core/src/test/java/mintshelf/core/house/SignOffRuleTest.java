@@ -105,7 +105,8 @@ class SignOffRuleTest {
                 Map.of("check", RulesTest.CHECK, "second", second),
                 RulesTest.HOUSE.roles(),
                 RulesTest.HOUSE.groups(),
-                RulesTest.HOUSE.people());
+                RulesTest.HOUSE.people(),
+                RulesTest.HOUSE.shelves());
         assertThat(new RouteRule(twice).ask(house)).isEmpty();
         SignOffRule same = new SignOffRule(
                 "second",

@@ -8,6 +8,7 @@ import mintshelf.app.store.house.Edition;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.House;
 import mintshelf.core.house.Subject;
@@ -43,6 +44,7 @@ public class RulePages {
             case "filing" -> Subject.FILING;
             case "sign-offs" -> Subject.SIGN_OFF;
             case "calendar" -> Subject.CALENDAR;
+            case "distribution" -> Subject.DISTRIBUTION;
             default -> throw new NotThere();
         };
     }
@@ -87,7 +89,11 @@ public class RulePages {
             @RequestParam int edition) {
         Subject subject = subject(word);
         if (!subject.isOne()) throw new NotThere();
-        String code = subject == Subject.CALENDAR ? CalendarRule.CODE : FilingOrder.CODE;
+        String code = switch (subject) {
+            case CALENDAR -> CalendarRule.CODE;
+            case DISTRIBUTION -> DistributionRule.CODE;
+            default -> FilingOrder.CODE;
+        };
         return "redirect:" + keep.setBack(actor, actKey, subject, code, number, edition);
     }
 

@@ -141,7 +141,7 @@ public class SignOffPages {
         return "redirect:" + keep.keep(actor, actKey, now, edition, why);
     }
 
-    private static Asked asked(String value) {
+    static Asked asked(String value) {
         String[] parts = value.split(":", 2);
         for (Asked.Kind kind : Asked.Kind.values()) {
             if (kind.name().equals(parts[0])) return new Asked(kind, parts.length > 1 ? parts[1] : "");

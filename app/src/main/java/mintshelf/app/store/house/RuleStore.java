@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.app.store.Times;
 import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.KindRule;
@@ -25,6 +26,8 @@ import org.jooq.SelectConditionStep;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Editions of kinds, number series, facts and the filing rules; those of routes stand in {@link RouteStore}. */
@@ -36,10 +39,15 @@ public class RuleStore {
             Subject.FACT, FactRule.class,
             Subject.FILING, FilingOrder.class,
             Subject.SIGN_OFF, SignOffRule.class,
-            Subject.CALENDAR, CalendarRule.class);
+            Subject.CALENDAR, CalendarRule.class,
+            Subject.DISTRIBUTION, DistributionRule.class);
+
+    private static final long FRESH_NANOS = 10_000_000_000L;
 
     private final DSLContext db;
     private final JsonMapper json;
+    private volatile List<DistributionRule.Sentence> distribution = List.of();
+    private volatile long readAt = System.nanoTime() - 2 * FRESH_NANOS;
 
     public RuleStore(DSLContext db, JsonMapper json) {
         this.db = db;
@@ -48,6 +56,7 @@ public class RuleStore {
 
     /** Adds the next edition of a rule; of two at once one is refused by the database. */
     public int add(Rule rule, RouteStore.Made made) {
+        if (rule.subject() == Subject.DISTRIBUTION) readAnewOnceKept();
         int next = latestNumber(rule.subject(), rule.code()) + 1;
         db.insertInto(RULE_EDITION)
                 .set(RULE_EDITION.SUBJECT, rule.subject().name())
@@ -139,6 +148,28 @@ public class RuleStore {
         return latest(Subject.SIGN_OFF).stream()
                 .map(e -> (SignOffRule) e.rule())
                 .toList();
+    }
+
+    /** Who is told of what without having asked for it; what another node kept counts after ten seconds at the latest. */
+    public List<DistributionRule.Sentence> distribution() {
+        if (System.nanoTime() - readAt > FRESH_NANOS) {
+            distribution = editions(Subject.DISTRIBUTION, DistributionRule.CODE, 1).stream()
+                    .findFirst()
+                    .map(e -> ((DistributionRule) e.rule()).sentences())
+                    .orElse(List.of());
+            readAt = System.nanoTime();
+        }
+        return distribution;
+    }
+
+    private void readAnewOnceKept() {
+        if (!TransactionSynchronizationManager.isSynchronizationActive()) return;
+        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+            @Override
+            public void afterCommit() {
+                readAt = System.nanoTime() - 2 * FRESH_NANOS;
+            }
+        });
     }
 
     /** The days on which the house works; Saturday and Sunday are free where it said nothing. */

@@ -69,6 +69,7 @@ public class KeepRules {
             case FILING -> "/house/filing";
             case SIGN_OFF -> "/house/sign-offs/" + rule.code();
             case CALENDAR -> "/house/calendar";
+            case DISTRIBUTION -> "/house/distribution";
         };
     }
 
@@ -148,7 +149,7 @@ public class KeepRules {
                 house.signOffs().values().stream()
                         .anyMatch(r -> !r.code().equals(rule.code())
                                 && Texts.key(r.name()).equals(key));
-            case FILING, CALENDAR -> false;
+            case FILING, CALENDAR, DISTRIBUTION -> false;
         };
         if (taken) {
             throw Refused.because(

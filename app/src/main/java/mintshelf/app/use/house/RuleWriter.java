@@ -15,6 +15,7 @@ import mintshelf.app.store.house.SeriesStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.house.FactRule;
@@ -41,6 +42,7 @@ class RuleWriter {
     private final GrantStore grants;
     private final GroupStore groups;
     private final PersonStore people;
+    private final ShelfStore shelves;
 
     RuleWriter(
             HouseStore house,
@@ -50,7 +52,8 @@ class RuleWriter {
             RuleStore editions,
             GrantStore grants,
             GroupStore groups,
-            PersonStore people) {
+            PersonStore people,
+            ShelfStore shelves) {
         this.house = house;
         this.routes = routes;
         this.series = series;
@@ -59,6 +62,7 @@ class RuleWriter {
         this.grants = grants;
         this.groups = groups;
         this.people = people;
+        this.shelves = shelves;
     }
 
     /** What rules may name now. */
@@ -77,7 +81,9 @@ class RuleWriter {
                 editions.signOffs().stream().collect(Collectors.toMap(SignOffRule::code, r -> r)),
                 grants.roleNames(),
                 groups.groups().stream().collect(Collectors.toMap(g -> Long.toString(g.id()), GroupStore.Group::name)),
-                people.names());
+                people.names(),
+                shelves.shelves().stream()
+                        .collect(Collectors.toMap(s -> Long.toString(s.id()), ShelfStore.Shelf::name)));
     }
 
     static FactRule rule(FactDefinition fact) {
