@@ -153,8 +153,14 @@ class LeavingTest extends InAHouse {
         ShelfStore.Folder folder = server.bean(ShelfStore.class).folder(in).orElseThrow();
         assertThat(folder.shelf()).isEqualTo(shelf);
         long outside = review.drawing(shelf, "outside " + mark + ".dxf");
-        String people = ines.get("/documents/" + outside + "/people").body();
+        String people = ines.get("/documents/" + outside + "/who").body();
         assertThat(people).contains("Change documents", "Priya Malhan", "Hedda Lysgaard");
+        review.release(outside);
+        assertThat(Web.as(server, "rafael")
+                        .get("/documents/" + outside + "/who")
+                        .body())
+                .as("readers learn nobody's rights but their own")
+                .doesNotContain("Hedda Lysgaard");
         int change = people.indexOf("Change documents");
         assertThat(people.substring(change, people.indexOf("</div>", change)))
                 .as("not outside of her folder")

@@ -255,7 +255,6 @@ class RoutesTest {
         row(t, "/follows", "/follows", "302 200 200 200 200 200");
         row(t, "/follow/{what}/{id}", "/follow/item/" + draft, "302 404 404 200 200 200");
         row(t, "/documents/{id}/show-to", "/documents/" + draft + "/show-to", "302 404 404 200 200 200");
-        row(t, "/documents/{id}/people", "/documents/" + draft + "/people", "302 404 404 200 200 200");
         row(t, "/people/{id}/leave", "/people/" + p + "/leave", "302 403 403 403 403 200");
         row(t, "/people", "/people", "302 200 200 200 200 200");
         row(t, "/people/{id}", "/people/" + p, "302 200 200 200 200 200");

@@ -61,12 +61,12 @@ public class HandOver {
         this.clock = clock;
     }
 
-    /** What somebody holds, by number, and what they are asked by name: "TG40-3030 as checked". */
+    /** What somebody holds, by number and kind, and what they are asked by name: "TG40-3030 as checked". */
     public record Carried(List<String> held, List<String> asked) {}
 
     public Carried carried(Actor actor, long person) {
         List<String> held = sight.of(actor, lists.heldBy(person, MOST)).values().stream()
-                .map(s -> s.document().number())
+                .map(s -> s.document().number() + " " + s.spine().kindName())
                 .toList();
         List<String> asked = new ArrayList<>();
         for (RoundView view : views.rounds(actor, roundLists.maybeWaiting(person, List.of(), MOST))) {

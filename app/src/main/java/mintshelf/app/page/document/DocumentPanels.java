@@ -13,6 +13,7 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.person.ReadPeople;
+import mintshelf.app.use.person.ReadReach;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.access.Right;
@@ -34,6 +35,7 @@ public class DocumentPanels {
     private final ReadSheet sheets;
     private final Around around;
     private final ReadPeople people;
+    private final ReadReach reach;
     private final ReadRecord record;
 
     public DocumentPanels(
@@ -43,6 +45,7 @@ public class DocumentPanels {
             ReadSheet sheets,
             Around around,
             ReadPeople people,
+            ReadReach reach,
             ReadRecord record) {
         this.read = read;
         this.room = room;
@@ -50,6 +53,7 @@ public class DocumentPanels {
         this.sheets = sheets;
         this.around = around;
         this.people = people;
+        this.reach = reach;
         this.record = record;
     }
 
@@ -97,6 +101,7 @@ public class DocumentPanels {
         }
         model.addAttribute("view", view);
         model.addAttribute("through", through);
+        model.addAttribute("names", reach.ofDocument(actor, id));
         return "document/who";
     }
 

@@ -59,13 +59,6 @@ public class PeoplePage {
         return "people/page";
     }
 
-    /** Who may do what to a document, by name. */
-    @GetMapping("/documents/{id}/people")
-    String ofDocument(Actor actor, @PathVariable long id, Model model) {
-        model.addAttribute("of", reach.ofDocument(actor, id));
-        return "people/of-document";
-    }
-
     @GetMapping("/people/{id}")
     String card(Actor actor, @PathVariable long id, Model model) {
         model.addAttribute("card", read.card(actor, id));

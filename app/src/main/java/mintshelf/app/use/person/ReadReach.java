@@ -1,8 +1,8 @@
 package mintshelf.app.use.person;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -58,23 +58,15 @@ public class ReadReach {
         return reach;
     }
 
-    /** Who may do something to a document, by name. */
-    public record May(String right, List<String> people) {}
-
-    /** The people of a document, right by right, for who sees work in preparation there. */
-    public record OfDocument(Seen seen, List<May> may) {}
-
-    public OfDocument ofDocument(Actor actor, long item) {
+    /** Who may do what to a document, by name and right, for who sees work in preparation there; nobody's name for others. */
+    public Map<Right, List<String>> ofDocument(Actor actor, long item) {
         Seen seen = sight.of(actor, item);
-        if (!seen.all()) throw new NotThere();
-        List<May> all = new ArrayList<>();
+        Map<Right, List<String>> may = new EnumMap<>(Right.class);
+        if (!seen.all()) return may;
         for (Right right : Right.values()) {
-            Set<Long> having = new LinkedHashSet<>(
-                    telling.having(right, List.of(seen.document().place())));
-            all.add(new May(
-                    right.words(),
-                    people.people(having).stream().map(Person::name).toList()));
+            Set<Long> having = telling.having(right, List.of(seen.document().place()));
+            may.put(right, people.people(having).stream().map(Person::name).toList());
         }
-        return new OfDocument(seen, all);
+        return may;
     }
 }
