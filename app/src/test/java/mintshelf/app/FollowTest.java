@@ -118,6 +118,24 @@ class FollowTest extends InAHouse {
                 .isEqualTo(404);
     }
 
+    /** The title that a pending revision gets is no reader's to know, on the list of what they follow either. */
+    @Test
+    void whatAReaderFollowsIsCalledAsTheySeeIt() {
+        long item = revised();
+        follows("rafael", Kind.ITEM, item, Moment.RELEASE);
+        again(item);
+        server.db()
+                .execute(
+                        "update item set title = ?, out_title = ? where id = ?",
+                        "Secret " + mark,
+                        "Known " + mark,
+                        item);
+        assertThat(Web.as(server, "rafael").get("/follows").body())
+                .contains("Known " + mark)
+                .doesNotContain("Secret " + mark);
+        assertThat(Web.as(server, "rafael").get("/follow/item/" + item).body()).doesNotContain("Secret " + mark);
+    }
+
     /** Who lost their grant, or left, is told no more. */
     @Test
     void grantsAreAskedWhenItHappens() {

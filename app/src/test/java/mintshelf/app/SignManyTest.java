@@ -41,6 +41,9 @@ class SignManyTest extends InAHouse {
     private Map<String, String> form(String decision, Long... items) {
         Map<String, String> form = new HashMap<>(Map.of("actKey", Server.key(), "decision", decision));
         form.put("document", ids(items));
+        for (long item : items) {
+            review.store().openRound(item).ifPresent(r -> form.put("seen." + item, review.digest("hedda", r)));
+        }
         return form;
     }
 
@@ -87,6 +90,28 @@ class SignManyTest extends InAHouse {
                 .as("readers learn nothing")
                 .isEqualTo(200);
         assertThat(Web.as(server, "rafael").get("/sign?items=" + one).body()).doesNotContain(number(one));
+    }
+
+    /** What changed after the page was made is not signed unseen, and neither is the rest. */
+    @Test
+    void whatHasMovedOnSinceIsNotSigned() {
+        long one = sent();
+        long two = sent();
+        Map<String, String> form = form("signed", one, two);
+        // As a page that was made before a fact of the second one changed has it.
+        form.put("seen." + two, "0".repeat(64));
+        assertThat(Web.as(server, "hedda").post("/sign", form).body())
+                .contains("has moved on since your page was made");
+        for (long item : List.of(one, two)) {
+            assertThat(review.store()
+                            .round(review.store().openRound(item).orElseThrow())
+                            .orElseThrow()
+                            .signOffs())
+                    .isEmpty();
+        }
+        form.remove("seen." + one);
+        form.put("actKey", Server.key());
+        assertThat(Web.as(server, "hedda").post("/sign", form).body()).contains("has moved on");
     }
 
     @Test

@@ -47,6 +47,9 @@ class Following {
     private final Clock clock;
     private final AtCommit<Noted> noted = new AtCommit<>(this::tell);
 
+    /** Acts that leave a document in force as it was before. */
+    private static final Set<String> QUIET = Set.of("revision.started", "revision.dropped", "revision.moved_over");
+
     private record Noted(Actor actor, long item, String act, String says) {}
 
     Following(
@@ -143,9 +146,7 @@ class Following {
         if (act.startsWith("version.")) return Moment.VERSION;
         StageClass at = spine.document().current().stage().stageClass();
         boolean inForce = at == StageClass.RELEASED || at == StageClass.WITHDRAWN;
-        return inForce && !act.equals("revision.started") && !act.equals("revision.dropped")
-                ? Moment.RELEASE
-                : Moment.STAGE;
+        return inForce && !QUIET.contains(act) ? Moment.RELEASE : Moment.STAGE;
     }
 
     private void tell(Noted line, Spine spine, Moment moment, Set<Long> receivers, Instant now) {

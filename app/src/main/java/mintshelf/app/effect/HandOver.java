@@ -69,7 +69,7 @@ public class HandOver {
                 .map(s -> s.document().number() + " " + s.spine().kindName())
                 .toList();
         List<String> asked = new ArrayList<>();
-        for (RoundView view : views.rounds(actor, roundLists.maybeWaiting(person, List.of(), MOST))) {
+        for (RoundView view : views.rounds(actor, roundLists.naming(person, 0, MOST))) {
             for (Ask ask : asking(view, person)) {
                 asked.add(view.lines().get(0).seen().document().number() + " as "
                         + ask.line().meaning());
@@ -92,13 +92,20 @@ public class HandOver {
      * @param heir with their access; without one holds end, and what was asked by name is asked of everybody whom the rule asks
      */
     public void handOn(Actor actor, PersonStore.Person from, Optional<Access> heir, String why) {
-        List<Long> held = lists.heldBy(from.id(), MOST);
-        if (!held.isEmpty()) {
+        for (List<Long> held = lists.heldBy(from.id(), MOST); !held.isEmpty(); ) {
             for (Seen seen : sight.lockedWithPapers(actor, held)) hand(actor, seen.document(), from, heir, why);
+            List<Long> left = lists.heldBy(from.id(), MOST);
+            // What the actor does not see stays, and is not asked for without end.
+            held = left.equals(held) ? List.of() : left;
         }
-        for (long round : roundLists.maybeWaiting(from.id(), List.of(), MOST)) {
-            RoundView view = views.locked(actor, round);
-            for (Ask ask : asking(view, from.id())) ask(actor, view, ask, heir);
+        for (long after = 0; ; ) {
+            List<Long> some = roundLists.naming(from.id(), after, MOST);
+            if (some.isEmpty()) return;
+            after = some.get(some.size() - 1);
+            for (long round : some) {
+                RoundView view = views.locked(actor, round);
+                for (Ask ask : asking(view, from.id())) ask(actor, view, ask, heir);
+            }
         }
     }
 
@@ -137,7 +144,12 @@ public class HandOver {
     }
 
     private void ask(Actor actor, RoundView view, Ask ask, Optional<Access> heir) {
+        // One person signs once in a round.
         Optional<Long> to = heir.map(Access::person)
+                .filter(h -> view.round().asks().stream()
+                        .noneMatch(a -> a.id() != ask.id()
+                                && a.person().filter(p -> p.equals(h)).isPresent()))
+                .filter(h -> view.round().signOffs().stream().noneMatch(x -> x.stands() && x.person() == h))
                 .filter(h -> telling.signers(ask.line(), view.authors(), view.places()).stream()
                         .anyMatch(p -> p.id() == h));
         LocalDate today = views.today();

@@ -2,6 +2,7 @@ package mintshelf.app.effect;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
@@ -54,6 +55,24 @@ public class StartRevision {
         this.clock = clock;
     }
 
+    /** The labels that are usual next for a document. */
+    public List<String> steps(Document document) {
+        Kind kind = house.kind(document.place().kind());
+        return RevisionRules.steps(ShippedSeries.of(kind.revisionSeries()), revisions.usedLabels(document.id()));
+    }
+
+    /** Whether a document's label is taken when work starts. */
+    public boolean isLabelAtStart(Document document) {
+        return house.kind(document.place().kind()).labelAtStart();
+    }
+
+    private String label(Kind kind, Document document, Optional<String> wanted) {
+        if (wanted.isEmpty()) return nextLabel(document);
+        RevisionSeries series = ShippedSeries.of(kind.revisionSeries());
+        return RevisionRules.skipTo(series, revisions.usedLabels(document.id()), wanted.get())
+                .orElseThrow(Refused::new);
+    }
+
     /** The label that the next revision of a document gets, or why there is none. */
     public String nextLabel(Document document) {
         Kind kind = house.kind(document.place().kind());
@@ -68,10 +87,22 @@ public class StartRevision {
      * @return the new revision's id
      */
     public long start(Actor actor, Document document, String why, String details) {
+        return start(actor, document, why, details, Optional.empty());
+    }
+
+    /**
+     * As {@link #start(Actor, Document, String, String)}, under another label than the next one.
+     *
+     * @param wanted a label that comes later; empty for the next one
+     */
+    public long start(Actor actor, Document document, String why, String details, Optional<String> wanted) {
         Instant now = clock.instant();
         Kind kind = house.kind(document.place().kind());
         Route route = house.latest(kind, document.place().shelf());
-        Optional<String> label = kind.labelAtStart() ? Optional.of(nextLabel(document)) : Optional.empty();
+        Optional<String> label = kind.labelAtStart() ? Optional.of(label(kind, document, wanted)) : Optional.empty();
+        String skipped = label.filter(l -> wanted.isPresent() && !l.equals(nextLabel(document)))
+                .map(l -> ", skipping " + nextLabel(document))
+                .orElse("");
         long revision =
                 revisions.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
         facts.copyFacts(document.released().orElseThrow().id(), revision);
@@ -92,7 +123,7 @@ public class StartRevision {
                 actor,
                 document.id(),
                 "revision.started",
-                label.map(l -> "started revision " + l).orElse("started the next revision"),
+                label.map(l -> "started revision " + l + skipped).orElse("started the next revision"),
                 why);
         return revision;
     }

@@ -1,5 +1,6 @@
 package mintshelf.core.revision;
 
+import java.util.List;
 import java.util.Optional;
 import mintshelf.core.base.Outcome;
 
@@ -36,6 +37,13 @@ public interface RevisionSeries {
                         "revision.end",
                         "“" + label + "” is the last label of the series " + says() + ".",
                         "A data manager can lengthen the series or choose another one for the kind."));
+    }
+
+    /**
+     * The steps that are usual after a label, the next one first; empty behind the last one. A series with two kinds of step has both.
+     */
+    default List<String> steps(String label) {
+        return next(label) instanceof Outcome.Granted<String> next ? List.of(next.value()) : List.of();
     }
 
     /** Whether an imported label belongs to the series. */

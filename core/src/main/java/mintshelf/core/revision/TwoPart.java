@@ -1,5 +1,7 @@
 package mintshelf.core.revision;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -35,6 +37,13 @@ public record TwoPart() implements RevisionSeries {
         return label((at.get() / MINORS + 1) * MINORS)
                 .map(Outcome::granted)
                 .orElseGet(() -> Outcome.refused("revision.end", "“" + label + "” has the last letter.", ""));
+    }
+
+    @Override
+    public List<String> steps(String label) {
+        List<String> steps = new ArrayList<>(RevisionSeries.super.steps(label));
+        if (nextMajor(label) instanceof Outcome.Granted<String> other) steps.add(other.value());
+        return List.copyOf(steps);
     }
 
     @Override

@@ -1,5 +1,7 @@
 package mintshelf.core.revision;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import mintshelf.core.base.Outcome;
 
@@ -27,6 +29,13 @@ public record TwoPhase() implements RevisionSeries {
     public Outcome<String> toProduction(String label) {
         if (COUNTING.accepts(label)) return Outcome.granted(LETTERS.first());
         return Outcome.refused("revision.phase", "“" + label + "” is in production already.", "");
+    }
+
+    @Override
+    public List<String> steps(String label) {
+        List<String> steps = new ArrayList<>(RevisionSeries.super.steps(label));
+        if (toProduction(label) instanceof Outcome.Granted<String> other) steps.add(other.value());
+        return List.copyOf(steps);
     }
 
     @Override

@@ -1,7 +1,9 @@
 package mintshelf.app.page.revision;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
@@ -65,8 +67,13 @@ public class StartRevisionPage {
         this.desks = desks;
     }
 
-    /** A row of the plan: the label that a document gets, or why none; whether it was asked for or goes along. */
-    public record Row(Seen seen, Optional<String> label, Optional<Refusal> refusal, boolean asked) {}
+    /**
+     * A row of the plan: the label that a document gets, or why none; whether it was asked for or goes along.
+     *
+     * @param steps labels that are usual next, where one can be chosen now
+     */
+    public record Row(
+            Seen seen, Optional<String> label, List<String> steps, Optional<Refusal> refusal, boolean asked) {}
 
     /** Letters of the short reason: what a row of a revision block holds. */
     private static final int SHORT = 72;
@@ -111,12 +118,28 @@ public class StartRevisionPage {
 
     private Row row(Actor actor, Seen seen, boolean asked) {
         Optional<Refusal> refusal = StartRevisions.startRefusal(actor, seen.document());
-        if (refusal.isPresent()) return new Row(seen, Optional.empty(), refusal, asked);
+        if (refusal.isPresent()) return new Row(seen, Optional.empty(), List.of(), refusal, asked);
         try {
-            return new Row(seen, Optional.of(startRevisions.nextLabel(seen.document())), Optional.empty(), asked);
+            return new Row(
+                    seen,
+                    Optional.of(startRevisions.nextLabel(seen.document())),
+                    startRevisions.steps(seen.document()),
+                    Optional.empty(),
+                    asked);
         } catch (Refused e) {
-            return new Row(seen, Optional.empty(), Optional.of(e.refusal()), asked);
+            return new Row(seen, Optional.empty(), List.of(), Optional.of(e.refusal()), asked);
         }
+    }
+
+    /** Fields {@code label.ID}: the label that a document is to get; an empty one for the next. */
+    private static Map<Long, String> labels(Map<String, String> form) {
+        Map<Long, String> labels = new HashMap<>();
+        form.forEach((name, value) -> {
+            if (name.matches("label\\.\\d{1,18}") && !value.isBlank()) {
+                labels.put(Long.valueOf(name.substring(6)), value.strip());
+            }
+        });
+        return labels;
     }
 
     @PostMapping("/start-revision")
@@ -129,7 +152,8 @@ public class StartRevisionPage {
             @RequestParam(name = "checkout", defaultValue = "false") boolean thenCheckOut,
             @RequestParam Optional<Long> stray,
             @RequestParam(defaultValue = "") String upload,
-            @RequestParam(defaultValue = "") String desk) {
+            @RequestParam(defaultValue = "") String desk,
+            @RequestParam Map<String, String> form) {
         List<Long> all = new ArrayList<>(Pages.ids(items));
         item.stream().filter(id -> !all.contains(id)).limit(TakeAlong.MOST).forEach(all::add);
         if (all.isEmpty()) throw new NotThere();
@@ -145,8 +169,8 @@ public class StartRevisionPage {
         }
         boolean content = stray.isPresent() || !upload.isEmpty();
         if (content && all.size() != 1) throw new NotThere();
-        String to =
-                startRevisions.start(actor, all, actKey, first, details, (thenCheckOut || content) && stray.isEmpty());
+        String to = startRevisions.start(
+                actor, all, actKey, first, details, (thenCheckOut || content) && stray.isEmpty(), labels(form));
         if (!content) return "redirect:" + to;
         // The revision and its hold are there now; what comes stands on them, and is kept whatever becomes of it.
         Seen seen = read.view(actor, all.get(0)).seen();

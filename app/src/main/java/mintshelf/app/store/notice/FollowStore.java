@@ -1,9 +1,6 @@
 package mintshelf.app.store.notice;
 
-import static mintshelf.database.schema.Tables.FOLDER;
 import static mintshelf.database.schema.Tables.FOLLOW;
-import static mintshelf.database.schema.Tables.ITEM;
-import static mintshelf.database.schema.Tables.SHELF;
 
 import java.time.Instant;
 import java.util.Collection;
@@ -14,7 +11,6 @@ import mintshelf.app.store.Times;
 import mintshelf.core.notice.Moment;
 import org.jooq.DSLContext;
 import org.jooq.Record;
-import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** What people follow. */
@@ -38,9 +34,6 @@ public class FollowStore {
     }
 
     public record Follow(long person, Kind kind, long target, Set<Moment> moments) {}
-
-    /** A thing that a person follows, with its name. */
-    public record Named(Follow follow, String name) {}
 
     /**
      * Whether anybody follows anything: where nobody does, acts ask no further. What another node was told counts after ten seconds at
@@ -81,25 +74,12 @@ public class FollowStore {
     }
 
     /** What somebody follows, the latest first. */
-    public List<Named> of(long person, int most) {
-        return db.select(FOLLOW.fields())
-                .select(DSL.coalesce(
-                                DSL.concat(ITEM.NUMBER, DSL.inline(" "), ITEM.TITLE),
-                                FOLDER.NAME,
-                                SHELF.NAME,
-                                DSL.inline(""))
-                        .as("name"))
-                .from(FOLLOW)
-                .leftJoin(ITEM)
-                .on(FOLLOW.KIND.eq(Kind.ITEM.name()).and(ITEM.ID.eq(FOLLOW.TARGET)))
-                .leftJoin(FOLDER)
-                .on(FOLLOW.KIND.eq(Kind.FOLDER.name()).and(FOLDER.ID.eq(FOLLOW.TARGET)))
-                .leftJoin(SHELF)
-                .on(FOLLOW.KIND.eq(Kind.SHELF.name()).and(SHELF.ID.eq(FOLLOW.TARGET)))
+    public List<Follow> of(long person, int most) {
+        return db.selectFrom(FOLLOW)
                 .where(FOLLOW.PERSON.eq(person))
                 .orderBy(FOLLOW.AT.desc())
                 .limit(most)
-                .fetch(row -> new Named(follow(row), row.get("name", String.class)));
+                .fetch(FollowStore::follow);
     }
 
     /** Who follows one of these, whatever the moments; one statement. */

@@ -47,6 +47,19 @@ public class RoundListStore {
                 .fetch(ROUND.ID);
     }
 
+    /** Open rounds behind one that ask a person by name, the oldest first. */
+    public List<Long> naming(long person, long after, int most) {
+        return db.select(ROUND.ID)
+                .from(ROUND)
+                .where(
+                        ROUND.OPEN_MARK.eq(MARK),
+                        ROUND.ID.gt(after),
+                        DSL.exists(DSL.selectOne().from(ASK).where(ASK.ROUND.eq(ROUND.ID), ASK.PERSON.eq(person))))
+                .orderBy(ROUND.ID)
+                .limit(most)
+                .fetch(ROUND.ID);
+    }
+
     /** Rounds that a person sent and that were returned, the latest first. */
     public List<Long> returnedTo(long person, int most) {
         return db.select(ROUND.ID)

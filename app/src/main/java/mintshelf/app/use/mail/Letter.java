@@ -96,7 +96,8 @@ record Letter(
     /** Several notices in one mail: each with its sentence and its link. */
     static Letter together(List<Letter> parts, String origin) {
         List<String[]> lines = new ArrayList<>();
-        parts.forEach(p -> lines.add(new String[] {p.first(), p.link()[1]}));
+        parts.forEach(p -> lines.add(
+                new String[] {p.note().isEmpty() ? p.first() : p.first() + " “" + p.note() + "”", p.link()[1]}));
         return new Letter(
                 Texts.shorten(parts.get(0).subject(), 110) + " (and " + (parts.size() - 1) + " more)",
                 Numbers.count(parts.size(), "notice", "notices") + " of Mint Shelf:",

@@ -12,6 +12,7 @@ import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Places;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.notice.FollowStore;
 import mintshelf.app.store.notice.FollowStore.Kind;
@@ -131,9 +132,34 @@ public class Follow {
         });
     }
 
-    /** What the actor follows, as far as they still see it. */
-    public List<FollowStore.Named> mine(Actor actor) {
-        return follows.of(actor.person(), MOST);
+    /** Something that the actor follows, with its name. */
+    public record Named(FollowStore.Follow follow, String name) {}
+
+    /** What the actor follows, the latest first; without a name where they do not see it any more. */
+    public List<Named> mine(Actor actor) {
+        List<FollowStore.Follow> all = follows.of(actor.person(), MOST);
+        Map<Long, Seen> seen = sight.of(
+                actor,
+                all.stream()
+                        .filter(n -> n.kind() == Kind.ITEM)
+                        .map(n -> n.target())
+                        .toList());
+        return all.stream().map(n -> new Named(n, name(actor, n, seen))).toList();
+    }
+
+    /** A document is called as the actor sees it: a title that is in preparation is nobody else's. */
+    private String name(Actor actor, FollowStore.Follow n, Map<Long, Seen> seen) {
+        if (n.kind() == Kind.ITEM) {
+            Seen one = seen.get(n.target());
+            return one == null
+                    ? ""
+                    : one.document().number() + " " + one.document().title();
+        }
+        try {
+            return subject(actor, n.kind(), n.target()).name();
+        } catch (NotThere e) {
+            return "";
+        }
     }
 
     /** Follows something no more, also what is not there for the actor any more. */

@@ -56,7 +56,7 @@ public class ShowTo {
     public String show(Actor actor, String key, long item, long person, String text, String page) {
         String said = Texts.optional("The line", text, 300).orElseThrow(Refused::new);
         String of = "/documents/" + item;
-        if (!page.matches("/documents/" + item + "(/[a-z0-9/-]{0,120})?(\\?[a-z0-9=&_-]{0,100})?")) {
+        if (!page.matches("/documents/" + item + "(/[a-z0-9/-]{0,80})?(\\?[a-z0-9=&_-]{0,60})?")) {
             throw Refused.because("show.page", "That is no page of this document.", "Show the document itself.");
         }
         return acts.once(actor, key, () -> {

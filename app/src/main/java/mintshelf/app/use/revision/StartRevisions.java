@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.StartRevision;
@@ -54,6 +55,11 @@ public class StartRevisions {
         return start.nextLabel(document);
     }
 
+    /** The labels that are usual next where the label is taken now; none where it is taken at the release. */
+    public List<String> steps(Document document) {
+        return start.isLabelAtStart(document) ? start.steps(document) : List.of();
+    }
+
     /** What is in the way of starting the next revision. */
     public static Optional<Refusal> startRefusal(Actor actor, Document document) {
         Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());
@@ -78,6 +84,22 @@ public class StartRevisions {
     /** Starts the next revision of the documents and, in the same act, checks them out. All of them or none. */
     public String start(
             Actor actor, Collection<Long> items, String key, String reason, String details, boolean checkOut) {
+        return start(actor, items, key, reason, details, checkOut, Map.of());
+    }
+
+    /**
+     * As {@link #start(Actor, Collection, String, String, String, boolean)}, some of them skipping ahead.
+     *
+     * @param labels by document, where another label than the next one is wanted
+     */
+    public String start(
+            Actor actor,
+            Collection<Long> items,
+            String key,
+            String reason,
+            String details,
+            boolean checkOut,
+            Map<Long, String> labels) {
         String why = Texts.required("The reason", reason, 200).orElseThrow(Refused::new);
         String more = Texts.optionalLines("The details", details, 10_000).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
@@ -90,15 +112,20 @@ public class StartRevisions {
             if (!refused.isEmpty()) {
                 throw Refused.because("revision.refused", String.join(" ", refused), "No revision was started.");
             }
-            for (Seen seen : all) startOne(actor, seen.document(), why, more, checkOut);
+            for (Seen seen : all) {
+                Optional<String> wanted =
+                        Optional.ofNullable(labels.get(seen.spine().id()));
+                startOne(actor, seen.document(), why, more, checkOut, wanted);
+            }
             return all.size() == 1
                     ? "/documents/" + all.get(0).spine().id() + (checkOut ? "?taken" : "")
                     : "/today" + (checkOut ? "?taken" : "");
         });
     }
 
-    private void startOne(Actor actor, Document document, String why, String details, boolean checkOut) {
-        start.start(actor, document, why, details);
+    private void startOne(
+            Actor actor, Document document, String why, String details, boolean checkOut, Optional<String> wanted) {
+        start.start(actor, document, why, details, wanted);
         if (!checkOut) return;
         Document started = spines.spine(document.id()).orElseThrow().document();
         holds.take(List.of(started), actor.person(), "", why, clock.instant());
