@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
@@ -53,6 +54,35 @@ class RevisionTest {
         assertThat(server.bean(RevisionStore.class).revisions(item))
                 .extracting(r -> r.revision().stage().stageClass())
                 .containsExactly(StageClass.SUPERSEDED, StageClass.RELEASED);
+    }
+
+    /** A label that comes later skips ahead, and what was skipped is not given any more; one that comes earlier is refused. */
+    @Test
+    void aRevisionSkipsAheadAndWhatWasSkippedIsNotGivenAnyMore() {
+        long item = server.released(server.shelf(), "skipping.txt");
+        Web priya = Web.as(server, "priya");
+        assertThat(priya.get("/start-revision?items=" + item).body())
+                .contains("name=\"label." + item + "\" value=\"B\"");
+        Map<String, String> form =
+                new HashMap<>(Map.of("items", "" + item, "actKey", Server.key(), "reason", "as agreed"));
+        for (String wrong : List.of("A", "I", "B B", "<b>")) {
+            form.put("label." + item, wrong);
+            form.put("actKey", Server.key());
+            assertThat(priya.post("/start-revision", form).statusCode())
+                    .as(wrong)
+                    .isIn(400, 409);
+            assertThat(server.document(item).pending()).as(wrong).isEmpty();
+        }
+        form.put("label." + item, "e");
+        form.put("actKey", Server.key());
+        assertThat(priya.post("/start-revision", form).statusCode()).isEqualTo(302);
+        assertThat(server.document(item).pending().orElseThrow().label()).contains("E");
+        assertThat(Web.as(server, "ines").get("/documents/" + item + "/record").body())
+                .contains("started revision E, skipping B");
+        server.checkOut("priya", item);
+        server.checkIn("priya", item, "skipped to E", false);
+        server.release("priya", item);
+        assertThat(priya.get("/start-revision?items=" + item).body()).contains("value=\"F\"");
     }
 
     @Test
