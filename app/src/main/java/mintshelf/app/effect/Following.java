@@ -82,12 +82,7 @@ class Following {
     }
 
     private Set<Long> people(Asked who) {
-        return switch (who.kind()) {
-            case ROLE ->
-                people.withRole(who.code()).stream().map(PersonStore.Person::id).collect(Collectors.toSet());
-            case GROUP -> people.members(who.id());
-            case PERSON -> Set.of(who.id());
-        };
+        return people.asked(who).stream().map(PersonStore.Person::id).collect(Collectors.toSet());
     }
 
     private void tell(List<Noted> lines) {

@@ -75,12 +75,7 @@ public class Telling {
         Set<Long> members = line.who().kind() == Asked.Kind.GROUP
                 ? people.members(line.who().id())
                 : Set.of();
-        List<PersonStore.Person> asked = switch (line.who().kind()) {
-            case ROLE -> people.withRole(line.who().code());
-            case GROUP -> people.people(members);
-            case PERSON -> people.people(Set.of(line.who().id()));
-        };
-        return asked.stream()
+        return people.asked(line.who()).stream()
                 .filter(p -> !line.fourEyes() || !authors.contains(p.id()))
                 .filter(p -> SignOffRules.asks(line, members, grants.access(p.id(), p.name()), places))
                 .toList();

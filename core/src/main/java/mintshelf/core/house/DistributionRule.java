@@ -80,12 +80,7 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
             if (!s.shelf().isEmpty() && !house.shelves().containsKey(s.shelf())) {
                 wrong.add(no("A sentence names a shelf that is not there.", "Choose one."));
             }
-            boolean known = switch (s.who().kind()) {
-                case ROLE -> house.roles().containsKey(s.who().code());
-                case GROUP -> house.groups().containsKey(s.who().code());
-                case PERSON -> house.people().containsKey(s.who().code());
-            };
-            if (!known)
+            if (!house.knows(s.who()))
                 wrong.add(
                         no("A sentence tells whom nobody knows here: " + s.who().code() + ".", "Choose somebody."));
             if (!seen.add(s)) wrong.add(no("A sentence stands twice.", "Take one away."));

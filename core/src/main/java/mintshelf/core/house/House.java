@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.stream.Collectors;
 import mintshelf.core.route.Route;
+import mintshelf.core.signoff.Asked;
 
 /**
  * What rules of a house may name, by codes: names of kinds, series, roles, groups, people and shelves, routes, sign-off rules and facts in force.
@@ -55,5 +56,22 @@ public record House(
         Map<String, SignOffRule> rules = new HashMap<>(signOffs);
         rules.put(rule.code(), rule);
         return new House(kinds, series, routes, facts, rules, roles, groups, people, shelves);
+    }
+
+    private Map<String, String> named(Asked.Kind kind) {
+        return switch (kind) {
+            case ROLE -> roles;
+            case GROUP -> groups;
+            case PERSON -> people;
+        };
+    }
+
+    /** What somebody who is asked or told is called; the code where nobody is called so any more. */
+    String name(Asked who) {
+        return name(named(who.kind()), who.code());
+    }
+
+    boolean knows(Asked who) {
+        return named(who.kind()).containsKey(who.code());
     }
 }

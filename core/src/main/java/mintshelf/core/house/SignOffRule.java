@@ -62,13 +62,7 @@ public record SignOffRule(String code, String name, List<SignOffLine> asked, Pol
 
     /** What somebody asked is called; the code where nothing is called so any more. */
     public static String name(Asked who, House house) {
-        return House.name(
-                switch (who.kind()) {
-                    case ROLE -> house.roles();
-                    case GROUP -> house.groups();
-                    case PERSON -> house.people();
-                },
-                who.code());
+        return house.name(who);
     }
 
     @Override
@@ -120,12 +114,8 @@ public record SignOffRule(String code, String name, List<SignOffLine> asked, Pol
 
     private static Optional<Refusal> who(SignOffLine line, House house) {
         Asked who = line.who();
-        boolean known = switch (who.kind()) {
-            case ROLE -> house.roles().containsKey(who.code());
-            case GROUP -> house.groups().containsKey(who.code());
-            case PERSON -> house.people().containsKey(who.code());
-        };
-        if (!known) return Optional.of(no("It asks whom nobody knows here: " + who.code() + ".", "Choose somebody."));
+        if (!house.knows(who))
+            return Optional.of(no("It asks whom nobody knows here: " + who.code() + ".", "Choose somebody."));
         if (who.kind() == Asked.Kind.PERSON && line.needed() != 1) {
             return Optional.of(no("One person signs once.", "Ask a group or a role for more."));
         }

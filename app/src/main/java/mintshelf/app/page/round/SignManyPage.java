@@ -1,23 +1,20 @@
 package mintshelf.app.page.round;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.PasswordAgain;
-import mintshelf.app.effect.run.PlanMoved;
-import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.sight.RoundSight.RoundView;
-import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.run.ActOverSet;
-import mintshelf.core.base.Plan;
 import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -90,26 +87,8 @@ public class SignManyPage {
         }
         Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
         Wish wish = Wish.sign(decided, remark).saidAgain(decided.signs() && again.said(actor, password));
-        // What has moved on since the page was made is not signed unseen: neither before this plan nor after it.
-        Plan<SetAct.PlanLine> plan = over.plan(actor, Run.What.SIGN, document, wish);
-        for (Plan.Row<SetAct.PlanLine> row : plan.rows()) {
-            Spine spine = row.of().seen().spine();
-            boolean asSeen = row.of().expected().equals(form.get("seen." + spine.id()));
-            if (row.refusals().isEmpty() && !asSeen)
-                throw movedOn(spine.document().number());
-        }
-        try {
-            String digest = ActOverSet.digest(plan);
-            return "redirect:/runs/" + over.begin(actor, Run.What.SIGN, document, wish, Optional.of(digest), actKey);
-        } catch (PlanMoved e) {
-            throw movedOn("What you chose");
-        }
-    }
-
-    private static Refused movedOn(String what) {
-        return Refused.because(
-                "page.old",
-                what + " has moved on since your page was made.",
-                "Look at it as it stands now; nothing was signed.");
+        Map<Long, String> shown = new HashMap<>();
+        for (long id : document) shown.put(id, form.getOrDefault("seen." + id, ""));
+        return "redirect:/runs/" + over.beginAsShown(actor, Run.What.SIGN, document, wish, shown, actKey);
     }
 }

@@ -17,6 +17,7 @@ import java.util.stream.Collectors;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
+import mintshelf.core.signoff.Asked;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
@@ -190,6 +191,15 @@ public class PersonStore {
                 .where(PERSON.ID.in(ids), PERSON.LEFT_AT.isNull())
                 .orderBy(PERSON.NAME, PERSON.ID)
                 .fetch(PersonStore::person);
+    }
+
+    /** The people of a role, of a group, or one of them, by name; those who left are not among them. */
+    public List<Person> asked(Asked who) {
+        return switch (who.kind()) {
+            case ROLE -> withRole(who.code());
+            case GROUP -> people(members(who.id()));
+            case PERSON -> people(Set.of(who.id()));
+        };
     }
 
     /** The names of everybody who has not left, by number. */

@@ -1,10 +1,7 @@
 package mintshelf.app.use.house;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.sight.Grants;
@@ -42,18 +39,10 @@ public class ReadDistribution {
 
     public Told told(Actor actor, Sentence sentence) {
         HouseRules.ask(actor);
-        Set<Long> ids = switch (sentence.who().kind()) {
-            case ROLE ->
-                people.withRole(sentence.who().code()).stream()
-                        .map(Person::id)
-                        .collect(Collectors.toCollection(LinkedHashSet::new));
-            case GROUP -> people.members(sentence.who().id());
-            case PERSON -> Set.of(sentence.who().id());
-        };
         List<Place> places = places(sentence);
         List<String> names = new ArrayList<>();
         List<String> blind = new ArrayList<>();
-        for (Person p : people.people(ids)) {
+        for (Person p : people.asked(sentence.who())) {
             boolean sees = grants.actor(p.id())
                     .filter(who -> places.stream()
                             .anyMatch(place -> who.access().may(Right.SEE_ALL, place)

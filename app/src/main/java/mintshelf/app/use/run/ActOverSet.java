@@ -20,6 +20,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Grants;
+import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
@@ -147,6 +148,35 @@ public class ActOverSet {
         // Sent again meanwhile, it is the first one's to go on with.
         if (begun.get() != null) goOn(actor, begun.get(), clock.instant().plus(REQUEST));
         return Long.parseLong(id);
+    }
+
+    /**
+     * Does the act where all that goes stands as a page showed it: what has moved on since is not done unseen, neither before this plan
+     * nor after it.
+     *
+     * @param shown what a row was expected to be at, by document
+     */
+    public long beginAsShown(
+            Actor actor, Run.What what, Collection<Long> items, Wish wish, Map<Long, String> shown, String key) {
+        if (runs.of(actor.person(), key).isPresent()) return Long.parseLong(once.once(actor, key, () -> "0"));
+        Plan<SetAct.PlanLine> plan = plan(actor, what, items, wish);
+        for (SetAct.PlanLine line : plan.going()) {
+            Spine spine = line.seen().spine();
+            if (!line.expected().equals(shown.get(spine.id())))
+                throw movedOn(spine.document().number());
+        }
+        try {
+            return begin(actor, what, items, wish, Optional.of(digest(plan)), key);
+        } catch (PlanMoved e) {
+            throw movedOn("What you chose");
+        }
+    }
+
+    private static Refused movedOn(String what) {
+        return Refused.because(
+                "page.old",
+                what + " has moved on since your page was made.",
+                "Look at it as it stands now; nothing was changed.");
     }
 
     private RunStore.Work begin(Actor actor, Run.What what, Plan<SetAct.PlanLine> plan, Wish wish, String key) {

@@ -130,50 +130,57 @@ public class ReadRunning {
                     w.waiting() == 0 ? "" : "Set SPRING_MAIL_HOST; what waits is sent then.",
                     "");
         }
-        if (w.failed() > 0) {
-            return new Part(
-                    "Mail",
-                    false,
-                    says + " " + Numbers.count(w.failed(), "mail", "mails") + " failed in two weeks, the last: "
-                            + (w.says().isEmpty() ? "without a word" : w.says()),
-                    "Correct the addresses or the mail server, then send them again.",
-                    "mails");
-        }
-        return isStuck(w, now)
-                ? new Part("Mail", false, says, "Look whether the mail server answers.", "")
-                : Part.well("Mail", says);
+        String failed = Numbers.count(w.failed(), "mail", "mails") + " failed in two weeks";
+        return part(
+                "Mail",
+                w,
+                says,
+                failed,
+                "Correct the addresses or the mail server, then send them again.",
+                "mails",
+                "Look whether the mail server answers.",
+                now);
     }
 
-    private Part outputs(RunningStore.Work w, Instant now) {
-        String says = work(w, "output", "outputs", now);
-        if (w.failed() > 0) {
-            return new Part(
-                    "Outputs",
-                    false,
-                    says + " " + Numbers.count(w.failed(), "one", "of them") + " could not be made, the last: "
-                            + w.says(),
-                    "Their documents say why. Try again when the cause is gone.",
-                    "outputs");
-        }
-        return isStuck(w, now)
-                ? new Part("Outputs", false, says, "A node may be busy; restart one if it does not shrink.", "")
-                : Part.well("Outputs", says);
+    private static Part outputs(RunningStore.Work w, Instant now) {
+        return part(
+                "Outputs",
+                w,
+                work(w, "output", "outputs", now),
+                Numbers.count(w.failed(), "one", "of them") + " could not be made",
+                "Their documents say why. Try again when the cause is gone.",
+                "outputs",
+                "A node may be busy; restart one if it does not shrink.",
+                now);
     }
 
-    private Part runs(RunningStore.Work w, Instant now) {
-        String says = work(w, "run", "runs", now);
+    private static Part runs(RunningStore.Work w, Instant now) {
+        return part(
+                "Runs",
+                w,
+                work(w, "run", "runs", now),
+                Numbers.count(w.failed(), "run", "runs") + " stopped in two weeks",
+                "Whoever began one goes on with what is left, on its page.",
+                "",
+                "A node may be busy; restart one if it does not end.",
+                now);
+    }
+
+    /** Work that nodes take: well, stuck, or with failures, of which the last one says why. */
+    private static Part part(
+            String name,
+            RunningStore.Work w,
+            String says,
+            String failed,
+            String remedy,
+            String again,
+            String whenStuck,
+            Instant now) {
         if (w.failed() > 0) {
-            return new Part(
-                    "Runs",
-                    false,
-                    says + " " + Numbers.count(w.failed(), "run", "runs") + " stopped in two weeks, the last: "
-                            + w.says(),
-                    "Whoever began one goes on with what is left, on its page.",
-                    "");
+            String last = w.says().isEmpty() ? "without a word" : w.says();
+            return new Part(name, false, says + " " + failed + ", the last: " + last, remedy, again);
         }
-        return isStuck(w, now)
-                ? new Part("Runs", false, says, "A node may be busy; restart one if it does not end.", "")
-                : Part.well("Runs", says);
+        return isStuck(w, now) ? new Part(name, false, says, whenStuck, "") : Part.well(name, says);
     }
 
     private Part words() {
