@@ -1,13 +1,9 @@
 package mintshelf.app.effect;
 
-import java.time.Clock;
-import java.time.Duration;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.person.PersonStore;
-import mintshelf.app.store.person.SignInStore;
-import mintshelf.core.base.Texts;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.stereotype.Component;
 
@@ -17,29 +13,19 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class PasswordAgain {
-    private static final int MOST = 8;
-    private static final Duration WINDOW = Duration.ofMinutes(15);
-
     private final PersonStore people;
-    private final SignInStore signIns;
+    private final Guesses guesses;
     private final BCryptPasswordEncoder passwords;
     private final UnitOfWork unit;
     private final Recorder recorder;
-    private final Clock clock;
 
     PasswordAgain(
-            PersonStore people,
-            SignInStore signIns,
-            BCryptPasswordEncoder passwords,
-            UnitOfWork unit,
-            Recorder recorder,
-            Clock clock) {
+            PersonStore people, Guesses guesses, BCryptPasswordEncoder passwords, UnitOfWork unit, Recorder recorder) {
         this.people = people;
-        this.signIns = signIns;
+        this.guesses = guesses;
         this.passwords = passwords;
         this.unit = unit;
         this.recorder = recorder;
-        this.clock = clock;
     }
 
     /**
@@ -50,9 +36,7 @@ public class PasswordAgain {
      */
     public boolean said(Actor actor, String said) {
         if (said.isEmpty()) return false;
-        String from = Texts.shorten(Texts.line(actor.address()), 60);
-        unit.run(() -> signIns.noteSignIn(actor.login(), from, clock.instant()));
-        if (signIns.tries(actor.login(), from, clock.instant().minus(WINDOW)).pair() > MOST) {
+        if (guesses.isOneTooMany(actor.login(), actor.address())) {
             throw Refused.because(
                     "sign.braked", "Too many wrong passwords.", "Wait a quarter of an hour; nothing was signed.");
         }
@@ -64,7 +48,7 @@ public class PasswordAgain {
                     () -> recorder.noteHouse(actor, "person.password_failed", "gave a wrong password for signing", ""));
             throw Refused.because("sign.password", "That is not your password.", "Type it again; nothing was signed.");
         }
-        unit.run(() -> signIns.forgetSignIns(actor.login(), from));
+        unit.run(() -> guesses.forget(actor.login(), actor.address()));
         return true;
     }
 }

@@ -1,13 +1,11 @@
 package mintshelf.app.use.person;
 
-import java.time.Clock;
-import java.time.Duration;
 import java.util.Optional;
 import java.util.OptionalLong;
+import mintshelf.app.effect.Guesses;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.person.PersonStore;
-import mintshelf.app.store.person.SignInStore;
 import mintshelf.core.base.Texts;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -18,34 +16,20 @@ import org.springframework.stereotype.Service;
  */
 @Service
 public class SignIn {
-    /** Tries of one address at one account: who guesses is braked long before the account that is guessed at. */
-    static final int MOST_PER_PAIR = 8;
-
-    static final int MOST_PER_ADDRESS = 60;
-    static final int MOST_PER_ACCOUNT = 100;
-    static final Duration WINDOW = Duration.ofMinutes(15);
-
     private final PersonStore people;
-    private final SignInStore signIns;
+    private final Guesses guesses;
     private final BCryptPasswordEncoder passwords;
     private final UnitOfWork unit;
     private final Recorder recorder;
-    private final Clock clock;
     private final String nobody;
 
     public SignIn(
-            PersonStore people,
-            SignInStore signIns,
-            BCryptPasswordEncoder passwords,
-            UnitOfWork unit,
-            Recorder recorder,
-            Clock clock) {
+            PersonStore people, Guesses guesses, BCryptPasswordEncoder passwords, UnitOfWork unit, Recorder recorder) {
         this.people = people;
-        this.signIns = signIns;
+        this.guesses = guesses;
         this.passwords = passwords;
         this.unit = unit;
         this.recorder = recorder;
-        this.clock = clock;
         this.nobody = passwords.encode("nobody");
     }
 
@@ -62,14 +46,8 @@ public class SignIn {
     }
 
     public Result signIn(String login, String password, String address) {
-        // Noted before it is looked at: of thirty tries at once the ninth is as late as of thirty one after the other.
-        String from = Texts.shorten(Texts.line(address), 60);
-        unit.run(() -> signIns.noteSignIn(login, from, clock.instant()));
-        SignInStore.Tries tries = signIns.tries(login, from, clock.instant().minus(WINDOW));
-        boolean braked = tries.pair() > MOST_PER_PAIR
-                || tries.address() > MOST_PER_ADDRESS
-                || tries.account() > MOST_PER_ACCOUNT;
-        if (braked) {
+        String from = Guesses.from(address);
+        if (guesses.isOneTooMany(login, address)) {
             noteFailed(login, from, "too many tries");
             return new Result.Braked();
         }
@@ -82,7 +60,7 @@ public class SignIn {
         }
         PersonStore.Credentials person = known.get();
         unit.run(() -> {
-            signIns.forgetSignIns(login, from);
+            guesses.forget(login, address);
             recorder.noteHouse(OptionalLong.of(person.person()), Texts.line(address), "person.signed_in", "signed in");
         });
         return new Result.In(person.person(), person.login(), person.name());
