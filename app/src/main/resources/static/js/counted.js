@@ -2,7 +2,7 @@
 import { plural } from "./dom.js";
 
 export function begin(button) {
-  const boxes = [...document.querySelectorAll(".sheet-table input[type=checkbox]")];
+  const boxes = [...button.form.querySelectorAll(".sheet-table input[type=checkbox], .fill-row input[type=checkbox]")];
   const say = () => {
     const n = boxes.filter((box) => box.checked).length;
     button.textContent = `${button.dataset.countTicked} ${plural(n, "document")}`;

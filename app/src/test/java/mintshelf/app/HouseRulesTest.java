@@ -25,7 +25,9 @@ import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
+import mintshelf.core.fact.FactForm;
 import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactUse;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.house.FactRule;
@@ -55,7 +57,14 @@ class HouseRulesTest extends InAHouse {
                         SeriesRule.Counts.SERVER),
                 0,
                 "");
-        keep(new FactRule("heat_" + mark, "Heat " + mark, FactType.TEXT, "", "H\\d{3}", List.of()), 0, "");
+        keep(
+                new FactRule(
+                        "heat_" + mark,
+                        "Heat " + mark,
+                        FactForm.of(FactType.TEXT).like("H\\d{3}"),
+                        FactUse.USUAL),
+                0,
+                "");
         keep.copy(ines, Server.key(), Subject.ROUTE, "reviewed", "Welded " + mark);
         String route = "welded-" + mark;
         step("ines", route, r -> RouteEdit.pullStop(r, "release", "Inspection", StageClass.DECIDING, "read"));
@@ -219,10 +228,14 @@ class HouseRulesTest extends InAHouse {
     @Test
     void anEditionIsLaidBesideAnotherAndSetBackInOneAct() {
         String fact = "colour_" + mark;
-        keep(new FactRule(fact, "Colour " + mark, FactType.CHOICE, "", "", List.of("grey", "blue")), 0, "");
-        keep(new FactRule(fact, "Colour " + mark, FactType.CHOICE, "", "", List.of("grey", "blue", "red")), 1, "flags");
+        keep(new FactRule(fact, "Colour " + mark, FactForm.oneOf(List.of("grey", "blue")), FactUse.USUAL), 0, "");
+        keep(
+                new FactRule(fact, "Colour " + mark, FactForm.oneOf(List.of("grey", "blue", "red")), FactUse.USUAL),
+                1,
+                "flags");
         assertThat(keep(
-                        new FactRule(fact, "Colour " + mark, FactType.CHOICE, "", "", List.of("grey", "blue", "red")),
+                        new FactRule(
+                                fact, "Colour " + mark, FactForm.oneOf(List.of("grey", "blue", "red")), FactUse.USUAL),
                         2,
                         "again"))
                 .as("what says the same is no edition")

@@ -143,6 +143,9 @@ class RoutesTest {
         row(t, "/house/routes/{code}/move-over", "/house/routes/reviewed/move-over", "302 403 403 403 403 200");
         row(t, "/house/filing", "/house/filing", "302 403 403 403 403 200");
         row(t, "/house/facts", "/house/facts", "302 403 403 403 403 200");
+        row(t, "/house/kinds/{code}/fill/{fact}", "/house/kinds/drawing/fill/material", "302 403 403 403 403 200");
+        row(t, "/look-up/people", "/look-up/people?q=pri", "302 200 200 200 200 200");
+        row(t, "/look-up/documents", "/look-up/documents?q=ordered", "302 200 200 200 200 200");
         row(t, "/house/facts/{code}", "/house/facts/material", "302 403 403 403 403 200");
         row(t, "/house/try", "/house/try", "302 403 403 403 403 200");
         row(t, "/house/sign-offs", "/house/sign-offs", "302 403 403 403 403 200");
@@ -338,6 +341,7 @@ class RoutesTest {
                     .replace("{grant}", "1")
                     .replace("{group}", "1")
                     .replace("{code}", "reviewed")
+                    .replace("{fact}", "material")
                     .replace("{waiver}", "1")
                     .replace("{seq}", "1")
                     .replace("{ask}", "1")

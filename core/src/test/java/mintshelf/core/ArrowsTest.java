@@ -21,7 +21,7 @@ class ArrowsTest {
     private static final Map<String, Set<String>> ARROWS = Map.ofEntries(
             Map.entry("base", Set.of()),
             Map.entry("content", Set.of("base")),
-            Map.entry("fact", Set.of("base")),
+            Map.entry("fact", Set.of("base", "access", "revision")),
             Map.entry("access", Set.of("base")),
             Map.entry("audit", Set.of("base")),
             Map.entry("notice", Set.of()),

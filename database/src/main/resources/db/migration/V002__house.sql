@@ -155,16 +155,15 @@ create table if not exists filing_rule (
   constraint filing_rule_kind foreign key (kind) references kind (id)
 );
 
--- A named value that documents record: its type and its rules.
+-- A named value that documents record: its type, what its values look like (form), how it comes to one and who may change it (used).
 create table if not exists fact (
   id bigint not null auto_increment primary key,
   name varchar(60) not null,
   name_key varchar(60) character set utf8mb4 collate utf8mb4_nopad_bin not null,
   label varchar(80) not null,
   type varchar(10) character set ascii collate ascii_bin not null,
-  unit varchar(20) not null default '',
-  pattern varchar(200) not null default '',
-  choices json null,
+  form json not null,
+  used json not null,
   constraint fact_name unique (name_key),
   constraint fact_type check (type in ('TEXT','NUMBER','DATE','YES_NO','CHOICE','PERSON','DOCUMENT'))
 );

@@ -2,27 +2,19 @@ package mintshelf.app.effect;
 
 import java.time.Clock;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.document.VersionStore.Added;
-import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.structure.Reference;
-import mintshelf.core.base.Outcome;
-import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.VersionDigest;
-import mintshelf.core.fact.FactReader;
-import mintshelf.core.fact.FactValue;
 import org.springframework.stereotype.Component;
 
 /** Makes the next version of a document of what came back; within the transaction of the act, under the document's lock. */
@@ -31,8 +23,6 @@ public class NewVersions {
     private final VersionStore versions;
     private final FactStore facts;
     private final ListStore lists;
-    private final HouseStore house;
-    private final Sheets sheets;
     private final References references;
     private final Links links;
     private final FallingSignOffs signOffs;
@@ -42,8 +32,6 @@ public class NewVersions {
             VersionStore versions,
             FactStore facts,
             ListStore lists,
-            HouseStore house,
-            Sheets sheets,
             References references,
             Links links,
             FallingSignOffs signOffs,
@@ -51,8 +39,6 @@ public class NewVersions {
         this.versions = versions;
         this.facts = facts;
         this.lists = lists;
-        this.house = house;
-        this.sheets = sheets;
         this.references = references;
         this.links = links;
         this.signOffs = signOffs;
@@ -101,32 +87,5 @@ public class NewVersions {
         signOffs.changed(
                 actor, document.id(), made.says().isEmpty() ? "version " + added.number() + " came" : made.says());
         return added;
-    }
-
-    /**
-     * Takes over what the designer changed in the title block. What stands there as it stood before leaves the record alone, for
-     * somebody may have put it right there meanwhile.
-     *
-     * @return what was taken over, in words; empty for nothing
-     */
-    public String takeFacts(Document document, StoredContent content) {
-        Map<String, String> now = sheets.facts(content);
-        if (now.isEmpty()) return "";
-        Map<String, String> before =
-                sheets.facts(versions.version(document.id(), document.head().number())
-                        .orElseThrow()
-                        .content());
-        long revision = document.pending().orElseThrow().id();
-        Map<String, String> kept = facts.facts(revision);
-        List<String> taken = new ArrayList<>();
-        for (KindFact fact : house.factSheets().getOrDefault(document.place().kind(), List.of())) {
-            String name = fact.fact().name();
-            String said = now.get(name);
-            if (said == null || said.equals(before.get(name)) || said.equals(kept.get(name))) continue;
-            if (!(FactReader.read(fact.fact(), said) instanceof Outcome.Granted<Optional<FactValue>> read)) continue;
-            facts.setFact(revision, fact.fact().id(), read.value());
-            taken.add(fact.fact().label() + " “" + Texts.shorten(said, 60) + "”");
-        }
-        return Texts.shorten(String.join(", ", taken), 300);
     }
 }

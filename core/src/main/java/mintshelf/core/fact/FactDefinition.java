@@ -7,13 +7,22 @@ import java.util.List;
  *
  * @param name as searched and mapped: {@code material}
  * @param label as shown: "Material"
- * @param unit unit symbol of a number, empty for others
- * @param pattern regular expression that a text must match as a whole, empty for any
- * @param choices the values of a list
  */
-public record FactDefinition(
-        long id, String name, String label, FactType type, String unit, String pattern, List<String> choices) {
-    public FactDefinition {
-        choices = List.copyOf(choices);
+public record FactDefinition(long id, String name, String label, FactForm form, FactUse use) {
+    public FactType type() {
+        return form.type();
+    }
+
+    public String unit() {
+        return form.unit();
+    }
+
+    public List<String> choices() {
+        return form.choices();
+    }
+
+    /** Name and unit, as a field is labelled: "Mass, kg". */
+    public String labelled() {
+        return form.unit().isEmpty() ? label : label + ", " + form.unit();
     }
 }

@@ -1,29 +1,36 @@
 package mintshelf.core.house;
 
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactForm;
+import mintshelf.core.fact.FactLookup;
+import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactUse;
+import mintshelf.core.fact.Formula;
 
 /**
- * What a fact is.
+ * What a fact is, how it comes to its value, and who may change it when.
  *
  * @param code as searched and mapped: {@code material}
  * @param label as shown: "Material"
- * @param unit unit symbol of a number, empty for others
- * @param pattern form that a text must have as a whole, empty for any
- * @param choices the values of a list
  */
-public record FactRule(String code, String label, FactType type, String unit, String pattern, List<String> choices)
-        implements Rule {
+public record FactRule(String code, String label, FactForm form, FactUse use) implements Rule {
     private static final int MOST_CHOICES = 200;
 
-    public FactRule {
-        choices = List.copyOf(choices);
+    public FactType type() {
+        return form.type();
     }
 
     @Override
@@ -38,25 +45,28 @@ public record FactRule(String code, String label, FactType type, String unit, St
 
     /** What its values are: "a number in kg", "A0, A1 or A2". */
     public String values() {
-        return switch (type) {
-            case TEXT -> pattern.isEmpty() ? "a text" : "a text of the form " + pattern;
-            case NUMBER -> unit.isEmpty() ? "a number" : "a number in " + unit;
-            case DATE -> "a day";
-            case YES_NO -> "yes or no";
-            case CHOICE -> listed(choices);
-            case PERSON -> "a person";
-            case DOCUMENT -> "a document";
-        };
+        return form.says();
     }
 
-    private static String listed(List<String> choices) {
-        if (choices.size() < 2) return String.join("", choices);
-        return String.join(", ", choices.subList(0, choices.size() - 1)) + " or " + choices.get(choices.size() - 1);
+    /** As acts read it. */
+    public FactDefinition definition(long id) {
+        return new FactDefinition(id, code, label, form, use);
     }
 
     @Override
     public List<RuleLine> lines(House house) {
-        return List.of(RuleLine.of("Name", label), RuleLine.of("Values", values()));
+        List<RuleLine> lines = new ArrayList<>();
+        lines.add(RuleLine.of("Name", label));
+        lines.add(RuleLine.of("Values", values()));
+        lines.add(RuleLine.of("Source", use.source().words() + (use.formula().isEmpty() ? "" : ": " + use.formula())));
+        if (!use.preset().isEmpty()) lines.add(RuleLine.of("Preset", preset()));
+        if (use.source().isTyped()) lines.add(RuleLine.of("Typed", use.hands().says()));
+        return List.copyOf(lines);
+    }
+
+    private String preset() {
+        if (type() == FactType.DATE && use.preset().equals(FactUse.TODAY)) return "the day of filing";
+        return type() == FactType.PERSON ? "who files it" : use.preset();
     }
 
     @Override
@@ -75,26 +85,30 @@ public record FactRule(String code, String label, FactType type, String unit, St
                     "“" + code + "” means something else in number patterns.",
                     "Choose another short name."));
         }
-        if (unit.length() > 20)
+        if (form.unit().length() > 20)
             wrong.add(Refusal.of("fact.unit", "The unit is longer than 20 letters.", "Shorten it."));
-        if (!unit.isEmpty() && type != FactType.NUMBER) {
+        if (!form.unit().isEmpty() && type() != FactType.NUMBER) {
             wrong.add(Refusal.of("fact.unit", "Only numbers have a unit.", "Empty it, or make the fact a number."));
         }
-        if (!pattern.isEmpty()) Rule.form("The form", pattern).ifPresent(wrong::add);
+        if (!form.pattern().isEmpty()) Rule.form("The form", form.pattern()).ifPresent(wrong::add);
         choices(wrong);
+        range(wrong);
         FactRule was = house.facts().get(code);
-        if (was != null && was.type() != type) {
+        if (was != null && was.type() != type()) {
             wrong.add(Refusal.of(
                     "fact.type",
                     "What documents say under " + was.label() + " is "
                             + was.type().name().toLowerCase(Locale.ROOT).replace('_', ' ') + ".",
                     "Make another fact for the other type; this one keeps its values."));
         }
+        source(wrong, house);
+        if (wrong.isEmpty()) presetFits(wrong);
         return List.copyOf(wrong);
     }
 
     private void choices(List<Refusal> wrong) {
-        if ((type == FactType.CHOICE) == choices.isEmpty()) {
+        List<String> choices = form.choices();
+        if ((type() == FactType.CHOICE) == choices.isEmpty()) {
             wrong.add(
                     choices.isEmpty()
                             ? Refusal.of(
@@ -115,5 +129,95 @@ public record FactRule(String code, String label, FactType type, String unit, St
             wrong.add(Refusal.of(
                     "fact.choices", "A list has at most " + MOST_CHOICES + " values.", "Use a text with a form."));
         }
+    }
+
+    /** The ends of a range are values of the fact themselves, and leave something between them. */
+    private void range(List<Refusal> wrong) {
+        if (form.least().isEmpty() && form.most().isEmpty()) return;
+        boolean ordered;
+        if (type() == FactType.NUMBER) {
+            String number = "[+-]?\\d{1,20}(\\.\\d{1,10})?";
+            ordered = List.of(form.least(), form.most()).stream().allMatch(e -> e.isEmpty() || e.matches(number))
+                    && (form.least().isEmpty()
+                            || form.most().isEmpty()
+                            || new BigDecimal(form.least()).compareTo(new BigDecimal(form.most())) <= 0);
+        } else if (type() == FactType.DATE) {
+            ordered = daysInOrder();
+        } else {
+            wrong.add(Refusal.of("fact.range", "Only numbers and days lie in a range.", "Empty its ends."));
+            return;
+        }
+        if (!ordered) {
+            wrong.add(Refusal.of(
+                    "fact.range",
+                    "Nothing lies between “" + Texts.shorten(form.least(), 40) + "” and “"
+                            + Texts.shorten(form.most(), 40) + "”.",
+                    type() == FactType.DATE
+                            ? "Write two days such as 2026-11-23, the earlier one first."
+                            : "Write two numbers such as 0.5 and 40, the smaller one first."));
+        }
+    }
+
+    private boolean daysInOrder() {
+        try {
+            LocalDate least = form.least().isEmpty() ? LocalDate.MIN : LocalDate.parse(form.least());
+            LocalDate most = form.most().isEmpty() ? LocalDate.MAX : LocalDate.parse(form.most());
+            return !least.isAfter(most);
+        } catch (DateTimeException e) {
+            return false;
+        }
+    }
+
+    private void source(List<Refusal> wrong, House house) {
+        if (use.source() != FactSource.COMPUTED) {
+            if (!use.formula().isEmpty()) {
+                wrong.add(Refusal.of("fact.formula", "Only what is put together has a formula.", "Empty it."));
+            }
+            return;
+        }
+        if (type() != FactType.TEXT) {
+            wrong.add(Refusal.of("fact.formula", "What is put together is a text.", "Make the fact a text."));
+        }
+        if (!use.preset().isEmpty()) {
+            wrong.add(Refusal.of("fact.preset", "What is put together has no preset.", "Empty it."));
+        }
+        Outcome<Formula> read = Formula.parse(use.formula());
+        read.refusal().ifPresent(wrong::add);
+        if (!(read instanceof Outcome.Granted<Formula> formula)) return;
+        for (String named : formula.value().facts()) {
+            FactRule other = house.facts().get(named);
+            if (named.equals(code) || other == null || other.use().source() == FactSource.COMPUTED) {
+                wrong.add(Refusal.of(
+                        "fact.formula",
+                        other == null && !named.equals(code)
+                                ? "It names a fact that is not there: " + named + "."
+                                : "It names " + named + ", which is put together itself.",
+                        "Name facts that are typed or read."));
+            }
+        }
+        house.facts().values().stream()
+                .filter(f -> !f.code().equals(code) && f.use().source() == FactSource.COMPUTED)
+                .filter(f -> Formula.parse(f.use().formula()) instanceof Outcome.Granted<Formula> g
+                        && g.value().facts().contains(code))
+                .forEach(f -> wrong.add(Refusal.of(
+                        "fact.formula",
+                        f.label() + " is put together from it already.",
+                        "Take it out of " + f.label() + " first.")));
+    }
+
+    /** A preset that the fact would refuse could never be kept by who files. A document is looked for when somebody files. */
+    private void presetFits(List<Refusal> wrong) {
+        String preset = use.preset();
+        boolean day = type() == FactType.DATE && preset.equals(FactUse.TODAY);
+        boolean whoFiles = type() == FactType.PERSON && preset.equals(FactUse.ME);
+        if (preset.isEmpty() || day || whoFiles) return;
+        if (type() == FactType.PERSON) {
+            wrong.add(Refusal.of("fact.preset", "The preset of a person is who files it.", "Choose that, or none."));
+            return;
+        }
+        FactReader.read(definition(0), preset, FactLookup.AS_SAID)
+                .refusal()
+                .map(r -> Refusal.of("fact.preset", "The preset does not fit. " + r.reason(), "Correct it."))
+                .ifPresent(wrong::add);
     }
 }

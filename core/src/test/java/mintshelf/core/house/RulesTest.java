@@ -18,8 +18,12 @@ import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Stage;
 import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactForm;
+import mintshelf.core.fact.FactLookup;
 import mintshelf.core.fact.FactReader;
+import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactUse;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.house.KindRule.OnSheet;
 import mintshelf.core.house.RuleDifference.What;
@@ -61,7 +65,8 @@ class RulesTest {
             STRAIGHT.stages(),
             List.of(new Move(
                     "go", "Go", "preparation", "released", Right.CHANGE, List.of(), List.of(Effect.RELEASE_LINES))));
-    private static final FactRule MATERIAL = new FactRule("material", "Material", FactType.TEXT, "", "", List.of());
+    private static final FactRule MATERIAL =
+            new FactRule("material", "Material", FactForm.of(FactType.TEXT), FactUse.USUAL);
     static final SignOffRule CHECK = new SignOffRule(
             "check",
             "Check",
@@ -168,19 +173,21 @@ class RulesTest {
 
     @Test
     void aFactThatHasValuesKeepsItsType() {
-        assertThat(codes(new FactRule("material", "Stuff", FactType.TEXT, "", "[A-Z0-9-]+", List.of())))
+        assertThat(codes(new FactRule(
+                        "material", "Stuff", FactForm.of(FactType.TEXT).like("[A-Z0-9-]+"), FactUse.USUAL)))
                 .isEmpty();
-        assertThat(codes(new FactRule("material", "Material", FactType.NUMBER, "kg", "", List.of())))
+        assertThat(codes(new FactRule(
+                        "material", "Material", FactForm.of(FactType.NUMBER).in("kg"), FactUse.USUAL)))
                 .containsExactly("fact.type");
     }
 
     @Test
     void aFactsValuesAreSaid() {
-        assertThat(new FactRule("f", "F", FactType.CHOICE, "", "", List.of("A0", "A1", "A2")).values())
+        assertThat(new FactRule("f", "F", FactForm.oneOf(List.of("A0", "A1", "A2")), FactUse.USUAL).values())
                 .isEqualTo("A0, A1 or A2");
-        assertThat(new FactRule("f", "F", FactType.NUMBER, "kg", "", List.of()).values())
+        assertThat(new FactRule("f", "F", FactForm.of(FactType.NUMBER).in("kg"), FactUse.USUAL).values())
                 .isEqualTo("a number in kg");
-        assertThat(new FactRule("f", "F", FactType.TEXT, "", "\\d+:\\d+", List.of()).values())
+        assertThat(new FactRule("f", "F", FactForm.of(FactType.TEXT).like("\\d+:\\d+"), FactUse.USUAL).values())
                 .isEqualTo("a text of the form \\d+:\\d+");
     }
 
@@ -198,16 +205,91 @@ class RulesTest {
     void aFactThatCannotBeFilledIsRefused(
             String name, FactType type, String unit, String form, String choices, String code) {
         List<String> values = choices.isEmpty() ? List.of() : List.of(choices.split("\\|"));
-        assertThat(codes(new FactRule(name, "Label", type, unit, form, values))).containsExactly(code);
+        assertThat(codes(new FactRule(name, "Label", new FactForm(type, unit, form, values, "", ""), FactUse.USUAL)))
+                .containsExactly(code);
+    }
+
+    @Test
+    void aRangeLeavesSomethingAndBelongsToNumbersAndDays() {
+        FactForm mass = FactForm.of(FactType.NUMBER).in("kg");
+        assertThat(codes(new FactRule("mass", "Mass", mass.within("0.5", "40"), FactUse.USUAL)))
+                .isEmpty();
+        assertThat(codes(new FactRule("mass", "Mass", mass.within("40", "0.5"), FactUse.USUAL)))
+                .containsExactly("fact.range");
+        assertThat(codes(new FactRule("mass", "Mass", mass.within("heavy", ""), FactUse.USUAL)))
+                .containsExactly("fact.range");
+        FactForm day = FactForm.of(FactType.DATE);
+        assertThat(codes(new FactRule("due", "Due", day.within("2026-01-01", ""), FactUse.USUAL)))
+                .isEmpty();
+        assertThat(codes(new FactRule("due", "Due", day.within("2026-13-01", ""), FactUse.USUAL)))
+                .containsExactly("fact.range");
+        assertThat(codes(new FactRule("word", "Word", FactForm.of(FactType.TEXT).within("a", "b"), FactUse.USUAL)))
+                .containsExactly("fact.range");
+        assertThat(mass.within("0.5", "40").says()).isEqualTo("a number in kg, from 0.5 to 40");
+        assertThat(day.within("2026-01-01", "").says()).isEqualTo("a day, 2026-01-01 or later");
+    }
+
+    @Test
+    void aPresetIsAValueOfItsFact() {
+        FactForm mass = FactForm.of(FactType.NUMBER).within("0.5", "40");
+        assertThat(codes(new FactRule("mass", "Mass", mass, FactUse.USUAL.preset("1"))))
+                .isEmpty();
+        assertThat(codes(new FactRule("mass", "Mass", mass, FactUse.USUAL.preset("41"))))
+                .containsExactly("fact.preset");
+        FactForm person = FactForm.of(FactType.PERSON);
+        assertThat(codes(new FactRule("owner", "Owner", person, FactUse.USUAL.preset("me"))))
+                .isEmpty();
+        assertThat(codes(new FactRule("owner", "Owner", person, FactUse.USUAL.preset("priya"))))
+                .containsExactly("fact.preset");
+        assertThat(codes(new FactRule("on", "On", FactForm.of(FactType.DATE), FactUse.USUAL.preset("today"))))
+                .isEmpty();
+        assertThat(codes(new FactRule("on", "On", FactForm.of(FactType.DATE), FactUse.USUAL.preset("tomorrow"))))
+                .containsExactly("fact.preset");
+    }
+
+    @Test
+    void whatIsPutTogetherEnds() {
+        FactForm text = FactForm.of(FactType.TEXT);
+        FactRule computed =
+                new FactRule("call", "Call-out", text, FactUse.USUAL.from(FactSource.COMPUTED, "{material} bright"));
+        assertThat(codes(computed)).isEmpty();
+        assertThat(codes(new FactRule("call", "C", text, FactUse.USUAL.from(FactSource.COMPUTED, "{call} again"))))
+                .containsExactly("fact.formula");
+        assertThat(codes(new FactRule("call", "C", text, FactUse.USUAL.from(FactSource.COMPUTED, "{nothing}"))))
+                .containsExactly("fact.formula");
+        assertThat(codes(new FactRule("call", "C", text, FactUse.USUAL.from(FactSource.TYPED, "{material}"))))
+                .containsExactly("fact.formula");
+        assertThat(codes(new FactRule(
+                        "call",
+                        "C",
+                        FactForm.of(FactType.NUMBER),
+                        FactUse.USUAL.from(FactSource.COMPUTED, "{material}"))))
+                .containsExactly("fact.formula");
+        // What another is put together from cannot be put together itself, whichever is kept first.
+        House with = new House(
+                HOUSE.kinds(),
+                HOUSE.series(),
+                HOUSE.routes(),
+                Map.of("material", MATERIAL, "call", computed),
+                HOUSE.signOffs(),
+                HOUSE.roles(),
+                HOUSE.groups(),
+                HOUSE.people(),
+                HOUSE.shelves());
+        FactRule turned = new FactRule("material", "Material", text, FactUse.USUAL.from(FactSource.COMPUTED, "{call}"));
+        assertThat(turned.ask(with)).extracting(Refusal::code).contains("fact.formula");
     }
 
     /** With a form that backtracking readers try in exponentially many ways. */
     @Test
     void aFormIsAskedInLinearTimeWhateverItSays() {
-        FactRule hostile = new FactRule("mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of());
+        FactRule hostile =
+                new FactRule("mass", "Mass", FactForm.of(FactType.TEXT).like("(a+)+b"), FactUse.USUAL);
         assertThat(codes(hostile)).isEmpty();
         var read = FactReader.read(
-                new FactDefinition(1, "mass", "Mass", FactType.TEXT, "", "(a+)+b", List.of()), "a".repeat(499));
+                new FactDefinition(1, "mass", "Mass", FactForm.of(FactType.TEXT).like("(a+)+b"), FactUse.USUAL),
+                "a".repeat(499),
+                FactLookup.AS_SAID);
         assertThat(read.refusal()).isPresent();
     }
 

@@ -6,9 +6,9 @@ import mintshelf.core.signoff.Decision;
 /**
  * What is wanted of a set of documents, beside the documents; each act reads what it needs.
  *
- * @param move code of the route's move
+ * @param move code of the route's move, or of the fact that is filled
  * @param decision what is answered to who asks for a signature
- * @param words the reason, the remark or the comment; empty for none
+ * @param words the reason, the remark, the comment or the value; empty for none
  * @param version the number of the version that is meant
  * @param above whether what stands above goes along
  * @param password whether who signs said their password again: never read from a request; empty for what an earlier release kept
@@ -48,6 +48,11 @@ public record Wish(
 
     public static Wish sign(Decision decision, String remark) {
         return new Wish(Optional.empty(), Optional.of(decision), remark, Optional.empty(), false);
+    }
+
+    /** @param fact short name of the fact, {@code value} as typed */
+    public static Wish fill(String fact, String value) {
+        return new Wish(Optional.of(fact), Optional.empty(), value, Optional.empty(), false);
     }
 
     public static Wish version(int number, String comment) {

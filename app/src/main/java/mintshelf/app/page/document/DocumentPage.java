@@ -14,7 +14,9 @@ import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.DropDocument;
+import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadFacts;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.revision.DropRevision;
 import mintshelf.app.use.structure.ReadModel;
@@ -96,15 +98,25 @@ public class DocumentPage {
                         .orElse(""));
         model.addAttribute(
                 "strip",
-                Strip.of(view.revisions(), view.versions(), document.head().number(), shown.number(), words));
+                Strip.of(
+                        view.revisions(),
+                        view.versions(),
+                        view.typed(),
+                        document.head().number(),
+                        shown.number(),
+                        words));
         model.addAttribute("taken", taken != null);
         model.addAttribute("asked", asked != null);
         model.addAttribute("reinstated", reinstated != null && shown.copyOf().isPresent());
         boolean mine =
                 document.holder().filter(h -> h.person() == actor.person()).isPresent();
         model.addAttribute("mine", mine);
-        model.addAttribute("mayEdit", mayEdit(actor, view, mine));
-        model.addAttribute("edit", edit != null && mayEdit(actor, view, mine));
+        boolean title = KeepFacts.titleRefusal(actor, view.seen()).isEmpty();
+        boolean mayEdit = !view.seen().spine().isChangePaper()
+                && (title || view.facts().stream().anyMatch(ReadFacts.Line::isOpen));
+        model.addAttribute("mayTitle", title);
+        model.addAttribute("mayEdit", mayEdit);
+        model.addAttribute("edit", edit != null && mayEdit);
         model.addAttribute("mayKeep", actor.access().may(Right.KEEP_SHELF, document.place()));
         model.addAttribute("mayChange", actor.access().may(Right.CHANGE, document.place()));
         model.addAttribute(
@@ -131,13 +143,5 @@ public class DocumentPage {
         model.addAttribute("alongChoices", !along.offered(actor, List.of(id)).isEmpty());
         model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);
         return "document/page";
-    }
-
-    private static boolean mayEdit(Actor actor, ReadDocument.View view, boolean mine) {
-        var document = view.seen().document();
-        return view.seen().all()
-                && actor.access().may(Right.CHANGE, document.place())
-                && document.pending().isPresent()
-                && (document.holder().isEmpty() || mine);
     }
 }

@@ -3,9 +3,12 @@ package mintshelf.app.page.document;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.document.ReadFacts;
 
 /**
  * The picture of a document's revisions and versions along a line: where each mark stands. At most {@link #MOST} versions are
@@ -14,7 +17,7 @@ import mintshelf.app.store.document.VersionRow;
  * @param width of the drawing in its own units
  * @param earlier number of versions left out at the left
  */
-public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs, int earlier) {
+public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs, List<Mark> marks, int earlier) {
     static final int WIDTH = 1236;
     static final int MOST = 24;
     private static final int LEFT = 34;
@@ -29,7 +32,16 @@ public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs,
     /** From a version to the one that is its copy. */
     public record Arc(String path) {}
 
-    static Strip of(List<RevisionRow> revisions, List<VersionRow> versions, int head, int picked, Words words) {
+    /** A change of the title or of facts, which made no version: where it stands between two. */
+    public record Mark(int x, String says) {}
+
+    static Strip of(
+            List<RevisionRow> revisions,
+            List<VersionRow> versions,
+            List<ReadFacts.Typed> typed,
+            int head,
+            int picked,
+            Words words) {
         int from = Math.max(0, versions.size() - MOST);
         List<VersionRow> shown = versions.subList(from, versions.size());
         int step = Math.min(110, (WIDTH - 2 * LEFT - 120) / Math.max(1, shown.size()));
@@ -49,7 +61,31 @@ public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs,
                     "Version " + v.number() + ", " + v.by() + ", " + words.moment(v.at()) + ": "
                             + words.firstLine(v.comment())));
         }
-        return new Strip(WIDTH, bars(revisions, shown, stops, step, words), stops, arcs(shown, stops), from);
+        return new Strip(
+                WIDTH,
+                bars(revisions, shown, stops, step, words),
+                stops,
+                arcs(shown, stops),
+                marks(shown, stops, typed, step, words),
+                from);
+    }
+
+    /** Behind the version that was the latest then; those of one gap share one mark, which says them all. */
+    private static List<Mark> marks(
+            List<VersionRow> shown, List<Stop> stops, List<ReadFacts.Typed> typed, int step, Words words) {
+        Map<Integer, List<String>> says = new TreeMap<>();
+        for (int i = typed.size() - 1; i >= 0; i--) {
+            ReadFacts.Typed one = typed.get(i);
+            int at = -1;
+            while (at + 1 < shown.size() && !shown.get(at + 1).at().isAfter(one.at())) at++;
+            if (at < 0) continue;
+            says.computeIfAbsent(at, k -> new ArrayList<>())
+                    .add(one.by() + " " + words.moment(one.at()) + ": " + one.says());
+        }
+        List<Mark> marks = new ArrayList<>();
+        says.forEach((at, lines) ->
+                marks.add(new Mark(stops.get(at).x() + Math.min(step / 2, 40), String.join("\n", lines))));
+        return marks;
     }
 
     private static List<Bar> bars(

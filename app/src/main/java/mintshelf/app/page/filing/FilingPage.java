@@ -11,12 +11,10 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.filing.FilingStore.Row;
-import mintshelf.app.store.house.KindFact;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.filing.FilingSheets.FilingLine;
 import mintshelf.app.use.filing.FilingSheets.Sheet;
-import mintshelf.core.fact.RequiredAt;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -57,27 +55,8 @@ public class FilingPage {
         model.addAttribute("sheet", sheet);
         model.addAttribute("firstLabels", sheet.firstLabels());
         model.addAttribute("problems", problems);
-        model.addAttribute("asked", asked(sheet));
         if (sheet.filing().isDropped()) throw new NotThere();
         return sheet.filing().isOpen() ? "filing/page" : "filing/report";
-    }
-
-    /** For each row, the facts that its kind wants at once or that the sheet said. */
-    private static Map<Long, List<KindFact>> asked(Sheet sheet) {
-        Map<Long, List<KindFact>> asked = new TreeMap<>();
-        for (FilingLine line : sheet.lines()) {
-            List<KindFact> facts = line.row()
-                    .kind()
-                    .map(k -> sheet.factSheets().getOrDefault(k, List.of()))
-                    .orElse(List.of());
-            asked.put(
-                    line.row().id(),
-                    facts.stream()
-                            .filter(f -> f.required() != RequiredAt.NEVER
-                                    || line.row().facts().containsKey(f.fact().name()))
-                            .toList());
-        }
-        return asked;
     }
 
     @PostMapping("/filings/{id}")

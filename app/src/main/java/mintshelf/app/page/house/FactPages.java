@@ -2,11 +2,17 @@ package mintshelf.app.page.house;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
+import mintshelf.core.access.Right;
+import mintshelf.core.fact.FactForm;
+import mintshelf.core.fact.FactHands;
+import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactUse;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.KindRule;
 import mintshelf.core.house.Subject;
@@ -20,6 +26,10 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** The facts that fact sheets are made of. */
 @Controller
 public class FactPages {
+    /** Rights by which a fact can be typed. */
+    private static final List<Right> HANDS = List.of(
+            Right.CHANGE, Right.SIGN, Right.DECIDE_CHANGES, Right.LIBRARIAN, Right.KEEP_SHELF, Right.KEEP_HOUSE_RULES);
+
     private final ReadRules read;
     private final KeepRules keep;
 
@@ -67,6 +77,8 @@ public class FactPages {
                 .filter(k -> k.facts().stream().anyMatch(f -> f.fact().equals(code)))
                 .toList();
         model.addAttribute("kinds", kinds);
+        model.addAttribute("sources", FactSource.values());
+        model.addAttribute("rights", HANDS);
         return "house/fact";
     }
 
@@ -77,6 +89,42 @@ public class FactPages {
                 .toList();
     }
 
+    private static String said(Map<String, String> form, String field) {
+        return form.getOrDefault(field, "").strip();
+    }
+
+    private static FactForm form(FactType type, Map<String, String> form) {
+        return new FactForm(
+                type,
+                said(form, "unit"),
+                said(form, "pattern"),
+                list(form.getOrDefault("choices", "")),
+                said(form, "least").replace(',', '.'),
+                said(form, "most").replace(',', '.'));
+    }
+
+    private static Optional<Right> right(Map<String, String> form, String field, Optional<Right> otherwise) {
+        String word = form.get(field);
+        if (word == null) return otherwise;
+        for (Right right : Right.values()) if (right.name().equals(word)) return Optional.of(right);
+        return Optional.empty();
+    }
+
+    private static FactUse use(Map<String, String> form, FactUse was) {
+        FactSource source = was.source();
+        for (FactSource s : FactSource.values()) if (s.name().equals(form.get("source"))) source = s;
+        FactHands hands = was.hands();
+        boolean computed = source == FactSource.COMPUTED;
+        return new FactUse(
+                computed ? "" : said(form, "preset"),
+                source,
+                computed ? said(form, "formula") : "",
+                new FactHands(
+                        right(form, "preparing", hands.preparing()),
+                        right(form, "deciding", hands.deciding()),
+                        right(form, "released", hands.released())));
+    }
+
     @PostMapping("/house/facts")
     String make(
             Actor actor,
@@ -84,10 +132,8 @@ public class FactPages {
             @RequestParam String label,
             @RequestParam(defaultValue = "") String code,
             @RequestParam FactType type,
-            @RequestParam(defaultValue = "") String unit,
-            @RequestParam(defaultValue = "") String pattern,
-            @RequestParam(defaultValue = "") String choices) {
-        FactRule made = new FactRule(code.strip(), label.strip(), type, unit.strip(), pattern.strip(), list(choices));
+            @RequestParam Map<String, String> form) {
+        FactRule made = new FactRule(code.strip(), label.strip(), form(type, form), use(form, FactUse.USUAL));
         return "redirect:" + keep.keep(actor, actKey, made, 0, "");
     }
 
@@ -98,13 +144,11 @@ public class FactPages {
             @RequestParam String actKey,
             @RequestParam int edition,
             @RequestParam String label,
-            @RequestParam(defaultValue = "") String unit,
-            @RequestParam(defaultValue = "") String pattern,
-            @RequestParam(defaultValue = "") String choices,
-            @RequestParam(defaultValue = "") String why) {
+            @RequestParam(defaultValue = "") String why,
+            @RequestParam Map<String, String> form) {
         FactRule was =
                 (FactRule) read.editions(actor, Subject.FACT, code).get(0).rule();
-        FactRule now = new FactRule(code, label.strip(), was.type(), unit.strip(), pattern.strip(), list(choices));
+        FactRule now = new FactRule(code, label.strip(), form(was.type(), form), use(form, was.use()));
         return "redirect:" + keep.keep(actor, actKey, now, edition, why);
     }
 }

@@ -8,6 +8,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.house.Edition;
+import mintshelf.app.use.house.FillFacts;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.core.base.Outcome;
@@ -35,10 +36,12 @@ public class KindPages {
 
     private final ReadRules read;
     private final KeepRules keep;
+    private final FillFacts fill;
 
-    public KindPages(ReadRules read, KeepRules keep) {
+    public KindPages(ReadRules read, KeepRules keep, FillFacts fill) {
         this.read = read;
         this.keep = keep;
+        this.fill = fill;
     }
 
     /** A kind in the list. */
@@ -75,7 +78,14 @@ public class KindPages {
     public record Choice(String text, String says) {}
 
     /** A fact of the card: on the sheet at a place, or not yet. */
-    public record FactLine(FactRule fact, int place, RequiredAt required) {}
+    public record FactLine(FactRule fact, int place, RequiredAt required, int lacking) {
+        /** Whether documents under way lack what the kind requires, and somebody can say it. */
+        public boolean isToFill() {
+            return lacking > 0
+                    && required != RequiredAt.NEVER
+                    && fact.use().source().isTyped();
+        }
+    }
 
     @GetMapping("/house/kinds/{code}")
     String card(Actor actor, @PathVariable String code, @RequestParam Optional<Integer> beside, Model model) {
@@ -94,9 +104,11 @@ public class KindPages {
         boolean own = kind.revisions().startsWith("list ");
         model.addAttribute("own", own ? kind.revisions().substring(5).replace("|", ", ") : "");
         model.addAttribute("labels", labels(kind.revisions()));
+        Map<String, Integer> lacking = fill.lacking(actor, code);
         List<FactLine> facts = new ArrayList<>();
         for (KindRule.OnSheet f : kind.facts()) {
-            facts.add(new FactLine(house.facts().get(f.fact()), facts.size() + 1, f.required()));
+            facts.add(new FactLine(
+                    house.facts().get(f.fact()), facts.size() + 1, f.required(), lacking.getOrDefault(f.fact(), 0)));
         }
         model.addAttribute("facts", facts);
         model.addAttribute(

@@ -2,6 +2,9 @@ package mintshelf.app.store.document;
 
 import static mintshelf.database.schema.Tables.FACT;
 import static mintshelf.database.schema.Tables.FACT_VALUE;
+import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.KIND_FACT;
+import static mintshelf.database.schema.Tables.REVISION;
 
 import java.math.BigDecimal;
 import java.util.Collection;
@@ -84,6 +87,37 @@ public class FactStore {
         return number != null
                 ? new FactValue.Quantity(number.stripTrailingZeros())
                 : new FactValue.Day(row.get(FACT_VALUE.DATE_VALUE));
+    }
+
+    /** How many documents under way of a kind lack each fact of its sheet, by short name; those that none lacks are left out. */
+    public Map<String, Integer> lacking(long kind) {
+        return db.select(FACT.NAME, DSL.count())
+                .from(ITEM)
+                .join(REVISION)
+                .on(REVISION.ITEM.eq(ITEM.ID), REVISION.PENDING_MARK.isNotNull())
+                .join(KIND_FACT)
+                .on(KIND_FACT.KIND.eq(ITEM.KIND))
+                .join(FACT)
+                .on(FACT.ID.eq(KIND_FACT.FACT))
+                .leftJoin(FACT_VALUE)
+                .on(FACT_VALUE.REVISION.eq(REVISION.ID), FACT_VALUE.FACT.eq(FACT.ID))
+                .where(ITEM.KIND.eq(kind), ITEM.DROPPED_AT.isNull(), FACT_VALUE.FACT.isNull())
+                .groupBy(FACT.NAME)
+                .fetchMap(FACT.NAME, DSL.count());
+    }
+
+    /** Documents under way of a kind whose revision lacks a fact, in the order in which they were filed. */
+    public List<Long> lacking(long kind, long fact, int most) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .join(REVISION)
+                .on(REVISION.ITEM.eq(ITEM.ID), REVISION.PENDING_MARK.isNotNull())
+                .leftJoin(FACT_VALUE)
+                .on(FACT_VALUE.REVISION.eq(REVISION.ID), FACT_VALUE.FACT.eq(fact))
+                .where(ITEM.KIND.eq(kind), ITEM.DROPPED_AT.isNull(), FACT_VALUE.FACT.isNull())
+                .orderBy(ITEM.ID)
+                .limit(most)
+                .fetch(ITEM.ID);
     }
 
     public void setFact(long revision, long fact, Optional<FactValue> value) {

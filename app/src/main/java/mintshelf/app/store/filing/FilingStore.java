@@ -101,6 +101,26 @@ public class FilingStore {
                     sameAs,
                     item);
         }
+
+        /** The same row that says this of its facts. */
+        public Row withFacts(Map<String, String> said) {
+            return new Row(
+                    id,
+                    upload,
+                    included,
+                    kind,
+                    kindWhy,
+                    number,
+                    numberWhy,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    folder,
+                    said,
+                    sameAs,
+                    item);
+        }
     }
 
     public long open(long person, long shelf, long folder, Optional<Long> derivedFrom, Instant now) {

@@ -6,7 +6,6 @@ import static mintshelf.database.schema.Tables.KIND_FACT;
 import static mintshelf.database.schema.Tables.ROLE;
 import static mintshelf.database.schema.Tables.SHELF_ROUTE;
 
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,8 +13,10 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.fact.FactDefinition;
-import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactForm;
+import mintshelf.core.fact.FactUse;
 import mintshelf.core.fact.RequiredAt;
+import mintshelf.core.house.FactRule;
 import mintshelf.core.route.Route;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -171,25 +172,23 @@ public class HouseStore {
     }
 
     /** Writes what the latest edition of a fact says; its short name and its type stay. */
-    public void change(FactDefinition fact) {
+    public void change(FactRule fact) {
         db.update(FACT)
                 .set(FACT.LABEL, fact.label())
-                .set(FACT.UNIT, fact.unit())
-                .set(FACT.PATTERN, fact.pattern())
-                .set(FACT.CHOICES, fact.choices().isEmpty() ? null : json.writeValueAsString(fact.choices()))
-                .where(FACT.NAME_KEY.eq(Texts.key(fact.name())))
+                .set(FACT.FORM, json.writeValueAsString(fact.form()))
+                .set(FACT.USED, json.writeValueAsString(fact.use()))
+                .where(FACT.NAME_KEY.eq(Texts.key(fact.code())))
                 .execute();
     }
 
-    public long addFact(String name, String label, FactType type, String unit, String pattern, List<String> choices) {
+    public long addFact(FactRule fact) {
         return db.insertInto(FACT)
-                .set(FACT.NAME, name)
-                .set(FACT.NAME_KEY, Texts.key(name))
-                .set(FACT.LABEL, label)
-                .set(FACT.TYPE, type.name())
-                .set(FACT.UNIT, unit)
-                .set(FACT.PATTERN, pattern)
-                .set(FACT.CHOICES, choices.isEmpty() ? null : json.writeValueAsString(choices))
+                .set(FACT.NAME, fact.code())
+                .set(FACT.NAME_KEY, Texts.key(fact.code()))
+                .set(FACT.LABEL, fact.label())
+                .set(FACT.TYPE, fact.type().name())
+                .set(FACT.FORM, json.writeValueAsString(fact.form()))
+                .set(FACT.USED, json.writeValueAsString(fact.use()))
                 .returningResult(FACT.ID)
                 .fetchSingle()
                 .value1();
@@ -219,14 +218,11 @@ public class HouseStore {
     }
 
     private FactDefinition fact(Record row) {
-        String choices = row.get(FACT.CHOICES);
         return new FactDefinition(
                 row.get(FACT.ID),
                 row.get(FACT.NAME),
                 row.get(FACT.LABEL),
-                FactType.valueOf(row.get(FACT.TYPE)),
-                row.get(FACT.UNIT),
-                row.get(FACT.PATTERN),
-                choices == null ? List.of() : Arrays.asList(json.readValue(choices, String[].class)));
+                json.readValue(row.get(FACT.FORM), FactForm.class),
+                json.readValue(row.get(FACT.USED), FactUse.class));
     }
 }

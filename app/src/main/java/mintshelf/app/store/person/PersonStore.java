@@ -215,6 +215,38 @@ public class PersonStore {
                         row -> Long.toString(row.value1()), r -> r.value2(), (a, b) -> a, LinkedHashMap::new));
     }
 
+    /** The logins of who is called so, by login or else by name; of those who have not left, at most ten. */
+    public List<String> called(String said) {
+        List<String> logins =
+                byLogin(said).filter(p -> !p.left()).map(Person::login).stream().toList();
+        if (!logins.isEmpty()) return logins;
+        return db.select(PERSON.LOGIN)
+                .from(PERSON)
+                .where(PERSON.NAME.eq(said), PERSON.LEFT_AT.isNull())
+                .orderBy(PERSON.LOGIN)
+                .limit(10)
+                .fetch(PERSON.LOGIN);
+    }
+
+    /** The names of people by login, of those who have left too. */
+    public Map<String, String> namesOf(Set<String> logins) {
+        return db.select(PERSON.LOGIN, PERSON.NAME)
+                .from(PERSON)
+                .where(PERSON.LOGIN_KEY.in(logins.stream().map(Texts::key).toList()))
+                .fetchMap(PERSON.LOGIN, PERSON.NAME);
+    }
+
+    /** People who are here and whose name or login has these letters, by name; at most {@code most}. */
+    public List<Person> with(String letters, int most) {
+        return db.selectFrom(PERSON)
+                .where(
+                        PERSON.LEFT_AT.isNull(),
+                        PERSON.NAME.containsIgnoreCase(letters).or(PERSON.LOGIN_KEY.contains(Texts.key(letters))))
+                .orderBy(PERSON.NAME, PERSON.ID)
+                .limit(most)
+                .fetch(PersonStore::person);
+    }
+
     /** Somebody has left: they sign in no more and their grants hold no more; what they did stays theirs. */
     public void leave(long person, Instant now) {
         db.update(PERSON)

@@ -30,7 +30,8 @@ public record Run(
         SIGN("sign"),
         REINSTATE("reinstate"),
         TAKE_UP("take-up"),
-        MOVE_OVER("move over");
+        MOVE_OVER("move over"),
+        FILL("fill");
 
         private final String words;
 

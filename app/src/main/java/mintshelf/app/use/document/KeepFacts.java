@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.effect.FactValues;
 import mintshelf.app.effect.FallingSignOffs;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
@@ -13,16 +14,11 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
-import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.house.KindFact;
 import mintshelf.core.access.Right;
-import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
-import mintshelf.core.fact.FactReader;
-import mintshelf.core.fact.FactValue;
 import org.springframework.stereotype.Service;
 
 /** Changes of a document without its file: its title and facts. */
@@ -30,9 +26,8 @@ import org.springframework.stereotype.Service;
 public class KeepFacts {
     private final Sight sight;
     private final DocumentStore documents;
-    private final FactStore facts;
     private final RevisionStore revisions;
-    private final HouseStore house;
+    private final FactValues values;
     private final FallingSignOffs signOffs;
     private final Acts acts;
     private final Recorder recorder;
@@ -41,18 +36,16 @@ public class KeepFacts {
     public KeepFacts(
             Sight sight,
             DocumentStore documents,
-            FactStore facts,
             RevisionStore revisions,
-            HouseStore house,
+            FactValues values,
             FallingSignOffs signOffs,
             Acts acts,
             Recorder recorder,
             Clock clock) {
         this.sight = sight;
         this.documents = documents;
-        this.facts = facts;
         this.revisions = revisions;
-        this.house = house;
+        this.values = values;
         this.signOffs = signOffs;
         this.acts = acts;
         this.recorder = recorder;
@@ -60,8 +53,10 @@ public class KeepFacts {
     }
 
     /**
-     * Keeps the title and the typed facts of the pending revision; all of them or none.
+     * Keeps the title and the typed facts of the revision that the actor sees; all of them or none. In a round they may still be put
+     * right: then the sign-offs that were given fall. Of what is in force only what the house lets change.
      *
+     * @param title empty where the page did not offer it
      * @param was what the page showed, by fact name; a fact that somebody changed since is not overwritten unseen
      */
     public String keep(
@@ -69,67 +64,48 @@ public class KeepFacts {
         return acts.once(actor, key, () -> {
             Seen seen = sight.locked(actor, item);
             Document document = seen.document();
-            refuseUnlessUnderWay(actor, document);
+            long revision = seen.current().id();
             List<String> said = new ArrayList<>();
-            String newTitle = Texts.required("The title", title, 200).orElseThrow(Refused::new);
+            String newTitle = title.isBlank() && titleRefusal(actor, seen).isPresent()
+                    ? document.title()
+                    : Texts.required("The title", title, 200).orElseThrow(Refused::new);
             if (!newTitle.equals(document.title())) {
-                revisions.setTitle(item, document.pending().orElseThrow().id(), newTitle, clock.instant());
+                titleRefusal(actor, seen).ifPresent(r -> {
+                    throw new Refused(r);
+                });
+                revisions.setTitle(item, revision, newTitle, clock.instant());
                 said.add("title “" + document.title() + "” → “" + newTitle + "”");
             }
-            long revision = document.pending().orElseThrow().id();
-            Map<String, String> before = facts.facts(revision);
-            for (KindFact fact :
-                    house.factSheets().getOrDefault(document.place().kind(), List.of())) {
-                String raw = typed.get(fact.fact().name());
-                String shownBefore = was.get(fact.fact().name());
-                if (raw == null || raw.equals(shownBefore)) continue;
-                String current = before.getOrDefault(fact.fact().name(), "");
-                if (shownBefore != null && !shownBefore.equals(current)) {
-                    throw Refused.because(
-                            "page.old",
-                            fact.fact().label() + " is " + shown(current) + " now; your page showed "
-                                    + shown(shownBefore) + ".",
-                            "Look at it again; nothing was changed.");
-                }
-                Outcome<Optional<FactValue>> read = FactReader.read(fact.fact(), raw);
-                Optional<FactValue> value = read.orElseThrow(Refused::new);
-                String old = current;
-                String now = value.map(FactValue::text).orElse("");
-                if (old.equals(now)) continue;
-                facts.setFact(revision, fact.fact().id(), value);
-                said.add(fact.fact().label() + " " + shown(old) + " → " + shown(now));
-            }
+            said.addAll(values.type(actor, seen, typed, was));
             if (!said.isEmpty()) {
                 documents.touch(item, clock.instant());
-                revisions.noteHand(revision, actor.person());
                 String changed = String.join(", ", said);
                 recorder.note(actor, item, "facts.changed", "changed " + changed, "");
-                signOffs.changed(actor, item, changed);
+                if (seen.pending().isPresent()) {
+                    revisions.noteHand(revision, actor.person());
+                    signOffs.changed(actor, item, changed);
+                }
             }
             return "/documents/" + item;
         });
     }
 
-    private static String shown(String value) {
-        return value.isEmpty() ? "empty" : "“" + value + "”";
-    }
-
-    /** In a round facts may still be put right: then the sign-offs that were given fall. */
-    private static void refuseUnlessUnderWay(Actor actor, Document document) {
-        actor.access().ask(Right.CHANGE, document.place()).ifPresent(r -> {
-            throw new Refused(r);
-        });
-        if (document.pending().isEmpty()) {
-            throw Refused.because(
+    /** Why an actor may not change the title; nothing when they may. */
+    public static Optional<Refusal> titleRefusal(Actor actor, Seen seen) {
+        Document document = seen.document();
+        Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());
+        if (missing.isPresent()) return missing;
+        if (seen.pending().isEmpty()) {
+            return Optional.of(Refusal.of(
                     "stage.closed",
-                    document.number() + " is not under way; its facts do not change.",
-                    "Start the next revision first.");
+                    document.number() + " is not under way; its title does not change.",
+                    "Start the next revision first."));
         }
-        document.holder().filter(h -> h.person() != actor.person()).ifPresent(h -> {
-            throw Refused.because(
-                    "hold.taken",
-                    document.number() + " is held by " + h.name() + ".",
-                    "Ask " + h.name() + " to change it.");
-        });
+        return document.holder()
+                .filter(h -> h.person() != actor.person())
+                .map(h -> Refusal.of(
+                        "hold.taken",
+                        document.number() + " is held by " + h.name() + ".",
+                        "Ask " + h.name() + " to change it."));
     }
 }

@@ -2,14 +2,12 @@ package mintshelf.app.use.document;
 
 import java.time.Clock;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
@@ -17,7 +15,6 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.next.NextStep;
@@ -29,7 +26,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class ReadDocument {
     private final Sight sight;
-    private final FactStore facts;
+    private final ReadFacts facts;
     private final VersionStore versions;
     private final RevisionStore revisions;
     private final HouseStore house;
@@ -40,7 +37,7 @@ public class ReadDocument {
 
     public ReadDocument(
             Sight sight,
-            FactStore facts,
+            ReadFacts facts,
             VersionStore versions,
             RevisionStore revisions,
             HouseStore house,
@@ -66,15 +63,13 @@ public class ReadDocument {
         }
     }
 
-    /** A fact with its value as text. */
-    public record FactLine(KindFact fact, String value) {}
-
     /** All that the document page shows. */
     public record View(
             Seen seen,
             List<RevisionRow> revisions,
             List<VersionRow> versions,
-            List<FactLine> facts,
+            List<ReadFacts.Line> facts,
+            List<ReadFacts.Typed> typed,
             Route route,
             NextStep next,
             List<Offered> moves,
@@ -109,12 +104,6 @@ public class ReadDocument {
                     revisions.stream().map(r -> r.releasedVersion().orElse(0)).toList();
             versions = versions.stream().filter(v -> out.contains(v.number())).toList();
         }
-        List<KindFact> sheet =
-                house.factSheets().getOrDefault(seen.document().place().kind(), List.of());
-        Map<String, String> values = facts.facts(seen.current().id());
-        List<FactLine> facts = sheet.stream()
-                .map(f -> new FactLine(f, values.getOrDefault(f.fact().name(), "")))
-                .toList();
         Route route = house.edition(seen.current().stage().edition());
         Optional<RoundSight.RoundView> round = around.round(actor, seen);
         Optional<RoundSight.RoundView> returned = around.returned(actor, seen);
@@ -122,7 +111,8 @@ public class ReadDocument {
                 seen,
                 revisions,
                 versions,
-                facts,
+                facts.lines(actor, seen),
+                facts.typed(seen),
                 route,
                 AroundDocument.next(actor, seen, route, versions, round, returned, around.order(seen)),
                 seen.all() ? around.moves(actor, seen, route) : List.of(),

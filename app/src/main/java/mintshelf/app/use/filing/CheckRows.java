@@ -7,9 +7,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.DrawNumbers;
+import mintshelf.app.effect.FactPresets;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.FactNames;
 import mintshelf.app.sight.Places;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.DocumentStore;
@@ -43,14 +45,24 @@ public class CheckRows {
     private final DrawNumbers draw;
     private final HouseStore house;
     private final ShelfStore shelves;
+    private final FactNames names;
+    private final FactPresets presets;
 
     public CheckRows(
-            DocumentStore documents, NumberStore numbers, DrawNumbers draw, HouseStore house, ShelfStore shelves) {
+            DocumentStore documents,
+            NumberStore numbers,
+            DrawNumbers draw,
+            HouseStore house,
+            ShelfStore shelves,
+            FactNames names,
+            FactPresets presets) {
         this.documents = documents;
         this.numbers = numbers;
         this.draw = draw;
         this.house = house;
         this.shelves = shelves;
+        this.names = names;
+        this.presets = presets;
     }
 
     static void refuse(Map<Long, List<Refusal>> problems, Row row, String code, String why, String remedy) {
@@ -91,7 +103,7 @@ public class CheckRows {
         title.refusal()
                 .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
                         .add(r));
-        Map<KindFact, FactValue> facts = facts(row, factSheets.getOrDefault(kind.id(), List.of()), problems);
+        Map<KindFact, FactValue> facts = facts(actor, row, factSheets.getOrDefault(kind.id(), List.of()), problems);
         FileName file = FileName.of(upload.fileName());
         if (documents.fileNameIsTaken(folder.id(), file)) {
             refuse(
@@ -120,11 +132,13 @@ public class CheckRows {
                 facts));
     }
 
-    private Map<KindFact, FactValue> facts(Row row, List<KindFact> sheet, Map<Long, List<Refusal>> problems) {
+    private Map<KindFact, FactValue> facts(
+            Actor actor, Row row, List<KindFact> sheet, Map<Long, List<Refusal>> problems) {
         Map<KindFact, FactValue> values = new LinkedHashMap<>();
+        Map<String, String> said = presets.said(actor.login(), sheet, row.facts());
         for (KindFact fact : sheet) {
-            Outcome<Optional<FactValue>> read = FactReader.read(
-                    fact.fact(), row.facts().getOrDefault(fact.fact().name(), ""));
+            Outcome<Optional<FactValue>> read =
+                    FactReader.read(fact.fact(), said.getOrDefault(fact.fact().name(), ""), names.of(actor));
             read.refusal()
                     .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
                             .add(r));

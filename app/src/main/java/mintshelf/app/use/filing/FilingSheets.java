@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -29,6 +30,9 @@ import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Right;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactSource;
+import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.revision.ShippedSeries;
 import org.springframework.stereotype.Service;
@@ -77,7 +81,24 @@ public class FilingSheets {
             List<Folder> folders,
             List<Kind> kinds,
             Map<Long, List<KindFact>> factSheets,
+            Map<String, String> presets,
             List<FilingLine> lines) {
+        /** What stands in the field of a row's fact: what was read or typed, else what the house presets. */
+        public String said(FilingLine line, KindFact fact) {
+            String name = fact.fact().name();
+            return line.row().facts().getOrDefault(name, presets.getOrDefault(name, ""));
+        }
+
+        /** The facts of a row that are asked for on the sheet: what its kind wants, what is there already, what is preset. */
+        public List<KindFact> asked(FilingLine line) {
+            return line.row().kind().map(k -> factSheets.getOrDefault(k, List.of())).orElse(List.of()).stream()
+                    .filter(f -> f.fact().use().source() != FactSource.COMPUTED)
+                    .filter(f -> f.required() != RequiredAt.NEVER
+                            || !said(line, f).isEmpty()
+                            || line.row().facts().containsKey(f.fact().name()))
+                    .toList();
+        }
+
         /** What the first revision of a kind's documents is called, by kind; empty where its label comes with the release. */
         public Map<Long, String> firstLabels() {
             Map<Long, String> labels = new HashMap<>();
@@ -166,13 +187,15 @@ public class FilingSheets {
                         r.sameAs().map(seen::get),
                         r.item().map(seen::get)))
                 .toList();
+        Map<Long, List<KindFact>> facts = house.factSheets();
         return new Sheet(
                 filing,
                 filing.derivedFrom().map(seen::get),
                 shelves.shelf(filing.shelf()).orElseThrow(),
                 shelves.folders(filing.shelf()),
                 house.kinds().stream().filter(k -> !k.isChangePaper()).toList(),
-                house.factSheets(),
+                facts,
+                proposals.presets(actor, facts.values()),
                 lines);
     }
 
@@ -192,8 +215,21 @@ public class FilingSheets {
             if (filings.lock(id)
                     .filter(f -> f.person() == actor.person() && f.isOpen())
                     .isEmpty()) throw new NotThere();
-            Set<Long> own = filings.rows(id).stream().map(Row::id).collect(Collectors.toSet());
-            edits.stream().filter(e -> own.contains(e.id())).forEach(filings::edit);
+            Map<Long, Row> own = filings.rows(id).stream().collect(Collectors.toMap(Row::id, r -> r));
+            Set<String> untyped = house.facts().stream()
+                    .filter(f -> !f.use().source().isTyped())
+                    .map(FactDefinition::name)
+                    .collect(Collectors.toSet());
+            for (Row edit : edits) {
+                Row row = own.get(edit.id());
+                if (row == null) continue;
+                Map<String, String> facts = new TreeMap<>(edit.facts());
+                facts.keySet().removeAll(untyped);
+                row.facts().forEach((name, said) -> {
+                    if (untyped.contains(name)) facts.put(name, said);
+                });
+                filings.edit(edit.withFacts(facts));
+            }
         });
     }
 

@@ -1,8 +1,11 @@
 package mintshelf.app.use.filing;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import mintshelf.app.effect.FactPresets;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.Sheets;
@@ -12,6 +15,8 @@ import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
@@ -25,13 +30,24 @@ public class Proposals {
     private final ContentStore contents;
     private final VersionStore versions;
     private final ListStore lists;
+    private final HouseStore house;
+    private final FactPresets presets;
     private final Sheets sheets;
     private final ReadingRoom room;
 
-    public Proposals(ContentStore contents, VersionStore versions, ListStore lists, Sheets sheets, ReadingRoom room) {
+    public Proposals(
+            ContentStore contents,
+            VersionStore versions,
+            ListStore lists,
+            HouseStore house,
+            FactPresets presets,
+            Sheets sheets,
+            ReadingRoom room) {
         this.contents = contents;
         this.versions = versions;
         this.lists = lists;
+        this.house = house;
+        this.presets = presets;
         this.sheets = sheets;
         this.room = room;
     }
@@ -58,9 +74,23 @@ public class Proposals {
                 proposal.revision(),
                 proposal.revisionWhy(),
                 folder.id(),
-                proposal.facts(),
+                taken(proposal.facts()),
                 same,
                 Optional.empty());
+    }
+
+    /** What a sheet says is taken over where the house wants it to be. */
+    private Map<String, String> taken(Map<String, String> said) {
+        if (said.isEmpty()) return said;
+        Map<String, String> taken = new TreeMap<>(said);
+        house.facts().stream().filter(f -> !f.use().source().isRead()).forEach(f -> taken.remove(f.name()));
+        return taken;
+    }
+
+    /** What facts are where nobody says otherwise, of every kind. */
+    Map<String, String> presets(Actor actor, Collection<List<KindFact>> sheets) {
+        return presets.of(
+                actor.login(), sheets.stream().flatMap(List::stream).distinct().toList());
     }
 
     private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {

@@ -3,6 +3,7 @@ package mintshelf.app.use.hold;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.effect.FactValues;
 import mintshelf.app.effect.NewVersions;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.References;
@@ -31,6 +32,7 @@ class TakeRow {
     private final HoldStore holds;
     private final Strays strays;
     private final NewVersions versions;
+    private final FactValues values;
     private final References references;
     private final OnlySaved onlySaved;
     private final Recorder recorder;
@@ -39,12 +41,14 @@ class TakeRow {
             HoldStore holds,
             Strays strays,
             NewVersions versions,
+            FactValues values,
             References references,
             OnlySaved onlySaved,
             Recorder recorder) {
         this.holds = holds;
         this.strays = strays;
         this.versions = versions;
+        this.values = values;
         this.references = references;
         this.onlySaved = onlySaved;
         this.recorder = recorder;
@@ -120,7 +124,7 @@ class TakeRow {
                     comment);
             return new Became(row.item(), Fate.ONLY_SAVED, head);
         }
-        String taken = brought.isPresent() ? versions.takeFacts(document, content) : "";
+        String taken = brought.isPresent() ? values.takeOver(actor, document, content) : "";
         String says = returned instanceof Returned.TakesUp up ? References.tookUp(up.components()) : "";
         VersionStore.Added added = versions.add(
                 actor,

@@ -18,7 +18,9 @@ import mintshelf.core.change.PaperType;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Stage;
+import mintshelf.core.fact.FactForm;
 import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactUse;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.FilingOrder;
@@ -83,7 +85,8 @@ public class HouseFiles {
             @Nullable String pattern,
             String @Nullable [] choices) {
         FactRule rule() {
-            return new FactRule(name, label, type, said(unit), said(pattern), listed(choices));
+            return new FactRule(
+                    name, label, new FactForm(type, said(unit), said(pattern), listed(choices), "", ""), FactUse.USUAL);
         }
     }
 

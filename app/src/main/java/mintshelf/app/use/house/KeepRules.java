@@ -232,7 +232,7 @@ public class KeepRules {
         }
         if (of instanceof SeriesRule s) return new SeriesRule(code, name, s.pattern(), s.counts());
         if (of instanceof FactRule f) {
-            return new FactRule(code, name, f.type(), f.unit(), f.pattern(), f.choices());
+            return new FactRule(code, name, f.form(), f.use());
         }
         if (of instanceof SignOffRule s) return new SignOffRule(code, name, s.asked(), s.policy());
         if (of instanceof RouteRule r) {

@@ -87,7 +87,7 @@ class RuleWriter {
     }
 
     static FactRule rule(FactDefinition fact) {
-        return new FactRule(fact.name(), fact.label(), fact.type(), fact.unit(), fact.pattern(), fact.choices());
+        return new FactRule(fact.name(), fact.label(), fact.form(), fact.use());
     }
 
     /** The number of the rule's latest edition, 0 for a new one; locked until the transaction ends. */
@@ -111,19 +111,12 @@ class RuleWriter {
                 series.addSeries(s.code(), s.name(), s.pattern(), s.counts().name());
             else series.change(s);
         } else if (rule instanceof FactRule f) {
-            fact(f, fresh);
+            if (fresh) house.addFact(f);
+            else house.change(f);
         } else if (rule instanceof FilingOrder order) {
             filing(order);
         } else if (rule instanceof KindRule k) {
             kind(k, fresh);
-        }
-    }
-
-    private void fact(FactRule f, boolean fresh) {
-        if (fresh) {
-            house.addFact(f.code(), f.label(), f.type(), f.unit(), f.pattern(), f.choices());
-        } else {
-            house.change(new FactDefinition(0, f.code(), f.label(), f.type(), f.unit(), f.pattern(), f.choices()));
         }
     }
 

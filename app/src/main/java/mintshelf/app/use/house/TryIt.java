@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.effect.DrawNumbers;
+import mintshelf.app.effect.FactPresets;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.NotThere;
@@ -31,6 +32,8 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.filing.Proposal;
@@ -56,6 +59,7 @@ public class TryIt {
     private final ReadingRoom room;
     private final Grants grants;
     private final Asking asking;
+    private final FactPresets presets;
 
     TryIt(
             FilingRuleStore filing,
@@ -65,7 +69,8 @@ public class TryIt {
             Sheets sheets,
             ReadingRoom room,
             Grants grants,
-            Asking asking) {
+            Asking asking,
+            FactPresets presets) {
         this.filing = filing;
         this.house = house;
         this.numbers = numbers;
@@ -74,6 +79,7 @@ public class TryIt {
         this.room = room;
         this.grants = grants;
         this.asking = asking;
+        this.presets = presets;
     }
 
     /** A folder that something could be filed in. */
@@ -146,12 +152,15 @@ public class TryIt {
                 content == ContentKind.DXF && bytes.length > 0 ? room.apart(() -> sheets.said(bytes)) : Map.of();
         Proposal proposal = Proposal.of(FilingRule.first(filing.all(), name, content.name()), name, said);
         Optional<Kind> kind = proposal.kind().map(house::kind);
+        List<KindFact> sheet = kind.map(k -> house.factSheets().getOrDefault(k.id(), List.of()))
+                .orElse(List.of());
+        Map<String, String> facts = presets.said(who.login(), sheet, proposal.facts());
         Optional<Route> route = kind.map(k -> house.latest(k, in.shelf()));
         Optional<Place> place = kind.map(k -> Places.of(shelves, in, k.id()));
         List<String> ahead = List.of();
         Optional<Refusal> noNumber = Optional.empty();
         if (kind.isPresent() && proposal.number().isEmpty()) {
-            Outcome<List<String>> next = numbers.ahead(kind.get(), in.shelf(), proposal.facts(), AHEAD);
+            Outcome<List<String>> next = numbers.ahead(kind.get(), in.shelf(), facts, AHEAD);
             noNumber = next.refusal();
             if (next instanceof Outcome.Granted<List<String>> granted) ahead = granted.value();
         }
@@ -175,7 +184,7 @@ public class TryIt {
                 kind.map(k -> labels(k, proposal.revision())).orElse(List.of()),
                 kind.map(k -> proposal.revisionWhy() + "; taken " + (k.labelAtStart() ? "at the start" : "at release"))
                         .orElse(""),
-                kind.map(k -> facts(k, proposal.facts())).orElse(List.of()),
+                sheet.stream().map(f -> tried(f, facts, proposal.facts())).toList(),
                 route,
                 may,
                 mayNot,
@@ -210,18 +219,15 @@ public class TryIt {
         return labels;
     }
 
-    private List<TriedFact> facts(Kind kind, Map<String, String> said) {
-        return house.factSheets().getOrDefault(kind.id(), List.of()).stream()
-                .map((KindFact f) -> {
-                    String value = said.getOrDefault(f.fact().name(), "");
-                    String why = !value.isEmpty()
-                            ? "from the title block"
-                            : f.required() == RequiredAt.NEVER
-                                    ? "may stay empty"
-                                    : f.required().words();
-                    return new TriedFact(f.fact().label(), value, why, f.required());
-                })
-                .toList();
+    private static TriedFact tried(KindFact of, Map<String, String> facts, Map<String, String> read) {
+        FactDefinition fact = of.fact();
+        String value = facts.getOrDefault(fact.name(), "");
+        String why = value.isEmpty()
+                ? of.required().words()
+                : fact.use().source() == FactSource.COMPUTED
+                        ? "put together from " + fact.use().formula()
+                        : read.containsKey(fact.name()) ? "from the title block" : "as the house presets it";
+        return new TriedFact(fact.label(), value, why, of.required());
     }
 
     /** Along the usual way to where somebody is asked first. */
