@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -230,5 +231,77 @@ class FactsHouseTest extends InAHouse {
                 .isInstanceOf(Refused.class)
                 .hasMessageContaining("9 is more than 5");
         assertThatThrownBy(() -> latest(Subject.FACT, "preset_" + mark)).isInstanceOf(NotThere.class);
+    }
+
+    @Test
+    void aFactIsMadeAndChangedThroughItsPageAndTypedThroughTheDocuments() {
+        Web ines = Web.as(server, "ines");
+        String code = "torque_" + mark;
+        Map<String, String> made = new HashMap<>(Map.of(
+                "actKey", Server.key(), "label", "Torque " + mark, "code", code, "type", "NUMBER", "unit", "Nm"));
+        assertThat(ines.post("/house/facts", made).statusCode()).isEqualTo(302);
+        Map<String, String> form = new HashMap<>(Map.of(
+                "actKey", Server.key(),
+                "edition", "1",
+                "label", "Torque " + mark,
+                "unit", "Nm",
+                "least", "1,5",
+                "most", "90",
+                "source", "TYPED",
+                "preset", "20",
+                "preparing", "CHANGE",
+                "deciding", "NOBODY"));
+        form.put("released", "KEEP_SHELF");
+        assertThat(ines.post("/house/facts/" + code, form).statusCode()).isEqualTo(302);
+        FactRule kept = (FactRule) latest(Subject.FACT, code).rule();
+        assertThat(kept.form().least()).isEqualTo("1.5");
+        assertThat(kept.use().hands())
+                .isEqualTo(new FactHands(Optional.of(Right.CHANGE), Optional.empty(), Optional.of(Right.KEEP_SHELF)));
+        assertThat(ines.get("/house/facts/" + code + "?beside=1").body())
+                .contains("a number in Nm, from 1.5 to 90")
+                .contains("once released by those who may keep the shelf in order");
+
+        long item = file(kind(free(code)), "torque");
+        assertThat(values(item)).containsEntry(code, "20");
+        Web priya = Web.as(server, "priya");
+        assertThat(priya.get("/documents/" + item + "?edit=").body())
+                .contains("name=\"fact." + code + "\"")
+                .contains("Torque " + mark + ", Nm");
+        Map<String, String> typed = new HashMap<>(Map.of(
+                "actKey",
+                Server.key(),
+                "title",
+                server.document(item).title(),
+                "was." + code,
+                "20",
+                "fact." + code,
+                "45 Nm"));
+        assertThat(priya.post("/documents/" + item + "/facts", typed).statusCode())
+                .isEqualTo(302);
+        String page = priya.get("/documents/" + item).body();
+        assertThat(page).contains("45 Nm");
+        assertThat(page).as("the strip marks where it was typed").contains("class=\"typed\"", "“20” → “45”");
+        release(item);
+        assertThat(priya.get("/documents/" + item).body()).doesNotContain("?edit=");
+        assertThat(ines.get("/documents/" + item + "?edit=").body())
+                .as("who keeps the shelf types the fact, and no title")
+                .contains("name=\"fact." + code + "\"")
+                .doesNotContain("id=\"ftitle\"");
+        assertThat(Web.as(server, "rafael").get("/documents/" + item).body()).doesNotContain("class=\"typed\"");
+    }
+
+    @Test
+    void whileOneTypesPeopleAndDocumentsAreOffered() {
+        long item = server.file("priya", server.shelf(), "offered" + mark + ".txt", "x", false);
+        Web priya = Web.as(server, "priya");
+        assertThat(priya.get("/look-up/people?q=okre").body()).contains("\"tomasz\"", "Tomasz Okrent");
+        assertThat(priya.get("/look-up/people?q=%25").body()).isEqualTo("[]");
+        assertThat(priya.get("/look-up/documents?q=offered" + mark).body())
+                .contains(server.document(item).number());
+        assertThat(Web.as(server, "rafael")
+                        .get("/look-up/documents?q=offered" + mark)
+                        .body())
+                .as("a reader is offered nothing that is prepared")
+                .isEqualTo("[]");
     }
 }

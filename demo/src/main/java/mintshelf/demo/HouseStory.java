@@ -6,11 +6,13 @@ import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.store.house.RouteStore.Made;
 import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.SignOffRule;
 import mintshelf.core.notice.Moment;
@@ -58,6 +60,21 @@ final class HouseStory {
                 new DistributionRule(List.of(new DistributionRule.Sentence(
                         Moment.RELEASE, "drawing", "", new Asked(Asked.Kind.GROUP, shop)))),
                 new Made(OptionalLong.of(ines), at, "the shop learns of it by itself"));
+        rules.add(
+                new ChangeControlRule(List.of(
+                        new ChangeControlRule.Sentence(
+                                "template",
+                                "",
+                                ChangeControlRule.Starts.BY_SOME,
+                                Optional.of(new Asked(Asked.Kind.ROLE, "data-manager")),
+                                Optional.empty()),
+                        new ChangeControlRule.Sentence(
+                                "drawing",
+                                "",
+                                ChangeControlRule.Starts.BY_HAND,
+                                Optional.empty(),
+                                Optional.of(new Asked(Asked.Kind.PERSON, Long.toString(marit)))))),
+                new Made(OptionalLong.of(ines), at, "templates are Ines's; quality hears of drawings"));
         SignOffLine read = new SignOffLine(
                 1,
                 new Asked(Asked.Kind.GROUP, checking),

@@ -9,15 +9,12 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
-import mintshelf.app.store.document.Spine;
-import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.core.document.Document;
 import mintshelf.core.revision.RevisionRules;
 import mintshelf.core.revision.RevisionSeries;
 import mintshelf.core.revision.ShippedSeries;
-import mintshelf.core.route.Effect;
 import mintshelf.core.route.Route;
 import org.springframework.stereotype.Component;
 
@@ -25,32 +22,26 @@ import org.springframework.stereotype.Component;
 @Component
 public class StartRevision {
     private final DocumentStore documents;
-    private final SpineStore spines;
     private final FactStore facts;
     private final RevisionStore revisions;
     private final HouseStore house;
-    private final SheetWriter sheets;
-    private final SheetValues values;
+    private final Started started;
     private final Recorder recorder;
     private final Clock clock;
 
     public StartRevision(
             DocumentStore documents,
-            SpineStore spines,
             FactStore facts,
             RevisionStore revisions,
             HouseStore house,
-            SheetWriter sheets,
-            SheetValues values,
+            Started started,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
-        this.spines = spines;
         this.facts = facts;
         this.revisions = revisions;
         this.house = house;
-        this.sheets = sheets;
-        this.values = values;
+        this.started = started;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -106,25 +97,12 @@ public class StartRevision {
         long revision =
                 revisions.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
         facts.copyFacts(document.released().orElseThrow().id(), revision);
-        boolean written = route.moves().stream().anyMatch(m -> m.does(Effect.WRITE_SHEET));
-        if (label.isPresent() && written) {
-            Spine spine = spines.spine(document.id()).orElseThrow();
-            sheets.write(
-                    actor,
-                    document,
-                    revision,
-                    spine.content(),
-                    values.unsigned(document, label.get(), route.firstStage().name()),
-                    "title block shows revision " + label.get());
-        }
+        label.ifPresent(l -> started.stamp(actor, document, revision, l, route));
         documents.touch(document.id(), now);
         recorder.recent(actor, document.id(), "started revision");
-        recorder.note(
-                actor,
-                document.id(),
-                "revision.started",
-                label.map(l -> "started revision " + l + skipped).orElse("started the next revision"),
-                why);
+        String says = label.map(l -> "started revision " + l + skipped).orElse("started the next revision");
+        recorder.note(actor, document.id(), "revision.started", says, why);
+        started.tell(actor, document, says, why);
         return revision;
     }
 }

@@ -43,6 +43,16 @@ public record KindRule(
         facts = List.copyOf(facts);
     }
 
+    /** The same kind going another route. */
+    public KindRule onRoute(String other) {
+        return new KindRule(code, name, aspect, glyph, series, revisions, labelAtStart, other, paper, facts);
+    }
+
+    /** A second kind that fixes the same. */
+    public KindRule copied(String as, String named) {
+        return new KindRule(as, named, aspect, glyph, series, revisions, labelAtStart, route, paper, facts);
+    }
+
     /** A fact on the fact sheet, by its code, in the sheet's order. */
     public record OnSheet(String fact, RequiredAt required) {}
 

@@ -10,7 +10,15 @@ import mintshelf.core.base.Texts;
 
 /** A rule of the house as one edition has it. What is kept was asked before; what is kept already may name what is not there any more. */
 public sealed interface Rule
-        permits KindRule, SeriesRule, RouteRule, FactRule, FilingOrder, SignOffRule, CalendarRule, DistributionRule {
+        permits ChangeControlRule,
+                KindRule,
+                SeriesRule,
+                RouteRule,
+                FactRule,
+                FilingOrder,
+                SignOffRule,
+                CalendarRule,
+                DistributionRule {
     Subject subject();
 
     /** Stable name within its subject, in small letters. */

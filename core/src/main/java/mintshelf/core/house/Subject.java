@@ -9,7 +9,8 @@ public enum Subject {
     FILING("filing rules"),
     SIGN_OFF("sign-off rule"),
     CALENDAR("calendar of the house"),
-    DISTRIBUTION("distribution");
+    DISTRIBUTION("distribution"),
+    CHANGE_CONTROL("change control");
 
     private final String words;
 
@@ -23,6 +24,6 @@ public enum Subject {
 
     /** Whether a house has one of it alone, which nobody names. */
     public boolean isOne() {
-        return this == FILING || this == CALENDAR || this == DISTRIBUTION;
+        return this == FILING || this == CALENDAR || this == DISTRIBUTION || this == CHANGE_CONTROL;
     }
 }

@@ -6,6 +6,7 @@ public enum Act {
     CHECK_IN("Check in"),
     UNDO_CHECK_OUT("Undo check-out"),
     START_REVISION("Start revision"),
+    ASK_FOR_CHANGE("Ask for a change"),
     SEND("Send to review"),
     SIGN("Sign"),
     LOOK("Fetch a copy");

@@ -17,21 +17,22 @@ import mintshelf.core.hold.HoldRules;
 public record NextStep(Act act, Optional<Refusal> instead) {
 
     /**
-     * As {@link #of(Document, Access, boolean, boolean)} for somebody who is asked for nothing and has nothing to send.
+     * As {@link #of(Document, Access, boolean, boolean, Optional)} for somebody who is asked for nothing and has nothing to send.
      */
     public static NextStep of(Document document, Access access) {
-        return of(document, access, false, false);
+        return of(document, access, false, false, Optional.empty());
     }
 
     /**
      * Asked to sign: sign. Mine: check in. Free and in preparation: send to review when the latest version is one's own work,
-     * else check out. Released and nothing pending: start the next revision. Else a copy, with the reason. Readers get a copy
+     * else check out. Released and nothing pending: start the next revision, or ask for a change where the house keeps that. Else a copy, with the reason. Readers get a copy
      * without a word.
      *
      * @param asked whether a sign-off waits for the person
      * @param toSend whether the latest version is the person's own work, on a route that asks for sign-offs
+     * @param kept why the house does not let the person start the next revision by hand
      */
-    public static NextStep of(Document document, Access access, boolean asked, boolean toSend) {
+    public static NextStep of(Document document, Access access, boolean asked, boolean toSend, Optional<Refusal> kept) {
         if (asked) return new NextStep(Act.SIGN, Optional.empty());
         boolean mine =
                 document.holder().filter(h -> h.person() == access.person()).isPresent();
@@ -42,7 +43,7 @@ public record NextStep(Act act, Optional<Refusal> instead) {
         if (document.pending().isEmpty()
                 && document.released().isPresent()
                 && document.holder().isEmpty()) {
-            return new NextStep(Act.START_REVISION, Optional.empty());
+            return new NextStep(kept.isEmpty() ? Act.START_REVISION : Act.ASK_FOR_CHANGE, kept);
         }
         return new NextStep(Act.LOOK, refusal);
     }

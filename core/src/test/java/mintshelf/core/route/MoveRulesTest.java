@@ -68,6 +68,9 @@ class MoveRulesTest {
         assertThat(NextStep.of(preparing(Optional.of(heldBy(PRIYA))), DESIGNER).act())
                 .isEqualTo(Act.CHECK_IN);
         assertThat(NextStep.of(released(), DESIGNER).act()).isEqualTo(Act.START_REVISION);
+        Refusal kept = Refusal.of("revision.by_order", "An order starts it.", "Ask for a change.");
+        assertThat(NextStep.of(released(), DESIGNER, false, false, Optional.of(kept)))
+                .isEqualTo(new NextStep(Act.ASK_FOR_CHANGE, Optional.of(kept)));
         NextStep held = NextStep.of(preparing(Optional.of(heldBy(TOMASZ))), DESIGNER);
         assertThat(held.act()).isEqualTo(Act.LOOK);
         assertThat(held.instead().orElseThrow().code()).isEqualTo("hold.taken");
@@ -111,12 +114,16 @@ class MoveRulesTest {
     @Test
     void theNextStepIsToSignWhenAskedAndToSendOnesOwnWork() {
         Document document = preparing(Optional.empty());
-        assertThat(NextStep.of(document, DESIGNER, true, false).act()).isEqualTo(Act.SIGN);
-        assertThat(NextStep.of(document, DESIGNER, false, true).act()).isEqualTo(Act.SEND);
-        assertThat(NextStep.of(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, false, true)
+        assertThat(NextStep.of(document, DESIGNER, true, false, Optional.empty())
+                        .act())
+                .isEqualTo(Act.SIGN);
+        assertThat(NextStep.of(document, DESIGNER, false, true, Optional.empty())
+                        .act())
+                .isEqualTo(Act.SEND);
+        assertThat(NextStep.of(preparing(Optional.of(heldBy(PRIYA))), DESIGNER, false, true, Optional.empty())
                         .act())
                 .isEqualTo(Act.CHECK_IN);
-        assertThat(NextStep.of(document, person(PRIYA, Right.SEE_ALL), false, true)
+        assertThat(NextStep.of(document, person(PRIYA, Right.SEE_ALL), false, true, Optional.empty())
                         .act())
                 .isEqualTo(Act.LOOK);
     }

@@ -16,9 +16,9 @@ import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.record.ReadRecord;
-import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.access.Right;
 import mintshelf.core.document.FileName;
+import mintshelf.core.next.Act;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -67,7 +67,7 @@ public class StrayPages {
         ReadDocument.View view = read.view(actor, stray.item());
         model.addAttribute("view", view);
         var document = view.seen().document();
-        model.addAttribute("starts", starts(actor, view.seen()));
+        model.addAttribute("starts", view.next().act() == Act.START_REVISION);
         model.addAttribute("open", stray.isOpen(actor.person(), clock.instant()));
         model.addAttribute(
                 "compared",
@@ -91,11 +91,6 @@ public class StrayPages {
             @RequestParam int expected,
             @RequestParam(defaultValue = "") String comment) {
         return "redirect:" + strays.adopt(actor, id, actKey, expected, comment);
-    }
-
-    /** Whether the next revision of a stray's document could be started with it. */
-    private static boolean starts(Actor actor, Seen seen) {
-        return StartRevisions.startRefusal(actor, seen.document()).isEmpty();
     }
 
     /** A stray comes once more, to be filed as a document of its own. */

@@ -45,6 +45,7 @@ public class RulePages {
             case "sign-offs" -> Subject.SIGN_OFF;
             case "calendar" -> Subject.CALENDAR;
             case "distribution" -> Subject.DISTRIBUTION;
+            case "change-control" -> Subject.CHANGE_CONTROL;
             default -> throw new NotThere();
         };
     }

@@ -117,7 +117,7 @@ public class StartRevisionPage {
     }
 
     private Row row(Actor actor, Seen seen, boolean asked) {
-        Optional<Refusal> refusal = StartRevisions.startRefusal(actor, seen.document());
+        Optional<Refusal> refusal = startRevisions.startRefusal(actor, seen);
         if (refusal.isPresent()) return new Row(seen, Optional.empty(), List.of(), refusal, asked);
         try {
             return new Row(

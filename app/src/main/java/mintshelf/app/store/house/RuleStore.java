@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.app.store.Times;
 import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.FilingOrder;
@@ -40,7 +41,8 @@ public class RuleStore {
             Subject.FILING, FilingOrder.class,
             Subject.SIGN_OFF, SignOffRule.class,
             Subject.CALENDAR, CalendarRule.class,
-            Subject.DISTRIBUTION, DistributionRule.class);
+            Subject.DISTRIBUTION, DistributionRule.class,
+            Subject.CHANGE_CONTROL, ChangeControlRule.class);
 
     private static final long FRESH_NANOS = 10_000_000_000L;
 
@@ -170,6 +172,14 @@ public class RuleStore {
                 readAt = System.nanoTime() - 2 * FRESH_NANOS;
             }
         });
+    }
+
+    /** Who may start next revisions, and who is told. */
+    public ChangeControlRule changeControl() {
+        return editions(Subject.CHANGE_CONTROL, ChangeControlRule.CODE, 1).stream()
+                .map(e -> (ChangeControlRule) e.rule())
+                .findFirst()
+                .orElse(new ChangeControlRule(List.of()));
     }
 
     /** The days on which the house works; Saturday and Sunday are free where it said nothing. */

@@ -6,12 +6,14 @@ import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Cases;
+import mintshelf.app.sight.ChangeControl;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.output.OutputStore;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.next.Act;
 import mintshelf.core.next.NextStep;
 import mintshelf.core.revision.StageClass;
@@ -29,15 +31,23 @@ class AroundDocument {
     private final OutputStore outputs;
     private final RoundSight rounds;
     private final OrderStore orders;
+    private final ChangeControl control;
     private final Clock clock;
 
     AroundDocument(
-            Cases cases, StrayStore strays, OutputStore outputs, RoundSight rounds, OrderStore orders, Clock clock) {
+            Cases cases,
+            StrayStore strays,
+            OutputStore outputs,
+            RoundSight rounds,
+            OrderStore orders,
+            ChangeControl control,
+            Clock clock) {
         this.cases = cases;
         this.strays = strays;
         this.outputs = outputs;
         this.rounds = rounds;
         this.orders = orders;
+        this.control = control;
         this.clock = clock;
     }
 
@@ -70,7 +80,7 @@ class AroundDocument {
     }
 
     /** The one act that is proposed to the actor. */
-    static NextStep next(
+    NextStep next(
             Actor actor,
             Seen seen,
             Route route,
@@ -91,7 +101,9 @@ class AroundDocument {
                         .anyMatch(l ->
                                 l.item().item() == seen.spine().id() && l.item().number() == latest.number()))
                 .isPresent();
-        return NextStep.of(seen.document(), actor.access(), asked, ownWork && review && !asReturned);
+        Optional<Refusal> kept =
+                seen.pending().isEmpty() ? control.now().refusal(actor, seen.spine()) : Optional.empty();
+        return NextStep.of(seen.document(), actor.access(), asked, ownWork && review && !asReturned, kept);
     }
 
     /** What was made of the version that is in force. */

@@ -114,7 +114,7 @@ public class ReadDocument {
                 facts.lines(actor, seen),
                 facts.typed(seen),
                 route,
-                AroundDocument.next(actor, seen, route, versions, round, returned, around.order(seen)),
+                around.next(actor, seen, route, versions, round, returned, around.order(seen)),
                 seen.all() ? around.moves(actor, seen, route) : List.of(),
                 seen.all() ? around.strays(actor, item) : List.of(),
                 round,

@@ -14,6 +14,7 @@ import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.house.CalendarRule;
+import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.signoff.WorkingDays;
@@ -102,6 +103,7 @@ public class ImportHouse {
                 .filter(r -> !known.contains(r.code()))
                 .forEach(r -> rules.write(r, shipped()));
         if (fresh) rules.write(new DistributionRule(List.of()), shipped());
+        if (fresh) rules.write(new ChangeControlRule(List.of()), shipped());
         if (fresh) rules.write(new CalendarRule(WorkingDays.USUAL.weekend(), List.of()), shipped());
         for (HouseFiles.Shipped shipped : files.routes()) {
             if (isOld(shipped)) route(shipped);

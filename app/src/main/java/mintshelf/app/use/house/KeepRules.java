@@ -70,6 +70,7 @@ public class KeepRules {
             case SIGN_OFF -> "/house/sign-offs/" + rule.code();
             case CALENDAR -> "/house/calendar";
             case DISTRIBUTION -> "/house/distribution";
+            case CHANGE_CONTROL -> "/house/change-control";
         };
     }
 
@@ -149,7 +150,7 @@ public class KeepRules {
                 house.signOffs().values().stream()
                         .anyMatch(r -> !r.code().equals(rule.code())
                                 && Texts.key(r.name()).equals(key));
-            case FILING, CALENDAR, DISTRIBUTION -> false;
+            case FILING, CALENDAR, DISTRIBUTION, CHANGE_CONTROL -> false;
         };
         if (taken) {
             throw Refused.because(
@@ -218,17 +219,7 @@ public class KeepRules {
 
     private static Rule copied(Rule of, String code, String name) {
         if (of instanceof KindRule k) {
-            return new KindRule(
-                    code,
-                    name,
-                    k.aspect(),
-                    k.glyph(),
-                    k.series(),
-                    k.revisions(),
-                    k.labelAtStart(),
-                    k.route(),
-                    k.paper(),
-                    k.facts());
+            return k.copied(code, name);
         }
         if (of instanceof SeriesRule s) return new SeriesRule(code, name, s.pattern(), s.counts());
         if (of instanceof FactRule f) {
@@ -253,17 +244,7 @@ public class KeepRules {
                     .findFirst()
                     .orElseThrow(NotThere::new);
             if (!route.isEmpty() && of instanceof KindRule k) {
-                KindRule other = new KindRule(
-                        k.code(),
-                        k.name(),
-                        k.aspect(),
-                        k.glyph(),
-                        k.series(),
-                        k.revisions(),
-                        k.labelAtStart(),
-                        route,
-                        k.paper(),
-                        k.facts());
+                KindRule other = k.onRoute(route);
                 Refused.unlessEmpty(other.ask(rules.house()), "rule.wrong", "Nothing was changed.");
             }
             house.replaceRoute(

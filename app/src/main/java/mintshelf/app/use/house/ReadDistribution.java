@@ -12,6 +12,7 @@ import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.house.DistributionRule.Sentence;
+import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Service;
 
 /** Whom the sentences of the distribution mean today, by name, and who of them would see nothing of it. */
@@ -52,6 +53,12 @@ public class ReadDistribution {
             (sees ? names : blind).add(p.name());
         }
         return new Told(names, blind);
+    }
+
+    /** The people whom a group, a role or a name means today. */
+    public List<String> names(Actor actor, Asked who) {
+        HouseRules.ask(actor);
+        return people.asked(who).stream().map(Person::name).toList();
     }
 
     private List<Place> places(Sentence sentence) {

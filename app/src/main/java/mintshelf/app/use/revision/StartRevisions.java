@@ -12,6 +12,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.ChangeControl;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.SpineStore;
@@ -29,6 +30,7 @@ public class StartRevisions {
     private final SpineStore spines;
     private final HoldStore holds;
     private final StartRevision start;
+    private final ChangeControl control;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -38,6 +40,7 @@ public class StartRevisions {
             SpineStore spines,
             HoldStore holds,
             StartRevision start,
+            ChangeControl control,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -45,6 +48,7 @@ public class StartRevisions {
         this.spines = spines;
         this.holds = holds;
         this.start = start;
+        this.control = control;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -61,7 +65,15 @@ public class StartRevisions {
     }
 
     /** What is in the way of starting the next revision. */
-    public static Optional<Refusal> startRefusal(Actor actor, Document document) {
+    public Optional<Refusal> startRefusal(Actor actor, Seen seen) {
+        return startRefusal(actor, seen, control.now());
+    }
+
+    private static Optional<Refusal> startRefusal(Actor actor, Seen seen, ChangeControl.Now control) {
+        return stands(actor, seen.document()).or(() -> control.refusal(actor, seen.spine()));
+    }
+
+    private static Optional<Refusal> stands(Actor actor, Document document) {
         Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());
         if (missing.isPresent()) return missing;
         if (document.pending().isPresent()) {
@@ -105,9 +117,10 @@ public class StartRevisions {
         return acts.once(actor, key, () -> {
             List<Seen> all = sight.locked(actor, items);
             List<String> refused = new ArrayList<>();
+            ChangeControl.Now now = control.now();
             for (Seen seen : all) {
                 if (!seen.all()) throw new NotThere();
-                startRefusal(actor, seen.document()).ifPresent(r -> refused.add(r.says()));
+                startRefusal(actor, seen, now).ifPresent(r -> refused.add(r.says()));
             }
             if (!refused.isEmpty()) {
                 throw Refused.because("revision.refused", String.join(" ", refused), "No revision was started.");

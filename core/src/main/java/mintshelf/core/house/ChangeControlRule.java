@@ -1,0 +1,141 @@
+package mintshelf.core.house;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.signoff.Asked;
+
+/**
+ * Who may start the next revision of what is in force, and who is told when somebody does: sentences by kind and shelf, of which the first
+ * that fits decides.
+ */
+public record ChangeControlRule(List<Sentence> sentences) implements Rule {
+    /** The one change control of a house. */
+    public static final String CODE = "change-control";
+
+    public static final int MOST = 100;
+
+    /** How a next revision begins. */
+    public enum Starts {
+        BY_HAND("whoever may change it starts the next revision"),
+        BY_ORDER("a change order alone starts the next revision"),
+        BY_SOME("of those who may change it, only these start the next revision:");
+
+        private final String words;
+
+        Starts(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** What holds where no sentence fits. */
+    public static final Sentence USUAL = new Sentence("", "", Starts.BY_HAND, Optional.empty(), Optional.empty());
+
+    public ChangeControlRule {
+        sentences = List.copyOf(sentences);
+    }
+
+    /**
+     * One sentence of it.
+     *
+     * @param kind code of the kind that it is about; empty for every one
+     * @param shelf number of the shelf, as text; empty for every one
+     * @param some who may, where only some may
+     * @param told who is told of a revision that was started; empty for nobody but who follows it
+     */
+    public record Sentence(String kind, String shelf, Starts starts, Optional<Asked> some, Optional<Asked> told) {
+        boolean fits(String ofKind, long onShelf) {
+            return (kind.isEmpty() || kind.equals(ofKind)) && (shelf.isEmpty() || shelf.equals(Long.toString(onShelf)));
+        }
+
+        /** Whether it fits wherever another one does. */
+        boolean covers(Sentence other) {
+            return (kind.isEmpty() || kind.equals(other.kind)) && (shelf.isEmpty() || shelf.equals(other.shelf));
+        }
+
+        String says(House house) {
+            String of = kind.isEmpty() ? "Of any document" : "Of a " + House.name(house.kinds(), kind);
+            String on = shelf.isEmpty() ? "" : " on " + House.name(house.shelves(), shelf);
+            String who = some.map(s -> " " + called(s, house)).orElse("");
+            return of + on + ": " + starts.words() + who
+                    + told.map(t -> "; told is " + called(t, house)).orElse("") + ".";
+        }
+
+        private static String called(Asked who, House house) {
+            String kindOf = who.kind().words();
+            return kindOf.isEmpty() ? house.name(who) : kindOf + " " + house.name(who);
+        }
+    }
+
+    @Override
+    public Subject subject() {
+        return Subject.CHANGE_CONTROL;
+    }
+
+    @Override
+    public String code() {
+        return CODE;
+    }
+
+    @Override
+    public String name() {
+        return "Change control";
+    }
+
+    /** The sentence that decides for documents of a kind on a shelf. */
+    public Sentence of(String kind, long shelf) {
+        return sentences.stream().filter(s -> s.fits(kind, shelf)).findFirst().orElse(USUAL);
+    }
+
+    @Override
+    public List<RuleLine> lines(House house) {
+        return sentences.stream()
+                .map(s -> s.says(house))
+                .distinct()
+                .map(says -> new RuleLine(says, "", says))
+                .toList();
+    }
+
+    @Override
+    public List<Refusal> ask(House house) {
+        List<Refusal> wrong = new ArrayList<>();
+        if (sentences.size() > MOST) wrong.add(no("There are more than " + MOST + " sentences.", "Take some away."));
+        for (int i = 0; i < sentences.size(); i++) {
+            Sentence s = sentences.get(i);
+            if (!s.kind().isEmpty() && !house.kinds().containsKey(s.kind())) {
+                wrong.add(no("Sentence " + (i + 1) + " names a kind that is not there.", "Choose one."));
+            }
+            if (!s.shelf().isEmpty() && !house.shelves().containsKey(s.shelf())) {
+                wrong.add(no("Sentence " + (i + 1) + " names a shelf that is not there.", "Choose one."));
+            }
+            if ((s.starts() == Starts.BY_SOME) != s.some().isPresent()) {
+                wrong.add(no("Sentence " + (i + 1) + " does not say who may.", "Choose a group, a role or a person."));
+            }
+            for (Optional<Asked> named : List.of(s.some(), s.told())) {
+                if (named.isPresent() && !house.knows(named.get())) {
+                    wrong.add(no(
+                            "Sentence " + (i + 1) + " names whom nobody knows here: "
+                                    + named.get().code() + ".",
+                            "Choose somebody."));
+                }
+            }
+            for (int k = 0; k < i; k++) {
+                if (!sentences.get(k).covers(s)) continue;
+                wrong.add(no(
+                        "Sentence " + (i + 1) + " is never reached: sentence " + (k + 1) + " decides first.",
+                        "Put it before that one, or take it out."));
+                break;
+            }
+        }
+        return wrong.stream().distinct().toList();
+    }
+
+    private static Refusal no(String reason, String remedy) {
+        return Refusal.of("change.control", reason, remedy);
+    }
+}
