@@ -113,6 +113,25 @@ create table if not exists number_counter (
   constraint number_counter_series foreign key (series) references number_series (id)
 );
 
+-- Numbers of a counter that were taken out of it ahead, for somebody or something; what was given back is drawn again before the counter goes on.
+create table if not exists number_range (
+  id bigint not null auto_increment primary key,
+  series bigint not null,
+  scope_key varchar(250) character set utf8mb4 collate utf8mb4_nopad_bin not null,
+  first_value bigint not null,
+  last_value bigint not null,
+  next_back bigint null,
+  for_person bigint null,
+  note varchar(200) not null,
+  reserved_by bigint not null,
+  reserved_at datetime(6) not null,
+  key number_range_scope (series, scope_key, first_value),
+  constraint number_range_values check (first_value <= last_value),
+  constraint number_range_series foreign key (series) references number_series (id),
+  constraint number_range_for foreign key (for_person) references person (id),
+  constraint number_range_by foreign key (reserved_by) references person (id)
+);
+
 -- What a document is: fixes its route, its two series and its facts.
 create table if not exists kind (
   id bigint not null auto_increment primary key,

@@ -4,14 +4,18 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.RangeStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.numbering.NumberPattern;
+import mintshelf.core.numbering.RangeRules;
 import org.springframework.stereotype.Component;
 
 /** Numbers of documents and papers: one rule of scope, one year, the house's. Within the caller's transaction. */
@@ -23,11 +27,13 @@ public class DrawNumbers {
     private static final int TRIES_AHEAD = 20;
 
     private final NumberStore numbers;
+    private final RangeStore ranges;
     private final Settings settings;
     private final Clock clock;
 
-    public DrawNumbers(NumberStore numbers, Settings settings, Clock clock) {
+    public DrawNumbers(NumberStore numbers, RangeStore ranges, Settings settings, Clock clock) {
         this.numbers = numbers;
+        this.ranges = ranges;
         this.settings = settings;
         this.clock = clock;
     }
@@ -59,7 +65,10 @@ public class DrawNumbers {
             return Outcome.refused(c.scope().refusal().orElseThrow());
         }
         for (int tries = 0; tries < TRIES; tries++) {
-            long value = numbers.draw(c.series().id(), scope.value());
+            OptionalLong back = ranges.draw(c.series().id(), scope.value());
+            long value = back.isPresent()
+                    ? back.getAsLong()
+                    : numbers.draw(c.series().id(), scope.value());
             NumberKey number = NumberKey.of(
                             c.pattern().render(value, c.year(), facts).orElseThrow(Refused::new))
                     .orElseThrow(Refused::new);
@@ -79,14 +88,32 @@ public class DrawNumbers {
             return Outcome.refused(c.scope().refusal().orElseThrow());
         }
         List<String> ahead = new ArrayList<>();
+        for (RangeStore.Range range : ranges.back(c.series().id(), scope.value())) {
+            for (long value = range.nextBack().orElseThrow(); value <= range.last() && ahead.size() < most; value++) {
+                add(ahead, kind, c, facts, value);
+            }
+        }
         long first = numbers.next(c.series().id(), scope.value());
         for (long value = first; value < first + TRIES_AHEAD && ahead.size() < most; value++) {
-            NumberKey number = NumberKey.of(
-                            c.pattern().render(value, c.year(), facts).orElseThrow(Refused::new))
-                    .orElseThrow(Refused::new);
-            if (!numbers.isUsed(kind.aspect(), number)) ahead.add(number.number());
+            add(ahead, kind, c, facts, value);
         }
         return Outcome.granted(ahead);
+    }
+
+    private void add(List<String> ahead, Kind kind, Counting c, Map<String, String> facts, long value) {
+        NumberKey number = NumberKey.of(
+                        c.pattern().render(value, c.year(), facts).orElseThrow(Refused::new))
+                .orElseThrow(Refused::new);
+        if (!numbers.isUsed(kind.aspect(), number)) ahead.add(number.number());
+    }
+
+    /** Why somebody may not type a number that the house reserved ahead; nothing when they may. */
+    public Optional<Refusal> reserved(long person, Kind kind, long shelf, NumberKey number, Map<String, String> facts) {
+        Counting c = counting(kind, shelf, facts);
+        OptionalLong counter = c.pattern().counterIn(number.number(), c.year(), facts);
+        if (counter.isEmpty() || !(c.scope() instanceof Outcome.Granted<String> scope)) return Optional.empty();
+        return ranges.reserving(c.series().id(), scope.value(), counter.getAsLong())
+                .flatMap(r -> RangeRules.use(number.number(), r.forWhom(), r.forName(), person));
     }
 
     /** A number was typed: one that fits the series pushes its counter on. */

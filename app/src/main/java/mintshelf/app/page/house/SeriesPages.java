@@ -3,6 +3,7 @@ package mintshelf.app.page.house;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.use.house.KeepRanges;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.app.use.house.ReadSeries;
@@ -22,11 +23,13 @@ public class SeriesPages {
     private final ReadRules read;
     private final ReadSeries series;
     private final KeepRules keep;
+    private final KeepRanges ranges;
 
-    public SeriesPages(ReadRules read, ReadSeries series, KeepRules keep) {
+    public SeriesPages(ReadRules read, ReadSeries series, KeepRules keep, KeepRanges ranges) {
         this.read = read;
         this.series = series;
         this.keep = keep;
+        this.ranges = ranges;
     }
 
     @GetMapping("/house/series")
@@ -50,8 +53,26 @@ public class SeriesPages {
         model.addAttribute("series", rule);
         model.addAttribute("scopes", SeriesRule.Counts.values());
         model.addAttribute("counters", series.counters(actor, code));
+        model.addAttribute("ranges", series.ranges(actor, code));
         model.addAttribute("kinds", using(actor, code));
         return "house/series";
+    }
+
+    @PostMapping("/house/series/{code}/ranges")
+    String reserve(
+            Actor actor,
+            @PathVariable String code,
+            @RequestParam String actKey,
+            @RequestParam String scope,
+            @RequestParam int count,
+            @RequestParam(defaultValue = "") String who,
+            @RequestParam(defaultValue = "") String note) {
+        return "redirect:" + ranges.reserve(actor, actKey, code, scope, count, who, note);
+    }
+
+    @PostMapping("/house/series/{code}/ranges/{range}/give-back")
+    String giveBack(Actor actor, @PathVariable String code, @PathVariable long range, @RequestParam String actKey) {
+        return "redirect:" + ranges.giveBack(actor, actKey, code, range);
     }
 
     @PostMapping("/house/series")

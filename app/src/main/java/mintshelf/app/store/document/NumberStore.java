@@ -5,8 +5,10 @@ import static mintshelf.database.schema.Tables.NUMBER_COUNTER;
 import static mintshelf.database.schema.Tables.NUMBER_SERIES;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.store.Times;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.numbering.NumberKey;
@@ -88,6 +90,17 @@ public class NumberStore {
                         + " on duplicate key update next_value = next_value",
                 series,
                 scopeKey);
+    }
+
+    /** Which of these keys are or were in use for any of the aspects; one statement. */
+    public Set<String> used(Collection<Aspect> aspects, Collection<String> keys) {
+        return db.select(NUMBER_CLAIM.NUMBER_KEY)
+                .from(NUMBER_CLAIM)
+                .where(
+                        NUMBER_CLAIM.ASPECT.in(
+                                aspects.stream().map(Aspect::name).toList()),
+                        NUMBER_CLAIM.NUMBER_KEY.in(keys))
+                .fetchSet(NUMBER_CLAIM.NUMBER_KEY);
     }
 
     /** Whether a number is or was in use for the aspect. */

@@ -113,7 +113,7 @@ public class CheckRows {
                     "A file named “" + file.name() + "” is in this folder already.",
                     "Choose another folder, or leave the row out.");
         }
-        Optional<NumberKey> number = number(filing, kind, row, facts, problems);
+        Optional<NumberKey> number = number(actor, filing, kind, row, facts, problems);
         Outcome<Optional<String>> label =
                 RevisionRules.firstLabel(ShippedSeries.of(kind.revisionSeries()), kind.labelAtStart(), row.revision());
         label.refusal()
@@ -158,7 +158,12 @@ public class CheckRows {
 
     /** The typed or read number when it is free, else the next of the series. */
     private Optional<NumberKey> number(
-            Filing filing, Kind kind, Row row, Map<KindFact, FactValue> facts, Map<Long, List<Refusal>> problems) {
+            Actor actor,
+            Filing filing,
+            Kind kind,
+            Row row,
+            Map<KindFact, FactValue> facts,
+            Map<Long, List<Refusal>> problems) {
         Map<String, String> words = new LinkedHashMap<>();
         facts.forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
         boolean drawn = row.number().isBlank();
@@ -176,6 +181,11 @@ public class CheckRows {
                     "number.used",
                     number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
                     "Choose another number, or empty the field to draw the next of the series.");
+            return Optional.empty();
+        }
+        Optional<Refusal> reserved = draw.reserved(actor.person(), kind, filing.shelf(), number, words);
+        if (reserved.isPresent()) {
+            problems.computeIfAbsent(row.id(), x -> new ArrayList<>()).add(reserved.get());
             return Optional.empty();
         }
         draw.typed(kind, filing.shelf(), number, words);
