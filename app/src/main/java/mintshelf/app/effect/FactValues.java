@@ -18,6 +18,7 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.Stage;
 import mintshelf.core.fact.Computed;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactReader;
@@ -44,7 +45,7 @@ public class FactValues {
     }
 
     /** Why an actor may not type a fact of the revision that they see; nothing when they may. */
-    public static Optional<Refusal> closed(Actor actor, Seen seen, FactDefinition fact) {
+    public Optional<Refusal> closed(Actor actor, Seen seen, FactDefinition fact) {
         if (!fact.use().source().isTyped()) {
             boolean computed = fact.use().source() == FactSource.COMPUTED;
             return Optional.of(Refusal.of(
@@ -56,11 +57,17 @@ public class FactValues {
     }
 
     /** What stands in the way but for the fact's source. */
-    private static Optional<Refusal> notNow(Actor actor, Seen seen, FactDefinition fact) {
+    private Optional<Refusal> notNow(Actor actor, Seen seen, FactDefinition fact) {
         Document document = seen.document();
-        Optional<Refusal> hands = fact.use()
-                .hands()
-                .ask(fact.label(), seen.current().stage().stageClass(), actor.access(), document.place());
+        Stage stage = seen.current().stage();
+        if (!house.edition(stage.edition()).rule(stage.code()).facts()) {
+            return Optional.of(Refusal.of(
+                    "stage.facts",
+                    fact.label() + " does not change in “" + stage.name() + "”.",
+                    "Take it to another stage first."));
+        }
+        Optional<Refusal> hands =
+                fact.use().hands().ask(fact.label(), stage.stageClass(), actor.access(), document.place());
         if (hands.isPresent() || seen.pending().isEmpty()) return hands;
         return document.holder()
                 .filter(h -> h.person() != actor.person())

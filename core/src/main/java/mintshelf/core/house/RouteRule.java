@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Stage;
 import mintshelf.core.route.Move;
@@ -33,12 +34,23 @@ public record RouteRule(Route route) implements Rule {
         List<RuleLine> lines = new ArrayList<>();
         lines.add(RuleLine.of("Name", route.name()));
         for (Stage stage : route.stages()) {
+            String more = route.rule(stage.code()).says();
             lines.add(new RuleLine(
-                    "stop " + stage.code(), "Stop " + stage.name(), RouteWords.stands(stage.stageClass())));
+                    "stop " + stage.code(),
+                    "Stop " + stage.name(),
+                    RouteWords.stands(stage.stageClass()) + (more.isEmpty() ? "" : "; " + more)));
         }
         for (Move move : route.moves()) {
             lines.add(new RuleLine(
                     "move " + move.code(), move.name(), RouteWords.says(route, move, house.signOffNames())));
+        }
+        if (!route.foreign().isEmpty()) {
+            int letters =
+                    route.foreign().values().stream().mapToInt(String::length).sum();
+            lines.add(new RuleLine(
+                    "foreign " + route.foreign().hashCode(),
+                    "For other readers",
+                    Numbers.count(letters, "letter", "letters") + " of a state chart, given out with it"));
         }
         return List.copyOf(lines);
     }

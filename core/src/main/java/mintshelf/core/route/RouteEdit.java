@@ -1,8 +1,10 @@
 package mintshelf.core.route;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -23,7 +25,7 @@ public final class RouteEdit {
     private RouteEdit() {}
 
     public static Outcome<Route> rename(Route route, String name) {
-        return named(name, 100, n -> new Route(route.edition(), route.code(), n, route.stages(), route.moves()));
+        return named(name, 100, n -> route.named(route.code(), n));
     }
 
     /**
@@ -103,6 +105,15 @@ public final class RouteEdit {
                                         : s)
                                 .toList(),
                         route.moves()));
+    }
+
+    /** Says of a stop who fetches its files and whether facts change there. */
+    public static Outcome<Route> ruleStop(Route route, String stop, StopRule rule) {
+        if (route.stages().stream().noneMatch(s -> s.code().equals(stop))) return gone("stop", stop);
+        Map<String, StopRule> rules = new HashMap<>(route.rules());
+        rules.put(stop, rule);
+        return Outcome.granted(new Route(
+                route.edition(), route.code(), route.name(), route.stages(), route.moves(), rules, route.foreign()));
     }
 
     /** Takes a stop out. Where it stood on the way from one to another, the line closes again, with what led out of it. */
@@ -236,7 +247,7 @@ public final class RouteEdit {
         for (Stage s : stages) {
             numbered.add(new Stage(s.edition(), s.code(), s.name(), s.stageClass(), numbered.size() + 1));
         }
-        return new Route(route.edition(), route.code(), route.name(), numbered, moves);
+        return route.with(numbered, moves);
     }
 
     private static String fresh(String name, List<String> taken) {

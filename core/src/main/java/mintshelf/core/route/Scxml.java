@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -26,7 +25,8 @@ import mintshelf.core.revision.StageClass;
  * {@code transition}s (3.5) whose event is the move's code. Names, classes, rights, gates, effects and sign-off lines are elements and
  * attributes of a namespace of our own, which other readers pass over.
  *
- * <p>Reading takes in nothing from outside: document types, entities, scripts and data models are refused or passed over. O(letters).
+ * <p>What is not ours (data models, scripts, elements of other namespaces) is kept as it is, never run, and given out again where it
+ * stood. Reading takes in nothing from outside: document types and entities are refused. O(letters).
  */
 public final class Scxml {
     static final String SCXML = "http://www.w3.org/2005/07/scxml";
@@ -51,6 +51,7 @@ public final class Scxml {
                 out.writeAttribute("initial", route.firstStage().code());
             }
             out.writeAttribute("ms", OURS, "name", route.name());
+            foreign(out, route, "", 1);
             for (Stage stage : route.stages()) stage(out, route, stage);
             line(out, 0);
             out.writeEndElement();
@@ -74,8 +75,13 @@ public final class Scxml {
         out.writeAttribute("id", stage.code());
         out.writeAttribute("ms", OURS, "name", stage.name());
         out.writeAttribute("ms", OURS, "class", stage.stageClass().name().toLowerCase(Locale.ROOT));
+        StopRule rule = route.rule(stage.code());
+        if (rule.fetch().isPresent())
+            out.writeAttribute("ms", OURS, "fetch", rule.fetch().get().name());
+        if (!rule.facts()) out.writeAttribute("ms", OURS, "facts", "closed");
+        boolean foreign = foreign(out, route, "stop " + stage.code(), 2);
         for (Move move : moves) move(out, route, move);
-        if (!moves.isEmpty()) line(out, 1);
+        if (!moves.isEmpty() || foreign) line(out, 1);
         out.writeEndElement();
     }
 
@@ -91,8 +97,18 @@ public final class Scxml {
         for (Gate gate : move.gates()) empty(out, "gate", Map.of("code", gate.code()));
         for (Effect effect : move.effects()) empty(out, "effect", Map.of("code", effect.name()));
         if (move.asksSignOffs()) empty(out, "sign", Map.of("rule", move.signOff()));
-        if (!move.gates().isEmpty() || !move.effects().isEmpty() || move.asksSignOffs()) line(out, 2);
+        boolean foreign = foreign(out, route, "move " + move.code(), 3);
+        if (!move.gates().isEmpty() || !move.effects().isEmpty() || move.asksSignOffs() || foreign) line(out, 2);
         out.writeEndElement();
+    }
+
+    /** Gives back what stood here for other readers; whether there was any. */
+    private static boolean foreign(XMLStreamWriter out, Route route, String key, int deep) throws XMLStreamException {
+        String kept = route.foreign().getOrDefault(key, "");
+        if (kept.isEmpty()) return false;
+        line(out, deep);
+        Foreign.give(kept, out);
+        return true;
     }
 
     private static void empty(XMLStreamWriter out, String name, Map<String, String> attributes)
@@ -103,18 +119,14 @@ public final class Scxml {
     }
 
     /**
-     * Reads a route. What only other readers know is passed over and said.
+     * Reads a route. What only other readers know is kept for them and said.
      *
      * @param code the code that the route gets, whatever the text calls it
      */
     public static Outcome<Read> read(String code, String text) {
         if (text.length() > LONGEST) return no("The text is longer than " + LONGEST + " letters.");
-        XMLInputFactory factory = XMLInputFactory.newFactory();
-        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
         try {
-            return new Reader(code, factory.createXMLStreamReader(new StringReader(text))).read();
+            return new Reader(code, Foreign.factory().createXMLStreamReader(new StringReader(text))).read();
         } catch (XMLStreamException e) {
             int at = e.getLocation() == null ? 0 : e.getLocation().getLineNumber();
             return no("It is no XML that can be read" + (at > 0 ? "; line " + at : "") + ".");
@@ -126,7 +138,7 @@ public final class Scxml {
     /**
      * A route that was read.
      *
-     * @param passed what was passed over, a sentence each
+     * @param passed what was kept for others or is not known here, a sentence each
      */
     public record Read(Route route, List<String> passed) {
         public Read {
@@ -145,6 +157,9 @@ public final class Scxml {
         private final List<Stage> stages = new ArrayList<>();
         private final Map<Integer, List<Move>> moves = new HashMap<>();
         private final List<String> passed = new ArrayList<>();
+        private final Map<String, StopRule> rules = new HashMap<>();
+        private final Map<String, String> foreign = new HashMap<>();
+        private int kept;
 
         Reader(String code, XMLStreamReader in) {
             this.code = code;
@@ -175,9 +190,10 @@ public final class Scxml {
                     Optional<String> wrong = stage();
                     if (wrong.isPresent()) return no(wrong.get());
                 } else {
-                    pass();
+                    keep("");
                 }
             }
+            if (kept > Foreign.MOST) return no("It holds more than " + Foreign.MOST + " letters for other readers.");
             Optional<Stage> first =
                     stages.stream().filter(s -> s.code().equals(initial)).findFirst();
             first.ifPresent(s -> {
@@ -193,7 +209,8 @@ public final class Scxml {
             if (all.size() > RouteEdit.MOST_MOVES) {
                 return no("It has " + all.size() + " moves; " + RouteEdit.MOST_MOVES + " are the most.");
             }
-            return Outcome.granted(new Read(new Route(0, code, Texts.shorten(name, 100), numbered, all), passed));
+            return Outcome.granted(
+                    new Read(new Route(0, code, Texts.shorten(name, 100), numbered, all, rules, foreign), passed));
         }
 
         private Optional<String> attribute(String namespace, String name) {
@@ -211,16 +228,14 @@ public final class Scxml {
             return Optional.empty();
         }
 
-        /** Passes an element over with all that is in it. */
-        private void pass() throws XMLStreamException {
-            String said = "<" + in.getLocalName() + "> was passed over.";
+        /** Keeps an element, with all that is in it, for whoever knows it. */
+        private void keep(String key) throws XMLStreamException {
+            String said = "<" + in.getLocalName() + "> is kept for other readers.";
             if (passed.size() < MOST_SAID && !passed.contains(said)) passed.add(said);
-            int deep = 1;
-            while (deep > 0 && in.hasNext()) {
-                int event = in.next();
-                if (event == XMLStreamConstants.START_ELEMENT) deep++;
-                if (event == XMLStreamConstants.END_ELEMENT) deep--;
-            }
+            String text = Foreign.take(in);
+            kept += text.length();
+            // What is too much is counted on, not gathered.
+            if (kept <= Foreign.MOST) foreign.merge(key, text, String::concat);
         }
 
         private static String id(String text) {
@@ -242,6 +257,11 @@ public final class Scxml {
             StageClass guessed =
                     stages.isEmpty() ? StageClass.PREPARING : last ? StageClass.RELEASED : StageClass.DECIDING;
             stages.add(new Stage(0, id, Texts.shorten(name, 60), stageClass.orElse(guessed), 0));
+            rules.put(
+                    id,
+                    new StopRule(
+                            attribute(OURS, "fetch").flatMap(Reader::right),
+                            attribute(OURS, "facts").filter("closed"::equals).isEmpty()));
             while (in.hasNext()) {
                 int event = in.next();
                 if (event == XMLStreamConstants.ENTITY_REFERENCE) return Optional.of("It refers to an entity.");
@@ -253,7 +273,7 @@ public final class Scxml {
                             "The state “" + Texts.shorten(name, 40) + "” holds states; stops lie side by side.");
                 }
                 if (theirs && in.getLocalName().equals("transition")) transition(id);
-                else pass();
+                else keep("stop " + id);
             }
             return Optional.empty();
         }
@@ -269,11 +289,7 @@ public final class Scxml {
             String event = attribute("event").orElse("move");
             String to = id(attribute("target").orElse(from).strip());
             String name = Texts.shorten(Texts.line(attribute(OURS, "name").orElse(event)), 60);
-            Right who = attribute(OURS, "who")
-                    .flatMap(w -> Arrays.stream(Right.values())
-                            .filter(r -> r.name().equals(w))
-                            .findFirst())
-                    .orElse(Right.CHANGE);
+            Right who = attribute(OURS, "who").flatMap(Reader::right).orElse(Right.CHANGE);
             int order = Integer.parseInt(attribute(OURS, "order").orElse("1000"));
             List<Gate> gates = new ArrayList<>();
             List<Effect> effects = new ArrayList<>();
@@ -283,7 +299,7 @@ public final class Scxml {
                 if (next == XMLStreamConstants.END_ELEMENT) break;
                 if (next != XMLStreamConstants.START_ELEMENT) continue;
                 if (!OURS.equals(in.getNamespaceURI())) {
-                    pass();
+                    keep("move " + id(event));
                     continue;
                 }
                 String of = attribute("code").orElse("");
@@ -306,6 +322,12 @@ public final class Scxml {
             }
             moves.computeIfAbsent(order, o -> new ArrayList<>())
                     .add(new Move(id(event), name, from, to, who, gates, effects, signOff));
+        }
+
+        private static Optional<Right> right(String name) {
+            return Arrays.stream(Right.values())
+                    .filter(r -> r.name().equals(name))
+                    .findFirst();
         }
 
         private <T> void known(Optional<T> one, List<T> all, String code) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
@@ -156,7 +157,7 @@ class RouteEditTest {
     }
 
     @Test
-    void tenThousandStatesAreRefusedAndScriptsPassedOver() {
+    void tenThousandStatesAreRefusedAndScriptsAreKeptUnread() {
         StringBuilder many = new StringBuilder("<scxml xmlns='http://www.w3.org/2005/07/scxml'>");
         for (int i = 0; i < 10_000; i++) many.append("<state id='s").append(i).append("'/>");
         assertThat(Scxml.read("r", many + "</scxml>").refusal()).isPresent();
@@ -168,11 +169,80 @@ class RouteEditTest {
                                 + "<state id='b'><transition event='on' target='a'/></state><final id='c'/></scxml>"))
                 .value();
         assertThat(read.passed())
-                .contains("<script> was passed over.", "<datamodel> was passed over.", "<onentry> was passed over.");
+                .contains(
+                        "<script> is kept for other readers.",
+                        "<datamodel> is kept for other readers.",
+                        "<onentry> is kept for other readers.");
         assertThat(read.route().stages().stream().map(Stage::code)).containsExactly("b", "a", "c");
         assertThat(read.route().stages().stream().map(Stage::stageClass))
                 .as("of a chart that knows no classes")
                 .containsExactly(StageClass.DECIDING, StageClass.PREPARING, StageClass.RELEASED);
         assertThat(read.route().moves()).extracting(Move::code).containsExactly("go", "on");
+    }
+
+    @Test
+    void whatIsNotOursIsKeptWhereItStoodAndGivenBack() {
+        String chart = "<scxml xmlns='http://www.w3.org/2005/07/scxml' xmlns:x='urn:theirs' initial='a'>"
+                + "<datamodel><data id='d' expr=\"1 &lt; 2 &amp;&amp; true\"/></datamodel>"
+                + "<x:layout x:grid='4' plain='p'><note xmlns=''>two &lt;words&gt;</note><![CDATA[raw & ready]]></x:layout>"
+                + "<state id='a'><onentry><x:colour>red</x:colour></onentry>"
+                + "<transition event='go' target='b'><x:sound name='ping'/><log expr=\"'x'\"/></transition></state>"
+                + "<state id='b'><transition event='back' target='a'/></state></scxml>";
+        Route first = read(chart);
+        String given = Scxml.write(first);
+        assertThat(given)
+                .contains("urn:theirs", "grid=\"4\"", "plain=\"p\"", "two &lt;words&gt;", "raw &amp; ready")
+                .contains("1 &lt; 2 &amp;&amp; true", ">red<", "name=\"ping\"");
+        Route again = read(given);
+        assertThat(again.foreign()).isEqualTo(first.foreign());
+        assertThat(Scxml.write(again))
+                .as("the same however often it is given out")
+                .isEqualTo(given);
+        assertThat(first.foreign()).containsOnlyKeys("", "stop a", "move go");
+        // What belonged to a move goes with it; the rest stays.
+        Route without = RouteEdit.takeMove(first, "go").orElseThrow(r -> new IllegalStateException(r.says()));
+        assertThat(without.foreign()).containsOnlyKeys("", "stop a");
+        assertThat(RouteEdit.rename(first, "Other")
+                        .orElseThrow(r -> new IllegalStateException(r.says()))
+                        .foreign())
+                .isEqualTo(first.foreign());
+    }
+
+    @Test
+    void moreThanAChartNeedsForOthersIsRefused() {
+        String much = "<scxml xmlns='http://www.w3.org/2005/07/scxml'><x:y xmlns:x='urn:x'>" + "z".repeat(100_001)
+                + "</x:y><state id='a'/></scxml>";
+        assertThat(Scxml.read("r", much).refusal().orElseThrow().reason()).contains("for other readers");
+        assertThat(Scxml.read("r", "<scxml xmlns='http://www.w3.org/2005/07/scxml'><x>&e;</x><state id='a'/></scxml>")
+                        .refusal())
+                .isPresent();
+    }
+
+    @Test
+    void whatAStopSaysBesideItsClassIsPartOfTheChart() {
+        Route route = Routes.reviewed();
+        String stop = route.stages().get(1).code();
+        Route ruled = RouteEdit.ruleStop(route, stop, new StopRule(Optional.of(Right.CHANGE), false))
+                .orElseThrow(r -> new IllegalStateException(r.says()));
+        assertThat(ruled.rule(stop).says())
+                .isEqualTo("its files are fetched by those who may change documents; its facts do not change");
+        assertThat(read(Scxml.write(ruled)).rules()).isEqualTo(ruled.rules());
+        assertThat(RouteEdit.ruleStop(ruled, stop, StopRule.USUAL)
+                        .orElseThrow(r -> new IllegalStateException(r.says()))
+                        .rules())
+                .as("the usual is not said")
+                .isEmpty();
+        assertThat(RouteEdit.takeStop(ruled, stop)
+                        .orElseThrow(r -> new IllegalStateException(r.says()))
+                        .rules())
+                .isEmpty();
+        assertThat(RouteEdit.ruleStop(route, "nowhere", StopRule.USUAL).refusal())
+                .isPresent();
+    }
+
+    private static Route read(String chart) {
+        return Scxml.read("r", chart)
+                .orElseThrow(r -> new IllegalStateException(r.says()))
+                .route();
     }
 }

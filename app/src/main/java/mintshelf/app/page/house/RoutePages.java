@@ -3,6 +3,7 @@ package mintshelf.app.page.house;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -29,6 +30,7 @@ import mintshelf.core.route.RouteEdit;
 import mintshelf.core.route.RouteMap;
 import mintshelf.core.route.RouteWords;
 import mintshelf.core.route.Scxml;
+import mintshelf.core.route.StopRule;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -177,6 +179,7 @@ public class RoutePages {
             case "add-stop" -> draw.step(actor, actKey, code, r -> RouteEdit.addStop(r, name, stageClass(form)));
             case "rename-stop" ->
                 draw.step(actor, actKey, code, r -> RouteEdit.renameStop(r, stop, name, stageClass(form)));
+            case "rule-stop" -> draw.step(actor, actKey, code, r -> RouteEdit.ruleStop(r, stop, rule(form)));
             case "take-stop" -> draw.step(actor, actKey, code, r -> RouteEdit.takeStop(r, stop));
             case "way-back" -> draw.step(actor, actKey, code, r -> RouteEdit.wayBack(r, stop));
             case "add-move" ->
@@ -191,12 +194,22 @@ public class RoutePages {
             default -> throw new NotThere();
         };
         boolean stays = List.of("say", "usual").contains(act);
-        return "redirect:" + to + (stays ? "?move=" + URLEncoder.encode(move, StandardCharsets.UTF_8) : "");
+        boolean atStop = act.equals("rule-stop");
+        return "redirect:" + to
+                + (stays ? "?move=" + URLEncoder.encode(move, StandardCharsets.UTF_8) : "")
+                + (atStop ? "?stop=" + URLEncoder.encode(stop, StandardCharsets.UTF_8) : "");
     }
 
     private static String first(MultiValueMap<String, String> form, String field, String otherwise) {
         String value = form.getFirst(field);
         return value == null ? otherwise : value.strip();
+    }
+
+    private static StopRule rule(MultiValueMap<String, String> form) {
+        String word = first(form, "fetch", "");
+        Optional<Right> fetch =
+                Arrays.stream(Right.values()).filter(r -> r.name().equals(word)).findFirst();
+        return new StopRule(fetch, !first(form, "facts", "").equals("closed"));
     }
 
     private static StageClass stageClass(MultiValueMap<String, String> form) {

@@ -26,6 +26,7 @@ import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.RouteProof;
+import mintshelf.core.route.StopRule;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
@@ -45,8 +46,8 @@ public class RouteStore {
         this.json = json;
     }
 
-    /** The moves of a route edition as kept. */
-    record Definition(List<KeptMove> moves) {}
+    /** What a route edition says beside its stages, as kept. */
+    record Definition(List<KeptMove> moves, Map<String, StopRule> rules, Map<String, String> foreign) {}
 
     record KeptMove(
             String code,
@@ -60,9 +61,8 @@ public class RouteStore {
 
     /** Adds a route with its first edition, as a house draws it. */
     public long addRoute(String code, String name, List<Stage> stages, List<Move> moves) {
-        proved(new Route(0, code, name, stages, moves));
         long route = newRoute(code, name);
-        addEdition(route, code, name, stages, moves, Optional.empty());
+        addEdition(route, new Route(0, code, name, stages, moves), Optional.empty());
         return route;
     }
 
@@ -82,7 +82,7 @@ public class RouteStore {
     /** Adds the next edition of a route, as somebody of the house drew it. */
     public long addEdition(Route route, Made made) {
         long id = route(route.code()).orElseThrow();
-        long edition = addEdition(id, route.code(), route.name(), route.stages(), route.moves(), Optional.empty());
+        long edition = addEdition(id, route, Optional.empty());
         db.update(ROUTE_EDITION)
                 .set(ROUTE_EDITION.MADE_BY, RuleStore.boxed(made.person()))
                 .set(ROUTE_EDITION.MADE_AT, Times.utc(made.at()))
@@ -98,10 +98,9 @@ public class RouteStore {
      *
      * @param shipped hash of the file that it is made from; empty where a house drew it
      */
-    public long addEdition(
-            long route, String code, String name, List<Stage> stages, List<Move> moves, Optional<ContentHash> shipped) {
-        proved(new Route(0, code, name, stages, moves));
-        Definition definition = new Definition(moves.stream()
+    public long addEdition(long route, Route drawn, Optional<ContentHash> shipped) {
+        proved(drawn);
+        List<KeptMove> moves = drawn.moves().stream()
                 .map(m -> new KeptMove(
                         m.code(),
                         m.name(),
@@ -111,7 +110,8 @@ public class RouteStore {
                         m.gates().stream().map(Gate::code).toList(),
                         m.effects().stream().map(Effect::name).toList(),
                         m.signOff()))
-                .toList());
+                .toList();
+        Definition definition = new Definition(moves, drawn.rules(), drawn.foreign());
         int next = db.select(DSL.coalesce(DSL.max(ROUTE_EDITION.EDITION), 0))
                         .from(ROUTE_EDITION)
                         .where(ROUTE_EDITION.ROUTE.eq(route))
@@ -126,7 +126,7 @@ public class RouteStore {
                 .returningResult(ROUTE_EDITION.ID)
                 .fetchSingle()
                 .value1();
-        for (Stage stage : stages) {
+        for (Stage stage : drawn.stages()) {
             db.insertInto(STAGE)
                     .set(STAGE.EDITION, edition)
                     .set(STAGE.CODE, stage.code())
@@ -203,8 +203,14 @@ public class RouteStore {
                         m.effects().stream().map(Effect::valueOf).toList(),
                         m.signOff() == null ? "" : m.signOff()))
                 .toList();
-        Route route = new Route(edition, head.get(ROUTE.CODE), head.get(ROUTE.NAME), stages, moves);
-        return proved(route);
+        return proved(new Route(
+                edition,
+                head.get(ROUTE.CODE),
+                head.get(ROUTE.NAME),
+                stages,
+                moves,
+                definition.rules(),
+                definition.foreign()));
     }
 
     private static Gate gate(String code) {

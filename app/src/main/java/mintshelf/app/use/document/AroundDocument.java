@@ -7,6 +7,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.ChangeControl;
+import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.change.OrderStore;
@@ -32,6 +33,7 @@ class AroundDocument {
     private final RoundSight rounds;
     private final OrderStore orders;
     private final ChangeControl control;
+    private final MayFetch may;
     private final Clock clock;
 
     AroundDocument(
@@ -41,6 +43,7 @@ class AroundDocument {
             RoundSight rounds,
             OrderStore orders,
             ChangeControl control,
+            MayFetch may,
             Clock clock) {
         this.cases = cases;
         this.strays = strays;
@@ -48,6 +51,7 @@ class AroundDocument {
         this.rounds = rounds;
         this.orders = orders;
         this.control = control;
+        this.may = may;
         this.clock = clock;
     }
 
@@ -113,6 +117,14 @@ class AroundDocument {
                 .flatMap(n -> versions.stream().filter(v -> v.number() == n).findFirst())
                 .map(v -> outputs.of(v.id()))
                 .orElse(List.of());
+    }
+
+    /** Why the actor may not fetch the version that they see; nothing when they may. */
+    Optional<Refusal> fetch(Actor actor, Seen seen, List<VersionRow> versions) {
+        return versions.stream()
+                .filter(v -> v.number() == seen.version())
+                .findFirst()
+                .flatMap(v -> may.refusal(actor, seen, v));
     }
 
     /** The moves that the route offers now. */

@@ -6,6 +6,7 @@ import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
@@ -20,13 +21,21 @@ public class FetchFiles {
     private final Sight sight;
     private final RevisionStore revisions;
     private final VersionStore versions;
+    private final MayFetch may;
     private final UnitOfWork unit;
     private final Recorder recorder;
 
-    public FetchFiles(Sight sight, RevisionStore revisions, VersionStore versions, UnitOfWork unit, Recorder recorder) {
+    public FetchFiles(
+            Sight sight,
+            RevisionStore revisions,
+            VersionStore versions,
+            MayFetch may,
+            UnitOfWork unit,
+            Recorder recorder) {
         this.sight = sight;
         this.revisions = revisions;
         this.versions = versions;
+        this.may = may;
         this.unit = unit;
         this.recorder = recorder;
     }
@@ -38,6 +47,7 @@ public class FetchFiles {
 
     private VersionRow fetch(Actor actor, Seen seen, int number) {
         VersionRow version = readable(seen, number);
+        may.ask(actor, seen, version);
         unit.run(() ->
                 recorder.note(actor, seen.spine().id(), "version.fetched", number, "fetched version " + number, ""));
         return version;
@@ -45,7 +55,10 @@ public class FetchFiles {
 
     /** As {@link #fetch}, of which the record has an entry already. */
     public VersionRow readable(Actor actor, long item, int number) {
-        return readable(sight.of(actor, item), number);
+        Seen seen = sight.of(actor, item);
+        VersionRow version = readable(seen, number);
+        may.ask(actor, seen, version);
+        return version;
     }
 
     private VersionRow readable(Seen seen, int number) {

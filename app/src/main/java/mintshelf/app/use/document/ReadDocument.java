@@ -76,7 +76,8 @@ public class ReadDocument {
             List<StrayStore.Stray> strays,
             Optional<RoundSight.RoundView> round,
             Optional<RoundSight.RoundView> returned,
-            List<OutputStore.Output> outputs) {
+            List<OutputStore.Output> outputs,
+            Optional<Refusal> fetch) {
         public VersionRow shownVersion() {
             return versions.stream()
                     .filter(v -> v.number() == seen.version())
@@ -119,6 +120,7 @@ public class ReadDocument {
                 seen.all() ? around.strays(actor, item) : List.of(),
                 round,
                 returned,
-                around.outputs(seen, versions));
+                around.outputs(seen, versions),
+                around.fetch(actor, seen, versions));
     }
 }

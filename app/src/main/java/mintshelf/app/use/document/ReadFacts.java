@@ -25,12 +25,14 @@ public class ReadFacts {
     private final FactStore facts;
     private final HouseStore house;
     private final FactNames names;
+    private final FactValues typing;
     private final RecordStore record;
 
-    public ReadFacts(FactStore facts, HouseStore house, FactNames names, RecordStore record) {
+    public ReadFacts(FactStore facts, HouseStore house, FactNames names, FactValues typing, RecordStore record) {
         this.facts = facts;
         this.house = house;
         this.names = names;
+        this.typing = typing;
         this.record = record;
     }
 
@@ -67,7 +69,7 @@ public class ReadFacts {
                             values.getOrDefault(f.fact().name(), ""),
                             as.text(),
                             as.item(),
-                            FactValues.closed(actor, seen, f.fact()));
+                            typing.closed(actor, seen, f.fact()));
                 })
                 .toList();
     }

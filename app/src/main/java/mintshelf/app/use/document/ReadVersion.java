@@ -5,6 +5,7 @@ import java.io.OutputStream;
 import java.time.Clock;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.ContentStore;
@@ -25,6 +26,7 @@ public class ReadVersion {
     private final OutputStore outputs;
     private final StrayStore strays;
     private final ContentStore contents;
+    private final MayFetch may;
     private final Clock clock;
 
     public ReadVersion(
@@ -34,6 +36,7 @@ public class ReadVersion {
             OutputStore outputs,
             StrayStore strays,
             ContentStore contents,
+            MayFetch may,
             Clock clock) {
         this.sight = sight;
         this.versions = versions;
@@ -41,6 +44,7 @@ public class ReadVersion {
         this.outputs = outputs;
         this.strays = strays;
         this.contents = contents;
+        this.may = may;
         this.clock = clock;
     }
 
@@ -57,7 +61,9 @@ public class ReadVersion {
 
     /** What was made of a version that the actor may fetch. */
     public StoredContent output(Actor actor, long item, int number, String format) {
-        return outputs.of(version(actor, item, number).id()).stream()
+        VersionRow version = version(actor, item, number);
+        may.ask(actor, sight.of(actor, item), version);
+        return outputs.of(version.id()).stream()
                 .filter(o -> o.format().equals(format))
                 .flatMap(o -> o.content().stream())
                 .findFirst()

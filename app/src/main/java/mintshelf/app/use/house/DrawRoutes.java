@@ -114,7 +114,9 @@ public class DrawRoutes {
                         now.code(),
                         now.name(),
                         read.route().stages(),
-                        read.route().moves())));
+                        read.route().moves(),
+                        read.route().rules(),
+                        read.route().foreign())));
         return read;
     }
 }

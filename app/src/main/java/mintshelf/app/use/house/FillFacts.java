@@ -131,8 +131,7 @@ public class FillFacts implements SetAct {
                             ? Plan.Row.stays(line)
                             : Plan.Row.asked(
                                     line,
-                                    FactValues.closed(actor, seen, fact).stream()
-                                            .toList()));
+                                    values.closed(actor, seen, fact).stream().toList()));
         }
         return new Plan<>(rows);
     }

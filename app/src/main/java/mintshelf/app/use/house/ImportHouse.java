@@ -17,6 +17,7 @@ import mintshelf.core.house.CalendarRule;
 import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FilingOrder;
+import mintshelf.core.route.Route;
 import mintshelf.core.signoff.WorkingDays;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
@@ -130,10 +131,7 @@ public class ImportHouse {
         long route = routes.route(file.code()).orElseGet(() -> routes.newRoute(file.code(), file.name()));
         routes.addEdition(
                 route,
-                file.code(),
-                file.name(),
-                file.stagesInOrder(),
-                file.movesInOrder(),
+                new Route(0, file.code(), file.name(), file.stagesInOrder(), file.movesInOrder()),
                 Optional.of(shipped.hash()));
     }
 

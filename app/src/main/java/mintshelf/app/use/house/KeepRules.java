@@ -24,7 +24,6 @@ import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
 import mintshelf.core.house.SignOffRule;
 import mintshelf.core.house.Subject;
-import mintshelf.core.route.Route;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
@@ -227,8 +226,7 @@ public class KeepRules {
         }
         if (of instanceof SignOffRule s) return new SignOffRule(code, name, s.asked(), s.policy());
         if (of instanceof RouteRule r) {
-            return new RouteRule(
-                    new Route(0, code, name, r.route().stages(), r.route().moves()));
+            return new RouteRule(r.route().named(code, name));
         }
         throw new NotThere();
     }

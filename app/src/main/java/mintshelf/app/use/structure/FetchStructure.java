@@ -10,10 +10,12 @@ import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
@@ -22,12 +24,15 @@ import org.springframework.stereotype.Service;
 public class FetchStructure {
     private final ReadStructure structure;
     private final VersionStore versions;
+    private final MayFetch may;
     private final UnitOfWork unit;
     private final Recorder recorder;
 
-    public FetchStructure(ReadStructure structure, VersionStore versions, UnitOfWork unit, Recorder recorder) {
+    public FetchStructure(
+            ReadStructure structure, VersionStore versions, MayFetch may, UnitOfWork unit, Recorder recorder) {
         this.structure = structure;
         this.versions = versions;
+        this.may = may;
         this.unit = unit;
         this.recorder = recorder;
     }
@@ -60,13 +65,20 @@ public class FetchStructure {
             seen.put(id, row.seen().get());
         }
         List<Packed> files = new ArrayList<>();
+        Map<Long, Integer> taken = new LinkedHashMap<>();
         wanted.forEach((id, version) -> {
             VersionRow row = versions.version(id, version).orElseThrow(NotThere::new);
             String path = Packed.folders(seen.get(id).spine()) + row.fileName();
+            Optional<Refusal> refusal = may.refusal(actor, seen.get(id), row);
+            if (refusal.isPresent()) {
+                says.add("Not here: " + path + ". " + refusal.get().says());
+                return;
+            }
+            taken.put(id, version);
             files.add(new Packed(path, row.content()));
             says.add(path + "  v" + version);
         });
-        unit.run(() -> wanted.forEach((id, version) ->
+        unit.run(() -> taken.forEach((id, version) ->
                 recorder.note(actor, id, "version.fetched", version, "fetched version " + version, "")));
         return new Bundle(tree.top().document().number() + " v" + top + ".zip", files, String.join("\n", says) + "\n");
     }
