@@ -75,6 +75,7 @@ class RoutesTest {
         Map<String, Map<String, String>> t = new LinkedHashMap<>();
         row(t, "/", "/", "302 302 302 302 302 302");
         row(t, "/sign-in", "/sign-in", "200 200 200 200 200 200");
+        row(t, "/sign-in/house", "/sign-in/house", "302 302 302 302 302 302");
         row(t, "/first-start", "/first-start", "302 302 302 302 302 302");
         row(t, "/invitations/{token}", "/invitations/nothing", "200 200 200 200 200 200");
         row(t, "/today", "/today", "302 200 200 200 200 200");

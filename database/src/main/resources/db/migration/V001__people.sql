@@ -46,10 +46,19 @@ create table if not exists person_group (
   constraint person_group_name unique (name_key)
 );
 
--- Who belongs to which group.
+-- Who is signed in by the house's sign-on, by what it calls them for ever: the hash of issuer and subject.
+create table if not exists person_sign_on (
+  subject binary(32) not null primary key,
+  person bigint not null,
+  since datetime(6) not null,
+  constraint person_sign_on_person foreign key (person) references person (id)
+);
+
+-- Who belongs to which group; by the house's sign-on where that says so.
 create table if not exists group_member (
   person_group bigint not null,
   person bigint not null,
+  by_sign_on tinyint(1) not null default 0,
   primary key (person_group, person),
   key group_member_person (person),
   constraint group_member_group foreign key (person_group) references person_group (id),

@@ -1,6 +1,8 @@
 package mintshelf.demo;
 
 import java.util.List;
+import java.util.Optional;
+import mintshelf.standin.OpenIdProvider;
 
 /** The people of Ebbcote Gauge Works, all made up. */
 final class Cast {
@@ -66,4 +68,18 @@ final class Cast {
                     "purchasing: sees what is released, nothing else"));
 
     private Cast() {}
+
+    /** The stand-in of their own sign-on, which knows them all and says in which groups they are. */
+    static OpenIdProvider signOn() {
+        OpenIdProvider provider = OpenIdProvider.open(0);
+        for (Person p : ALL) {
+            provider.with(new OpenIdProvider.Account(
+                    "ebbcote-" + p.login(),
+                    p.login(),
+                    p.name(),
+                    p.login() + "@ebbcote.example",
+                    Optional.of(p.groups())));
+        }
+        return provider;
+    }
 }

@@ -12,6 +12,7 @@ import java.util.Map;
 import mintshelf.app.setup.Commands;
 import mintshelf.app.setup.OlderForm;
 import mintshelf.database.PrivateMariaDb;
+import mintshelf.standin.OpenIdProvider;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 
@@ -83,11 +84,17 @@ public final class Demo {
         properties.put("mint-shelf.origin", "http://localhost:" + port);
         properties.put("mint-shelf.mail-from", "shelf@ebbcote.example");
         properties.put("mint-shelf.zone", Scenario.ZONE.getId());
+        OpenIdProvider signOn = Cast.signOn();
+        properties.put("mint-shelf.sign-on.issuer", signOn.issuer());
+        properties.put("mint-shelf.sign-on.client", OpenIdProvider.CLIENT);
+        properties.put("mint-shelf.sign-on.secret", OpenIdProvider.SECRET);
+        properties.put("mint-shelf.sign-on.name", "Harbour sign-on");
         SpringApplication application = new SpringApplication(DemoApplication.class);
         application.setDefaultProperties(properties);
         application.setLogStartupInfo(false);
         SpringApplication.getShutdownHandlers().add(database::close);
         SpringApplication.getShutdownHandlers().add(mail::stop);
+        SpringApplication.getShutdownHandlers().add(signOn::close);
         Steps.begin("Application");
         ConfigurableApplicationContext context = application.run("--server.port=" + port, "--server.address=127.0.0.1");
         Steps.end("");

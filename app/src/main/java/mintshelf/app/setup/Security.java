@@ -199,11 +199,13 @@ public class Security {
     }
 
     @Bean
-    SecurityFilterChain filters(HttpSecurity http, Settings settings, Environment environment) throws Exception {
+    SecurityFilterChain filters(HttpSecurity http, Settings settings, Environment environment, HouseSignOn signOn)
+            throws Exception {
         LoginUrlAuthenticationEntryPoint signIn = new LoginUrlAuthenticationEntryPoint("/sign-in");
         signIn.setFavorRelativeUris(true);
         http.authorizeHttpRequests(r -> r.requestMatchers(
                                 "/sign-in",
+                                "/sign-in/house",
                                 "/first-start",
                                 "/invitations/*",
                                 "/static/**",
@@ -248,6 +250,7 @@ public class Security {
                 .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(POLICY))
                         .referrerPolicy(p -> p.policy(ReferrerPolicy.SAME_ORIGIN))
                         .permissionsPolicyHeader(p -> p.policy("camera=(), microphone=(), geolocation=()")));
+        signOn.into(http, isSecure(settings, environment));
         return http.build();
     }
 

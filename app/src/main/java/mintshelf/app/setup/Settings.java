@@ -33,4 +33,27 @@ public record Settings(
         @DefaultValue("http://localhost:8080") String origin,
         @DefaultValue("mint-shelf@localhost") String mailFrom,
         @DefaultValue({"127.0.0.1", "::1"}) List<String> metricsFrom,
-        @DefaultValue("false") boolean demo) {}
+        @DefaultValue("false") boolean demo,
+        @DefaultValue SignOn signOn) {
+
+    /**
+     * A house's own sign-on, by OpenID Connect; none without an issuer.
+     *
+     * @param issuer address of the provider
+     * @param client by which the provider knows this server, with its secret
+     * @param name as people call it, on the sign-in page
+     * @param groups claim that says in which groups somebody is
+     * @param newPeople whether somebody whom nobody added is let in, with the grants of their groups
+     */
+    public record SignOn(
+            @DefaultValue("") String issuer,
+            @DefaultValue("mint-shelf") String client,
+            @DefaultValue("") String secret,
+            @DefaultValue("the house's sign-on") String name,
+            @DefaultValue("groups") String groups,
+            @DefaultValue("false") boolean newPeople) {
+        public boolean isThere() {
+            return !issuer.isEmpty();
+        }
+    }
+}

@@ -3,6 +3,7 @@ package mintshelf.app.page.signin;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.setup.HouseSignOn;
 import mintshelf.app.setup.Security;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.use.person.People;
@@ -19,6 +20,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class SignInPage {
     private final People people;
     private final Settings settings;
+    private final HouseSignOn signOn;
     private final List<Hint> hints;
 
     /** Somebody whom the demo offers to sign in as. */
@@ -29,8 +31,9 @@ public class SignInPage {
         List<Hint> hints();
     }
 
-    public SignInPage(People people, ObjectProvider<Hints> hints, Settings settings) {
+    public SignInPage(People people, ObjectProvider<Hints> hints, Settings settings, HouseSignOn signOn) {
         this.settings = settings;
+        this.signOn = signOn;
         this.people = people;
         Hints given = hints.getIfAvailable();
         this.hints = given == null ? List.of() : given.hints();
@@ -44,8 +47,16 @@ public class SignInPage {
         model.addAttribute("braked", request.getParameter("braked") != null);
         model.addAttribute("out", request.getParameter("out") != null);
         model.addAttribute("ready", request.getParameter("ready") != null);
+        model.addAttribute("signOn", signOn.name().orElse(""));
         model.addAttribute("stays", settings.staySignedIn());
         return "signin/page";
+    }
+
+    /** To the house's own sign-on, when it answers. */
+    @GetMapping("/sign-in/house")
+    String house() {
+        if (signOn.name().isEmpty()) return "redirect:/sign-in";
+        return "redirect:" + (signOn.answers() ? HouseSignOn.BEGINS : "/sign-in?away");
     }
 
     @GetMapping("/first-start")

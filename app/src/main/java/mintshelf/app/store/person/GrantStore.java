@@ -7,6 +7,7 @@ import static mintshelf.database.schema.Tables.GROUP_MEMBER;
 import static mintshelf.database.schema.Tables.KIND;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.PERSON_GROUP;
+import static mintshelf.database.schema.Tables.PERSON_SIGN_ON;
 import static mintshelf.database.schema.Tables.ROLE;
 import static mintshelf.database.schema.Tables.ROLE_RIGHT;
 import static mintshelf.database.schema.Tables.SHELF;
@@ -196,7 +197,11 @@ public class GrantStore {
                         .on(ROLE_RIGHT.ROLE.eq(ACCESS_GRANT.ROLE))
                         .where(
                                 PERSON.LEFT_AT.isNull(),
-                                PERSON.PASSWORD_HASH.isNotNull(),
+                                PERSON.PASSWORD_HASH
+                                        .isNotNull()
+                                        .or(DSL.exists(DSL.selectOne()
+                                                .from(PERSON_SIGN_ON)
+                                                .where(PERSON_SIGN_ON.PERSON.eq(PERSON.ID)))),
                                 ACCESS_GRANT.SHELF.isNull(),
                                 ACCESS_GRANT.FOLDER.isNull(),
                                 ACCESS_GRANT.KIND.isNull(),

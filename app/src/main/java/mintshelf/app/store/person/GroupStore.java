@@ -7,6 +7,7 @@ import static mintshelf.database.schema.Tables.PERSON_GROUP;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -84,6 +85,25 @@ public class GroupStore {
         db.insertInto(GROUP_MEMBER)
                 .set(GROUP_MEMBER.PERSON_GROUP, group)
                 .set(GROUP_MEMBER.PERSON, person)
+                .execute();
+        grants.moveStamp();
+    }
+
+    /** The groups in which the house's sign-on put somebody. */
+    public Set<Long> bySignOn(long person) {
+        return db.select(GROUP_MEMBER.PERSON_GROUP)
+                .from(GROUP_MEMBER)
+                .where(GROUP_MEMBER.PERSON.eq(person), GROUP_MEMBER.BY_SIGN_ON.isTrue())
+                .fetchSet(GROUP_MEMBER.PERSON_GROUP);
+    }
+
+    /** Puts somebody into a group as the house's sign-on says; where they were put by hand, that stays. */
+    public void joinBySignOn(long group, long person) {
+        db.insertInto(GROUP_MEMBER)
+                .set(GROUP_MEMBER.PERSON_GROUP, group)
+                .set(GROUP_MEMBER.PERSON, person)
+                .set(GROUP_MEMBER.BY_SIGN_ON, true)
+                .onDuplicateKeyIgnore()
                 .execute();
         grants.moveStamp();
     }
