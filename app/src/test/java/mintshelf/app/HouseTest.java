@@ -15,6 +15,7 @@ import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.person.AddPeople;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.MoveDocument;
@@ -246,7 +247,7 @@ class HouseTest {
     void aPersonAddedLikeAnotherHasTheirRolesAndNotTheirName() {
         Server server = Server.shared();
         PersonStore people = server.bean(PersonStore.class);
-        var invited = server.bean(People.class)
+        var invited = server.bean(AddPeople.class)
                 .addLike(server.actor("ines"), server.actor("tomasz").person(), "Lena Vik", "", "");
         var lena = people.person(invited.person()).orElseThrow();
         assertThat(lena.mail()).isEmpty();

@@ -13,6 +13,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.revision.StartRevisions;
@@ -156,6 +157,17 @@ class RoutesTest {
         row(t, "/house/distribution", "/house/distribution", "302 403 403 403 403 200");
         row(t, "/house/running", "/house/running", "302 403 403 403 403 200");
         row(t, "/house/people", "/house/people", "302 403 403 403 403 200");
+        row(t, "/house/people/directory", "/house/people/directory", "302 403 403 403 403 200");
+        row(
+                t,
+                "/people/groups/{group}",
+                "/people/groups/"
+                        + server.bean(GroupStore.class).groups().stream()
+                                .filter(g -> g.name().equals("Routed"))
+                                .map(g -> g.id())
+                                .findFirst()
+                                .orElseGet(() -> server.bean(GroupStore.class).addGroup("Routed")),
+                "302 200 200 200 200 200");
         row(t, "/open-rounds", "/open-rounds", "302 404 404 404 404 200");
         row(t, "/house", "/house", "302 302 302 302 302 302");
         row(t, "/sheet-maps", "/sheet-maps", "302 403 403 403 403 200");

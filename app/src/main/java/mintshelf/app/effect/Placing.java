@@ -22,6 +22,11 @@ public class Placing {
         groups.copy(model, to);
     }
 
+    /** A group, whose grants they have then. */
+    public void into(long group, long person) {
+        groups.join(group, person);
+    }
+
     /** The first one of a house keeps it. */
     public void keeper(long person) {
         grants.grantPerson(person, "data-manager", Scope.EVERYWHERE);

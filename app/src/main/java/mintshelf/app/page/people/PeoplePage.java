@@ -7,6 +7,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.person.PersonStore.Person;
+import mintshelf.app.use.person.AddPeople;
 import mintshelf.app.use.person.Leaving;
 import mintshelf.app.use.person.People;
 import mintshelf.app.use.person.ReadPeople;
@@ -26,6 +27,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class PeoplePage {
     private static final int PAGE = 50;
     private final People people;
+    private final AddPeople adding;
     private final ReadPeople read;
     private final ReadReach reach;
     private final Leaving leaving;
@@ -35,12 +37,19 @@ public class PeoplePage {
     private final SetAway away;
 
     public PeoplePage(
-            People people, ReadPeople read, ReadReach reach, Leaving leaving, Sessions sessions, SetAway away) {
+            People people,
+            AddPeople adding,
+            ReadPeople read,
+            ReadReach reach,
+            Leaving leaving,
+            Sessions sessions,
+            SetAway away) {
         this.reach = reach;
         this.leaving = leaving;
         this.away = away;
         this.sessions = sessions;
         this.people = people;
+        this.adding = adding;
         this.read = read;
     }
 
@@ -106,7 +115,7 @@ public class PeoplePage {
 
     @PostMapping("/people/{id}/invite")
     String inviteAgain(Actor actor, @PathVariable long id, Model model) {
-        People.Invited invited = people.inviteAgain(actor, id);
+        AddPeople.Invited invited = people.inviteAgain(actor, id);
         model.addAttribute("card", read.card(actor, id));
         model.addAttribute("token", invited.token());
         return "people/added";
@@ -151,7 +160,7 @@ public class PeoplePage {
             @RequestParam(defaultValue = "") String mail,
             Model model) {
         try {
-            People.Invited invited = people.addLike(actor, id, name, login, mail);
+            AddPeople.Invited invited = adding.addLike(actor, id, name, login, mail);
             model.addAttribute("card", read.card(actor, invited.person()));
             model.addAttribute("token", invited.token());
             return "people/added";

@@ -47,7 +47,19 @@ public class RouteStore {
     }
 
     /** What a route edition says beside its stages, as kept. */
-    record Definition(List<KeptMove> moves, Map<String, StopRule> rules, Map<String, String> foreign) {}
+    record Definition(
+            List<KeptMove> moves,
+            @Nullable Map<String, StopRule> rules,
+            @Nullable Map<String, String> foreign) {
+        /** What stops say, empty where an edition was kept before they said anything. */
+        Map<String, StopRule> said() {
+            return rules == null ? Map.of() : rules;
+        }
+
+        Map<String, String> theirs() {
+            return foreign == null ? Map.of() : foreign;
+        }
+    }
 
     record KeptMove(
             String code,
@@ -209,8 +221,8 @@ public class RouteStore {
                 head.get(ROUTE.NAME),
                 stages,
                 moves,
-                definition.rules(),
-                definition.foreign()));
+                definition.said(),
+                definition.theirs()));
     }
 
     private static Gate gate(String code) {

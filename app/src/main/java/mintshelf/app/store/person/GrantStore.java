@@ -262,6 +262,11 @@ public class GrantStore {
         return grants(DSL.select(ACCESS_GRANT.ID).from(ACCESS_GRANT));
     }
 
+    /** The grants of a group. */
+    public List<Grant> ofGroup(long group) {
+        return grants(DSL.select(ACCESS_GRANT.ID).from(ACCESS_GRANT).where(ACCESS_GRANT.PERSON_GROUP.eq(group)));
+    }
+
     private List<Grant> grants(Select<Record1<Long>> ids) {
         var which = ids.asTable("which", "id");
         var rights = DSL.field(

@@ -125,6 +125,16 @@ public class PersonStore {
                 .value1();
     }
 
+    public void setContact(long person, String name, String mail, String telephone, String note) {
+        db.update(PERSON)
+                .set(PERSON.NAME, name)
+                .set(PERSON.MAIL, mail)
+                .set(PERSON.TELEPHONE, telephone)
+                .set(PERSON.NOTE, note)
+                .where(PERSON.ID.eq(person))
+                .execute();
+    }
+
     public void setPassword(long person, String hash) {
         db.update(PERSON)
                 .set(PERSON.PASSWORD_HASH, hash)

@@ -2,7 +2,6 @@ package mintshelf.app.use.person;
 
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
-import java.text.Normalizer;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -24,14 +23,13 @@ import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.store.person.SignInStore;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.stereotype.Service;
 
 /** People: who they are, adding one like another, the first one of an empty server, their passwords. */
 @Service
 public class People {
-    private static final Duration INVITATION = Duration.ofDays(14);
+    static final Duration INVITATION = Duration.ofDays(14);
     /** BCrypt takes 72 bytes and would ignore the rest. */
     private static final int LONGEST_PASSWORD = 72;
 
@@ -76,74 +74,10 @@ public class People {
         return people.isEmpty();
     }
 
-    /** A person who was added, and the secret of the link that sets their password. It is shown once and kept nowhere. */
-    public record Invited(long person, String token) {}
-
-    /**
-     * Adds a person with the groups, grants and deputy of {@code model}. A name is enough.
-     *
-     * @param login empty: made from the name
-     */
-    public Invited addLike(Actor actor, long model, String name, String login, String mail) {
-        if (!HouseRules.keeps(actor)) {
-            throw Refused.because(
-                    "access.missing", "Only who keeps the house rules adds people.", "Ask a data manager.");
-        }
-        Person like = people.person(model).orElseThrow(NotThere::new);
-        String cleanName = Texts.required("The name", name, 100).orElseThrow(Refused::new);
-        String cleanMail = Texts.optional("The mail address", mail, 254).orElseThrow(Refused::new);
-        if (!cleanMail.isEmpty() && !cleanMail.matches("[^@ ]+@[^@ ]+\\.[^@ ]+")) {
-            throw Refused.because(
-                    "person.mail", "“" + cleanMail + "” is not a mail address.", "Correct it, or leave it empty.");
-        }
-        String cleanLogin = login.isBlank() ? loginFor(cleanName) : checkedLogin(login);
-        String token = token();
-        try {
-            long id = unit.run(() -> {
-                long added = people.add(cleanLogin, cleanName, cleanMail, "", "", like.zone(), clock.instant());
-                placing.copy(model, added);
-                signIns.invite(added, hash(token), clock.instant().plus(INVITATION));
-                telling.invite(actor, people.person(added).orElseThrow(), token);
-                recorder.noteHouse(
-                        actor, "person.added", "added " + cleanName + " with the grants of " + like.name(), "");
-                return added;
-            });
-            return new Invited(id, token);
-        } catch (DuplicateKeyException e) {
-            throw Refused.because(
-                    "person.login",
-                    "Somebody signs in as “" + cleanLogin + "” already.",
-                    "Choose another sign-in name.");
-        }
-    }
-
-    private String loginFor(String name) {
-        String base = Normalizer.normalize(name, Normalizer.Form.NFKD)
-                .replaceAll("[^A-Za-z ]", "")
-                .strip()
-                .toLowerCase(Locale.ROOT)
-                .replaceAll(" +", ".");
-        if (base.isEmpty()) base = "person";
-        String login = base;
-        for (int i = 2; people.byLogin(login).isPresent(); i++) login = base + i;
-        return login;
-    }
-
-    private static String checkedLogin(String login) {
-        String clean = Texts.required("The sign-in name", login, 60).orElseThrow(Refused::new);
-        if (!clean.matches("[\\p{L}\\p{N}._@-]+")) {
-            throw Refused.because(
-                    "person.login_form",
-                    "“" + clean + "” holds something other than letters, digits, dot, hyphen.",
-                    "Choose another sign-in name.");
-        }
-        return clean;
-    }
-
     /** Makes the first person of an empty server its data manager. Refused as soon as there is anybody. */
     public long addFirst(String name, String login, String password, String zone, String code, String address) {
         String cleanName = Texts.required("The name", name, 100).orElseThrow(Refused::new);
-        String cleanLogin = checkedLogin(login);
+        String cleanLogin = AddPeople.checkedLogin(login);
         String hash = hashed(password, cleanLogin);
         String cleanZone = checkedZone(zone);
         return unit.run(() -> {
@@ -190,7 +124,7 @@ public class People {
     }
 
     /** A new link that sets a password, for somebody who lost theirs or never had one. The ones before it stay as they are. */
-    public Invited inviteAgain(Actor actor, long id) {
+    public AddPeople.Invited inviteAgain(Actor actor, long id) {
         HouseRules.ask(actor);
         Person person = people.person(id).filter(p -> !p.left()).orElseThrow(NotThere::new);
         String token = token();
@@ -199,7 +133,7 @@ public class People {
             recorder.noteHouse(actor, "person.invited", "invited " + person.name() + " again", "");
             telling.invite(actor, person, token);
         });
-        return new Invited(id, token);
+        return new AddPeople.Invited(id, token);
     }
 
     private static String checkedZone(String zone) {
@@ -256,13 +190,13 @@ public class People {
         return passwords.encode(password);
     }
 
-    private static String token() {
+    static String token() {
         byte[] bytes = new byte[32];
         RANDOM.nextBytes(bytes);
         return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
     }
 
-    private static ContentHash hash(String token) {
+    static ContentHash hash(String token) {
         return ContentHash.compute(token.getBytes(StandardCharsets.UTF_8));
     }
 }
