@@ -55,6 +55,14 @@ public final class Web {
         return remember(send(HttpRequest.newBuilder(URI.create(origin + path)).GET()));
     }
 
+    /** The bytes of an answer that does not end, as they come. */
+    InputStream stream(String path) throws IOException, InterruptedException {
+        HttpResponse<InputStream> answer = client.send(
+                HttpRequest.newBuilder(URI.create(origin + path)).GET().build(),
+                HttpResponse.BodyHandlers.ofInputStream());
+        return answer.body();
+    }
+
     /** The token of the page that was loaded last. */
     String csrf() {
         return token;

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Moments;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
@@ -26,7 +27,6 @@ import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.house.DistributionRule.Sentence;
 import mintshelf.core.notice.Moment;
-import mintshelf.core.revision.StageClass;
 import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Component;
 
@@ -46,9 +46,6 @@ class Following {
     private final Post post;
     private final Clock clock;
     private final AtCommit<Noted> noted = new AtCommit<>(this::tell);
-
-    /** Acts that leave a document in force as it was before. */
-    private static final Set<String> QUIET = Set.of("revision.started", "revision.dropped", "revision.moved_over");
 
     private record Noted(Actor actor, long item, String act, String says) {}
 
@@ -75,9 +72,7 @@ class Following {
 
     /** What is noted in the record of a document; most of it is no moment that anybody follows. */
     void noted(Actor actor, long item, String act, String says) {
-        boolean version = act.equals("version.added") || act.equals("version.reinstated");
-        boolean moves = act.startsWith("revision.") && !act.equals("revision.superseded");
-        if ((version || moves) && (follows.any() || !rules.distribution().isEmpty()))
+        if (Moments.isMoment(act) && (follows.any() || !rules.distribution().isEmpty()))
             noted.add(new Noted(actor, item, act, says));
     }
 
@@ -104,7 +99,7 @@ class Following {
             Spine spine = documents.get(line.item());
             if (spine == null) continue;
             Place place = spine.document().place();
-            Moment moment = moment(line.act(), spine);
+            Moment moment = Moments.of(line.act(), spine);
             Set<Long> told = new LinkedHashSet<>();
             for (Follow f : followers) {
                 if (f.person() == line.actor().person() || !f.moments().contains(moment)) continue;
@@ -135,13 +130,6 @@ class Following {
 
     private static boolean sees(Access access, Moment moment, Place place) {
         return access.may(Right.SEE_ALL, place) || (moment.isForReaders() && access.may(Right.SEE_RELEASED, place));
-    }
-
-    private static Moment moment(String act, Spine spine) {
-        if (act.startsWith("version.")) return Moment.VERSION;
-        StageClass at = spine.document().current().stage().stageClass();
-        boolean inForce = at == StageClass.RELEASED || at == StageClass.WITHDRAWN;
-        return inForce && !QUIET.contains(act) ? Moment.RELEASE : Moment.STAGE;
     }
 
     private void tell(Noted line, Spine spine, Moment moment, Set<Long> receivers, Instant now) {

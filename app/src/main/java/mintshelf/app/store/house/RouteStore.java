@@ -73,8 +73,9 @@ public class RouteStore {
 
     /** Adds a route with its first edition, as a house draws it. */
     public long addRoute(String code, String name, List<Stage> stages, List<Move> moves) {
+        Route drawn = proved(new Route(0, code, name, stages, moves));
         long route = newRoute(code, name);
-        addEdition(route, new Route(0, code, name, stages, moves), Optional.empty());
+        addEdition(route, drawn, Optional.empty());
         return route;
     }
 

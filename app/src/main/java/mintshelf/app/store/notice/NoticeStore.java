@@ -3,11 +3,14 @@ package mintshelf.app.store.notice;
 import static mintshelf.database.schema.Tables.NOTICE;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** What a person is told on Today. */
@@ -46,6 +49,22 @@ public class NoticeStore {
                         Optional.ofNullable(row.getItem()),
                         row.getSays(),
                         row.getTarget()));
+    }
+
+    /** The latest notice of each person, by person; one statement. */
+    public Map<Long, Long> latest(Collection<Long> people) {
+        if (people.isEmpty()) return Map.of();
+        return db.select(NOTICE.PERSON, DSL.max(NOTICE.ID))
+                .from(NOTICE)
+                .where(NOTICE.PERSON.in(people), NOTICE.DONE_AT.isNull())
+                .groupBy(NOTICE.PERSON)
+                .fetchMap(row -> row.value1(), row -> row.value2());
+    }
+
+    /** Whether somebody was told anything after a moment. */
+    public boolean isSince(long person, Instant after) {
+        return db.fetchExists(db.selectFrom(NOTICE)
+                .where(NOTICE.PERSON.eq(person), NOTICE.DONE_AT.isNull(), NOTICE.AT.gt(Times.utc(after))));
     }
 
     public void putAway(long person, long notice, Instant now) {

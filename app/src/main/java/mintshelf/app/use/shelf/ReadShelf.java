@@ -132,6 +132,14 @@ public class ReadShelf {
                 .toList();
     }
 
+    /** A document's row in a list, as it stands now. */
+    public record RowNow(Seen seen, List<Long> returned, List<Long> toSign) {}
+
+    public RowNow row(Actor actor, long item) {
+        Seen seen = sight.of(actor, item);
+        return new RowNow(seen, List.copyOf(returned(List.of(seen))), toSign(actor));
+    }
+
     public long addShelf(Actor actor, String name, String note) {
         return addShelf(actor, name, note, false);
     }
