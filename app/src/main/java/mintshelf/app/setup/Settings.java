@@ -34,7 +34,19 @@ public record Settings(
         @DefaultValue("mint-shelf@localhost") String mailFrom,
         @DefaultValue({"127.0.0.1", "::1"}) List<String> metricsFrom,
         @DefaultValue("false") boolean demo,
-        @DefaultValue SignOn signOn) {
+        @DefaultValue SignOn signOn,
+        @DefaultValue Bounces bounces) {
+
+    /**
+     * The mailbox to which mails come back that could not be delivered, read by IMAP; none without a host. What is sent names it as the
+     * envelope's sender with {@code spring.mail.properties.mail.smtp.from}.
+     */
+    public record Bounces(
+            @DefaultValue("") String host,
+            @DefaultValue("993") int port,
+            @DefaultValue("") String user,
+            @DefaultValue("") String password,
+            @DefaultValue("true") boolean tls) {}
 
     /**
      * A house's own sign-on, by OpenID Connect; none without an issuer.

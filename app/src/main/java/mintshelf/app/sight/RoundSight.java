@@ -107,7 +107,9 @@ public class RoundSight {
         private void say(List<String> said, Ask ask, OutboxStore.State state, String words) {
             List<String> names = told(ask).stream()
                     .filter(t -> t.state() == state)
-                    .map(OutboxStore.Told::name)
+                    .map(t -> state == OutboxStore.State.FAILED && !t.says().isEmpty()
+                            ? t.name() + " (" + t.says() + ")"
+                            : t.name())
                     .toList();
             if (!names.isEmpty()) said.add(words + String.join(", ", names));
         }

@@ -67,6 +67,16 @@ public class NoticeStore {
                 .where(NOTICE.PERSON.eq(person), NOTICE.DONE_AT.isNull(), NOTICE.AT.gt(Times.utc(after))));
     }
 
+    /** Whether somebody has a notice of this sort with this target that is not put away. */
+    public boolean isOpen(long person, String code, String target) {
+        return db.fetchExists(db.selectFrom(NOTICE)
+                .where(
+                        NOTICE.PERSON.eq(person),
+                        NOTICE.DONE_AT.isNull(),
+                        NOTICE.CODE.eq(code),
+                        NOTICE.TARGET.eq(target)));
+    }
+
     public void putAway(long person, long notice, Instant now) {
         db.update(NOTICE)
                 .set(NOTICE.DONE_AT, Times.utc(now))

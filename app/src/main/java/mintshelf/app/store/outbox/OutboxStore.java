@@ -171,7 +171,28 @@ public class OutboxStore {
                 .set(DELIVERY.STATE, State.WAITING.name())
                 .set(DELIVERY.TRIES, 0)
                 .set(DELIVERY.NEXT_AT, Times.utc(now))
-                .where(DELIVERY.STATE.eq(State.FAILED.name()), DELIVERY.NEXT_AT.gt(Times.utc(since)))
+                .where(
+                        DELIVERY.STATE.eq(State.FAILED.name()),
+                        DELIVERY.NEXT_AT.gt(Times.utc(since)),
+                        // The link of an invitation is forgotten once it is sent: a new one is made on the person's
+                        // card.
+                        DELIVERY.EVENT.notIn(DSL.select(OUTBOX_EVENT.ID)
+                                .from(OUTBOX_EVENT)
+                                .where(OUTBOX_EVENT.CODE.eq(INVITED), OUTBOX_EVENT.TO_PAGE.eq(""))))
+                .execute();
+    }
+
+    /**
+     * A mail that went out came back.
+     *
+     * @param events of which it told; none where it told of more than its identification can name
+     * @return how many deliveries it held, 0 when that was known
+     */
+    public int bounced(long receiver, Collection<Long> events, String says) {
+        return db.update(DELIVERY)
+                .set(DELIVERY.STATE, State.FAILED.name())
+                .set(DELIVERY.SAYS, Texts.shorten(says, 300))
+                .where(DELIVERY.RECEIVER.eq(receiver), DELIVERY.EVENT.in(events), DELIVERY.STATE.eq(State.SENT.name()))
                 .execute();
     }
 
