@@ -80,6 +80,7 @@ class RoutesTest {
         row(t, "/first-start", "/first-start", "302 302 302 302 302 302");
         row(t, "/invitations/{token}", "/invitations/nothing", "200 200 200 200 200 200");
         row(t, "/today", "/today", "302 200 200 200 200 200");
+        row(t, "/today/order", "/today/order", "302 404 404 404 404 200");
         row(t, "/shelves", "/shelves", "302 200 200 200 200 200");
         row(t, "/shelves/{id}", "/shelves/" + shelf, "302 404 200 200 200 200");
         row(

@@ -3,9 +3,13 @@ package mintshelf.app.page.today;
 import java.util.List;
 import java.util.Locale;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.HouseRules;
 import mintshelf.app.page.Rows;
 import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.round.RemindRounds;
+import mintshelf.app.use.today.ReadOrder;
 import mintshelf.app.use.today.ReadToday;
+import mintshelf.app.use.verify.ReadRunning;
 import mintshelf.core.base.Numbers;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -19,10 +23,17 @@ import org.springframework.web.bind.annotation.RequestParam;
 public class TodayPage {
     private final ReadToday today;
     private final FilingSheets filingSheets;
+    private final ReadOrder order;
+    private final RemindRounds rounds;
+    private final ReadRunning running;
 
-    public TodayPage(ReadToday today, FilingSheets filingSheets) {
+    public TodayPage(
+            ReadToday today, FilingSheets filingSheets, ReadOrder order, RemindRounds rounds, ReadRunning running) {
         this.today = today;
         this.filingSheets = filingSheets;
+        this.order = order;
+        this.rounds = rounds;
+        this.running = running;
     }
 
     @GetMapping("/")
@@ -39,9 +50,31 @@ public class TodayPage {
         int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size();
         model.addAttribute("quietDay", waits == 0);
         model.addAttribute("sentence", sentence(view, waits));
+        model.addAttribute("keepsOrder", ReadOrder.keeps(actor));
         model.addAttribute("taken", taken != null);
         model.addAttribute("heldIds", Rows.joined(view.held()));
         return "today/page";
+    }
+
+    /** What is out of order, for who keeps order; the page asks for it by itself. */
+    @GetMapping("/today/order")
+    String order(Actor actor, Model model) {
+        ReadOrder.Order out = order.order(actor);
+        List<RemindRounds.OpenRound> late =
+                rounds.open(actor).stream().filter(RemindRounds.OpenRound::late).toList();
+        List<ReadRunning.Part> parts = HouseRules.keeps(actor)
+                ? running.running(actor).parts().stream().filter(p -> !p.well()).toList()
+                : List.of();
+        model.addAttribute("order", out);
+        model.addAttribute("late", late);
+        model.addAttribute("parts", parts);
+        model.addAttribute(
+                "well",
+                late.isEmpty()
+                        && parts.isEmpty()
+                        && out.held().isEmpty()
+                        && out.strays().isEmpty());
+        return "today/_order :: order";
     }
 
     private static final List<String> WORDS =

@@ -1,6 +1,7 @@
 package mintshelf.app.store.hold;
 
 import static mintshelf.database.schema.Tables.HOLD;
+import static mintshelf.database.schema.Tables.PERSON;
 
 import java.time.Instant;
 import java.util.Collection;
@@ -49,6 +50,21 @@ public class HoldStore {
                             d.id(), d.line(), person, desk, purpose, d.head().version(), Times.utc(now), (short) 1
                         })
                         .toList());
+    }
+
+    /** A hold that is open. */
+    public record Held(long item, String name, Instant at) {}
+
+    /** Holds that are open and were taken before a moment, the oldest first; at most {@code most}. */
+    public List<Held> since(Instant before, int most) {
+        return db.select(HOLD.ITEM, PERSON.NAME, HOLD.AT)
+                .from(HOLD)
+                .join(PERSON)
+                .on(PERSON.ID.eq(HOLD.PERSON))
+                .where(HOLD.OPEN_MARK.isNotNull(), HOLD.AT.lt(Times.utc(before)))
+                .orderBy(HOLD.AT, HOLD.ID)
+                .limit(most)
+                .fetch(row -> new Held(row.value1(), row.value2(), Times.instant(row.value3())));
     }
 
     public void end(long hold, Ending how, long by, String why, Instant now) {

@@ -99,6 +99,21 @@ public class StrayStore {
         return strays(STRAY.ITEM.eq(item).and(STRAY.STATE.eq(State.KEPT.name())));
     }
 
+    /** A stray that nobody decided on. */
+    public record Left(long id, long item, String name, Instant at) {}
+
+    /** Strays that are neither adopted nor dropped, the oldest first; at most {@code most}. */
+    public List<Left> left(int most) {
+        return db.select(STRAY.ID, STRAY.ITEM, PERSON.NAME, STRAY.AT)
+                .from(STRAY)
+                .join(PERSON)
+                .on(PERSON.ID.eq(STRAY.AUTHOR))
+                .where(STRAY.STATE.eq(State.KEPT.name()))
+                .orderBy(STRAY.AT, STRAY.ID)
+                .limit(most)
+                .fetch(row -> new Left(row.value1(), row.value2(), row.value3(), Times.instant(row.value4())));
+    }
+
     /** What of a person was taken for only saved once more, not older than {@link #SAVED_FOR}. */
     public List<Stray> savedBy(long person, long item, Instant now) {
         return strays(STRAY.ITEM
