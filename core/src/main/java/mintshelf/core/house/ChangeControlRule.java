@@ -101,6 +101,15 @@ public record ChangeControlRule(List<Sentence> sentences) implements Rule {
                 .toList();
     }
 
+    /** The sentences that can be about documents of a kind, in their order; what is usual where there is none. */
+    public List<String> lines(House house, String kind) {
+        List<String> about = sentences.stream()
+                .filter(s -> s.kind().isEmpty() || s.kind().equals(kind))
+                .map(s -> s.says(house))
+                .toList();
+        return about.isEmpty() ? List.of(USUAL.says(house)) : about;
+    }
+
     @Override
     public List<Refusal> ask(House house) {
         List<Refusal> wrong = new ArrayList<>();

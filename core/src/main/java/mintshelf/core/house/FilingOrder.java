@@ -7,15 +7,36 @@ import java.util.Set;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 
-/** The filing rules in their order; the first that fits gives a new file its kind. */
-public record FilingOrder(List<Sentence> sentences) implements Rule {
+/** The filing rules in their order, of which the first that fits gives a new file its kind; and what kind a changed copy gets. */
+public record FilingOrder(List<Sentence> sentences, Copies copies) implements Rule {
     /** The one order of a house. */
     public static final String CODE = "filing";
 
     private static final int MOST = 200;
 
+    /** What kind a file gets that is filed as a changed copy of a document. */
+    public enum Copies {
+        KEEP_KIND("keeps the kind of what it was copied from"),
+        BY_RULE("goes by the sentences above");
+
+        private final String words;
+
+        Copies(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
     public FilingOrder {
         sentences = List.copyOf(sentences);
+    }
+
+    /** Copies keep their kind. */
+    public FilingOrder(List<Sentence> sentences) {
+        this(sentences, Copies.KEEP_KIND);
     }
 
     /**
@@ -59,11 +80,13 @@ public record FilingOrder(List<Sentence> sentences) implements Rule {
 
     @Override
     public List<RuleLine> lines(House house) {
-        return sentences.stream()
+        List<RuleLine> lines = new ArrayList<>(sentences.stream()
                 .map(s -> s.says(house))
                 .distinct()
                 .map(says -> new RuleLine(says, "", says))
-                .toList();
+                .toList());
+        lines.add(new RuleLine("copies", "", "A changed copy of a document " + copies.words() + "."));
+        return List.copyOf(lines);
     }
 
     @Override

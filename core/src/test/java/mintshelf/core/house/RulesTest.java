@@ -306,7 +306,9 @@ class RulesTest {
         assertThat(new FilingOrder(List.of(template, drawings)).lines(HOUSE))
                 .extracting(RuleLine::says)
                 .containsExactly(
-                        "A file with template in its name is filed as template.", "A DXF drawing is filed as drawing.");
+                        "A file with template in its name is filed as template.",
+                        "A DXF drawing is filed as drawing.",
+                        "A changed copy of a document keeps the kind of what it was copied from.");
     }
 
     @Test

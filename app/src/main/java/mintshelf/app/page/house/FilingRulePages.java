@@ -78,6 +78,8 @@ public class FilingRulePages {
                 order.sentences().stream()
                         .map(s -> new Line(value(s.contents()), s.named(), s.kind()))
                         .toList());
+        model.addAttribute("copies", order.copies());
+        model.addAttribute("ways", FilingOrder.Copies.values());
         return "house/filing";
     }
 
@@ -107,6 +109,9 @@ public class FilingRulePages {
                 .sorted(Comparator.comparingInt(Placed::place).thenComparingInt(Placed::row))
                 .map(Placed::sentence)
                 .toList();
-        return "redirect:" + keep.keep(actor, actKey, new FilingOrder(sentences), edition, why);
+        FilingOrder.Copies copies = form.getOrDefault("copies", "").equals("BY_RULE")
+                ? FilingOrder.Copies.BY_RULE
+                : FilingOrder.Copies.KEEP_KIND;
+        return "redirect:" + keep.keep(actor, actKey, new FilingOrder(sentences, copies), edition, why);
     }
 }

@@ -11,6 +11,7 @@ import mintshelf.app.store.house.Edition;
 import mintshelf.app.use.house.FillFacts;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
+import mintshelf.app.use.person.ReadReach;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.house.FactRule;
@@ -37,11 +38,13 @@ public class KindPages {
     private final ReadRules read;
     private final KeepRules keep;
     private final FillFacts fill;
+    private final ReadReach may;
 
-    public KindPages(ReadRules read, KeepRules keep, FillFacts fill) {
+    public KindPages(ReadRules read, KeepRules keep, FillFacts fill, ReadReach may) {
         this.read = read;
         this.keep = keep;
         this.fill = fill;
+        this.may = may;
     }
 
     /** A kind in the list. */
@@ -118,6 +121,8 @@ public class KindPages {
                                 kind.facts().stream().noneMatch(k -> k.fact().equals(f.code())))
                         .sorted(Comparator.comparing(FactRule::label))
                         .toList());
+        model.addAttribute("control", read.control(actor, code));
+        model.addAttribute("grants", may.ofKind(actor, code));
         model.addAttribute("required", RequiredAt.values());
         return "house/kind";
     }

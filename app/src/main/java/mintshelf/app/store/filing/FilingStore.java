@@ -102,6 +102,26 @@ public class FilingStore {
                     item);
         }
 
+        /** The same row with another kind and why. */
+        public Row withKind(long other, String why) {
+            return new Row(
+                    id,
+                    upload,
+                    included,
+                    Optional.of(other),
+                    why,
+                    number,
+                    numberWhy,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    folder,
+                    facts,
+                    sameAs,
+                    item);
+        }
+
         /** The same row that says this of its facts. */
         public Row withFacts(Map<String, String> said) {
             return new Row(

@@ -174,6 +174,14 @@ public class RuleStore {
         });
     }
 
+    /** What kind changed copies of documents get. */
+    public FilingOrder.Copies copies() {
+        return editions(Subject.FILING, FilingOrder.CODE, 1).stream()
+                .map(e -> ((FilingOrder) e.rule()).copies())
+                .findFirst()
+                .orElse(FilingOrder.Copies.KEEP_KIND);
+    }
+
     /** Who may start next revisions, and who is told. */
     public ChangeControlRule changeControl() {
         return editions(Subject.CHANGE_CONTROL, ChangeControlRule.CODE, 1).stream()

@@ -128,7 +128,7 @@ public class FilingSheets {
                     "filing.rows", "A filing sheet takes 1 to " + MOST_ROWS + " files.", "Drop them in portions.");
         }
         if (shelves.shelf(shelf).isEmpty()) throw new NotThere();
-        derivedFrom.ifPresent(from -> sight.of(actor, from));
+        Optional<Seen> copied = derivedFrom.map(from -> sight.of(actor, from));
         Folder to = folder.isPresent()
                 ? shelves.folder(folder.getAsLong())
                         .filter(f -> f.shelf() == shelf)
@@ -146,7 +146,7 @@ public class FilingSheets {
         }
         List<Row> rows = uploads.stream()
                 .map(u -> proposals.propose(actor, u, to, rules))
-                .map(r -> derivedFrom.isPresent() ? r.withNumber("", "a new one, for it is a new document") : r)
+                .map(r -> copied.map(of -> proposals.copy(r, of)).orElse(r))
                 .toList();
         return unit.run(() -> {
             long filing = filings.open(actor.person(), shelf, to.id(), derivedFrom, clock.instant());

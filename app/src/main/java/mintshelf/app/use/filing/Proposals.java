@@ -8,6 +8,7 @@ import java.util.TreeMap;
 import mintshelf.app.effect.FactPresets;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
@@ -17,11 +18,13 @@ import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
 import mintshelf.core.filing.FilingRule;
 import mintshelf.core.filing.Proposal;
+import mintshelf.core.house.FilingOrder;
 import org.springframework.stereotype.Component;
 
 /** What files that came could be: their kinds by the filing rules, their numbers, titles and facts by their names and sheets. */
@@ -32,6 +35,7 @@ public class Proposals {
     private final ListStore lists;
     private final HouseStore house;
     private final FactPresets presets;
+    private final RuleStore editions;
     private final Sheets sheets;
     private final ReadingRoom room;
 
@@ -41,6 +45,7 @@ public class Proposals {
             ListStore lists,
             HouseStore house,
             FactPresets presets,
+            RuleStore editions,
             Sheets sheets,
             ReadingRoom room) {
         this.contents = contents;
@@ -48,6 +53,7 @@ public class Proposals {
         this.lists = lists;
         this.house = house;
         this.presets = presets;
+        this.editions = editions;
         this.sheets = sheets;
         this.room = room;
     }
@@ -77,6 +83,15 @@ public class Proposals {
                 taken(proposal.facts()),
                 same,
                 Optional.empty());
+    }
+
+    /** A changed copy of a document gets a number of its own, and its kind as the house wants it. */
+    Row copy(Row row, Seen of) {
+        Row fresh = row.withNumber("", "a new one, for it is a new document");
+        return editions.copies() == FilingOrder.Copies.KEEP_KIND
+                ? fresh.withKind(
+                        of.document().place().kind(), "as " + of.document().number() + ", of which it is a copy")
+                : fresh;
     }
 
     /** What a sheet says is taken over where the house wants it to be. */

@@ -85,13 +85,21 @@ public class FillFacts implements SetAct {
     /** How many documents under way of a kind lack each of its facts, by the facts' short names. */
     public Map<String, Integer> lacking(Actor actor, String kind) {
         HouseRules.ask(actor);
-        return facts.lacking(house.kind(kind).id());
+        return facts.lacking(kind(kind));
     }
 
     /** The documents under way of a kind that lack a fact, in the order in which they were filed. */
     public List<Long> lacking(Actor actor, String kind, String fact) {
         HouseRules.ask(actor);
-        return facts.lacking(house.kind(kind).id(), fact(Wish.fill(fact, "")).id(), MOST);
+        return facts.lacking(kind(kind), fact(Wish.fill(fact, "")).id(), MOST);
+    }
+
+    private long kind(String code) {
+        return house.kinds().stream()
+                .filter(k -> k.code().equals(code))
+                .findFirst()
+                .orElseThrow(NotThere::new)
+                .id();
     }
 
     private FactDefinition fact(Wish wish) {

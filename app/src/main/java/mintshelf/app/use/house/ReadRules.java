@@ -165,6 +165,13 @@ public class ReadRules {
                 .toList();
     }
 
+    /** Sentences of the change control that are about a kind, in words. */
+    public List<String> control(Actor actor, String kind) {
+        HouseRules.ask(actor);
+        House house = rules.house();
+        return editions.changeControl().lines(house, kind);
+    }
+
     /** A kind's route in force. */
     public Route route(House house, KindRule kind) {
         return Optional.ofNullable(house.routes().get(kind.route())).orElseThrow(NotThere::new);

@@ -13,6 +13,8 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Grants;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -29,13 +31,24 @@ public class ReadReach {
     private final ShelfStore shelves;
     private final Telling telling;
     private final Sight sight;
+    private final GrantStore all;
+    private final HouseStore house;
 
-    ReadReach(PersonStore people, Grants grants, ShelfStore shelves, Telling telling, Sight sight) {
+    ReadReach(
+            PersonStore people,
+            Grants grants,
+            ShelfStore shelves,
+            Telling telling,
+            Sight sight,
+            GrantStore all,
+            HouseStore house) {
         this.people = people;
         this.grants = grants;
         this.shelves = shelves;
         this.telling = telling;
         this.sight = sight;
+        this.all = all;
+        this.house = house;
     }
 
     /** What a person may do on a shelf: the right in words, with the grants that give it. */
@@ -56,6 +69,21 @@ public class ReadReach {
             reach.add(new OnShelf(shelf.name(), may));
         }
         return reach;
+    }
+
+    /** Who has which role where, of the grants that reach documents of a kind: "Drawing office is Designer, everywhere". For data managers. */
+    public List<String> ofKind(Actor actor, String kind) {
+        HouseRules.ask(actor);
+        long id = house.kinds().stream()
+                .filter(k -> k.code().equals(kind))
+                .findFirst()
+                .orElseThrow(NotThere::new)
+                .id();
+        return all.allGrants().stream()
+                .filter(g -> g.scope().kind().isEmpty() || g.scope().kind().getAsLong() == id)
+                .map(g -> g.to() + " is " + g.role().name() + ", " + g.where())
+                .sorted()
+                .toList();
     }
 
     /** Who may do what to a document, by name and right, for who sees work in preparation there; nobody's name for others. */
