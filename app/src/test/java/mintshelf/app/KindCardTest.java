@@ -6,6 +6,7 @@ import java.util.Map;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.person.ReadReach;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.Subject;
 import org.junit.jupiter.api.Test;
@@ -51,6 +52,9 @@ class KindCardTest extends InAHouse {
     @Test
     void theCardSaysWhoMayDoWhatWithItsDocuments() {
         String card = Web.as(server, "ines").get("/house/kinds/drawing").body();
-        assertThat(card).contains("Who may", "Priya Malhan is Designer, everywhere.", "starts the next revision");
+        assertThat(card).contains("Who may", "starts the next revision", ", everywhere.");
+        // Other tests of this house add people: the page shows the first eight.
+        assertThat(server.bean(ReadReach.class).ofKind(server.actor("ines"), "drawing"))
+                .contains("Priya Malhan is Designer, everywhere", "Ines Kallmar is Data manager, everywhere");
     }
 }

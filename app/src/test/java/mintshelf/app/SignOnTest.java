@@ -1,6 +1,7 @@
 package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.net.CookieManager;
@@ -14,6 +15,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.effect.PasswordAgain;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.use.person.EnterBySignOn;
@@ -214,6 +216,9 @@ class SignOnTest {
                         provider.issuer(), "k-" + mark, "keeper" + mark, "Kay", "", Optional.of(List.of())),
                 "test");
         assertThat(groups.groupsOf(kay)).as("Ines keeps it too").isEmpty();
+        assertThatThrownBy(() -> server.bean(PasswordAgain.class).said(server.actor("keeper" + mark), "whatever"))
+                .as("who has no password here is told so, and not that it is wrong")
+                .hasMessageContaining("sign.no_password");
 
         enter.enter(named, "test");
         long ines = grants.view(server.actor("ines")).grants().stream()

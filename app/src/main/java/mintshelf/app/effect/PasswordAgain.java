@@ -1,5 +1,6 @@
 package mintshelf.app.effect;
 
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
@@ -40,8 +41,14 @@ public class PasswordAgain {
             throw Refused.because(
                     "sign.braked", "Too many wrong passwords.", "Wait a quarter of an hour; nothing was signed.");
         }
-        boolean right = people.credentials(actor.login())
-                .filter(c -> !c.left() && passwords.matches(said, c.passwordHash()))
+        Optional<PersonStore.Credentials> known = people.credentials(actor.login());
+        if (known.isEmpty()) {
+            throw Refused.because(
+                    "sign.no_password",
+                    "You have no password on this shelf, and this rule asks for it.",
+                    "Ask a data manager for the link that sets one; nothing was signed.");
+        }
+        boolean right = known.filter(c -> !c.left() && passwords.matches(said, c.passwordHash()))
                 .isPresent();
         if (!right) {
             unit.run(

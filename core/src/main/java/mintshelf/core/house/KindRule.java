@@ -9,6 +9,7 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Aspect;
+import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.revision.RevisionSeries;
 import mintshelf.core.revision.ShippedSeries;
@@ -105,6 +106,11 @@ public record KindRule(
             } else if (!seen.add(fact.fact())) {
                 wrong.add(Refusal.of(
                         "kind.fact", house.fact(fact.fact()) + " stands twice on its fact sheet.", "Take one away."));
+            } else if (neverFilled(house.facts().get(fact.fact()), fact.required())) {
+                wrong.add(Refusal.of(
+                        "kind.fact",
+                        house.fact(fact.fact()) + " is what a title block says, and " + name + " has none.",
+                        "Let it stay empty, or let people type it."));
             }
         }
         if (facts.size() > MOST_FACTS) {
@@ -112,6 +118,13 @@ public record KindRule(
                     Refusal.of("kind.facts", "A fact sheet has at most " + MOST_FACTS + " facts.", "Take some away."));
         }
         return List.copyOf(wrong);
+    }
+
+    /** What is required and can come from nowhere: nothing of this kind could ever be released. */
+    private boolean neverFilled(FactRule fact, RequiredAt required) {
+        return aspect != Aspect.DRAWING
+                && required != RequiredAt.NEVER
+                && fact.use().source() == FactSource.SHEET;
     }
 
     /** A paper goes a route that does what its paper does; what people file goes one that they can move along. */

@@ -21,7 +21,6 @@ import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactForm;
 import mintshelf.core.fact.FactLookup;
 import mintshelf.core.fact.FactReader;
-import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.FactType;
 import mintshelf.core.fact.FactUse;
 import mintshelf.core.fact.RequiredAt;
@@ -65,8 +64,7 @@ class RulesTest {
             STRAIGHT.stages(),
             List.of(new Move(
                     "go", "Go", "preparation", "released", Right.CHANGE, List.of(), List.of(Effect.RELEASE_LINES))));
-    private static final FactRule MATERIAL =
-            new FactRule("material", "Material", FactForm.of(FactType.TEXT), FactUse.USUAL);
+    static final FactRule MATERIAL = new FactRule("material", "Material", FactForm.of(FactType.TEXT), FactUse.USUAL);
     static final SignOffRule CHECK = new SignOffRule(
             "check",
             "Check",
@@ -83,7 +81,7 @@ class RulesTest {
             Map.of("3", "Marit Solvang"),
             Map.of("1", "TG40 Tide gauge"));
 
-    private static KindRule kind(String revisions, String route, Optional<PaperType> paper, OnSheet... facts) {
+    static KindRule kind(String revisions, String route, Optional<PaperType> paper, OnSheet... facts) {
         return new KindRule(
                 "drawing",
                 "drawing",
@@ -207,77 +205,6 @@ class RulesTest {
         List<String> values = choices.isEmpty() ? List.of() : List.of(choices.split("\\|"));
         assertThat(codes(new FactRule(name, "Label", new FactForm(type, unit, form, values, "", ""), FactUse.USUAL)))
                 .containsExactly(code);
-    }
-
-    @Test
-    void aRangeLeavesSomethingAndBelongsToNumbersAndDays() {
-        FactForm mass = FactForm.of(FactType.NUMBER).in("kg");
-        assertThat(codes(new FactRule("mass", "Mass", mass.within("0.5", "40"), FactUse.USUAL)))
-                .isEmpty();
-        assertThat(codes(new FactRule("mass", "Mass", mass.within("40", "0.5"), FactUse.USUAL)))
-                .containsExactly("fact.range");
-        assertThat(codes(new FactRule("mass", "Mass", mass.within("heavy", ""), FactUse.USUAL)))
-                .containsExactly("fact.range");
-        FactForm day = FactForm.of(FactType.DATE);
-        assertThat(codes(new FactRule("due", "Due", day.within("2026-01-01", ""), FactUse.USUAL)))
-                .isEmpty();
-        assertThat(codes(new FactRule("due", "Due", day.within("2026-13-01", ""), FactUse.USUAL)))
-                .containsExactly("fact.range");
-        assertThat(codes(new FactRule("word", "Word", FactForm.of(FactType.TEXT).within("a", "b"), FactUse.USUAL)))
-                .containsExactly("fact.range");
-        assertThat(mass.within("0.5", "40").says()).isEqualTo("a number in kg, from 0.5 to 40");
-        assertThat(day.within("2026-01-01", "").says()).isEqualTo("a day, 2026-01-01 or later");
-    }
-
-    @Test
-    void aPresetIsAValueOfItsFact() {
-        FactForm mass = FactForm.of(FactType.NUMBER).within("0.5", "40");
-        assertThat(codes(new FactRule("mass", "Mass", mass, FactUse.USUAL.preset("1"))))
-                .isEmpty();
-        assertThat(codes(new FactRule("mass", "Mass", mass, FactUse.USUAL.preset("41"))))
-                .containsExactly("fact.preset");
-        FactForm person = FactForm.of(FactType.PERSON);
-        assertThat(codes(new FactRule("owner", "Owner", person, FactUse.USUAL.preset("me"))))
-                .isEmpty();
-        assertThat(codes(new FactRule("owner", "Owner", person, FactUse.USUAL.preset("priya"))))
-                .containsExactly("fact.preset");
-        assertThat(codes(new FactRule("on", "On", FactForm.of(FactType.DATE), FactUse.USUAL.preset("today"))))
-                .isEmpty();
-        assertThat(codes(new FactRule("on", "On", FactForm.of(FactType.DATE), FactUse.USUAL.preset("tomorrow"))))
-                .containsExactly("fact.preset");
-    }
-
-    @Test
-    void whatIsPutTogetherEnds() {
-        FactForm text = FactForm.of(FactType.TEXT);
-        FactRule computed =
-                new FactRule("call", "Call-out", text, FactUse.USUAL.from(FactSource.COMPUTED, "{material} bright"));
-        assertThat(codes(computed)).isEmpty();
-        assertThat(codes(new FactRule("call", "C", text, FactUse.USUAL.from(FactSource.COMPUTED, "{call} again"))))
-                .containsExactly("fact.formula");
-        assertThat(codes(new FactRule("call", "C", text, FactUse.USUAL.from(FactSource.COMPUTED, "{nothing}"))))
-                .containsExactly("fact.formula");
-        assertThat(codes(new FactRule("call", "C", text, FactUse.USUAL.from(FactSource.TYPED, "{material}"))))
-                .containsExactly("fact.formula");
-        assertThat(codes(new FactRule(
-                        "call",
-                        "C",
-                        FactForm.of(FactType.NUMBER),
-                        FactUse.USUAL.from(FactSource.COMPUTED, "{material}"))))
-                .containsExactly("fact.formula");
-        // What another is put together from cannot be put together itself, whichever is kept first.
-        House with = new House(
-                HOUSE.kinds(),
-                HOUSE.series(),
-                HOUSE.routes(),
-                Map.of("material", MATERIAL, "call", computed),
-                HOUSE.signOffs(),
-                HOUSE.roles(),
-                HOUSE.groups(),
-                HOUSE.people(),
-                HOUSE.shelves());
-        FactRule turned = new FactRule("material", "Material", text, FactUse.USUAL.from(FactSource.COMPUTED, "{call}"));
-        assertThat(turned.ask(with)).extracting(Refusal::code).contains("fact.formula");
     }
 
     /** With a form that backtracking readers try in exponentially many ways. */
