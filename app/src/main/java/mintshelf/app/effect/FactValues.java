@@ -69,6 +69,11 @@ public class FactValues {
         Optional<Refusal> hands =
                 fact.use().hands().ask(fact.label(), stage.stageClass(), actor.access(), document.place());
         if (hands.isPresent() || seen.pending().isEmpty()) return hands;
+        return heldByAnother(actor, document);
+    }
+
+    /** Why an actor does not change what a document under way says of itself: somebody else holds it. */
+    public static Optional<Refusal> heldByAnother(Actor actor, Document document) {
         return document.holder()
                 .filter(h -> h.person() != actor.person())
                 .map(h -> Refusal.of(

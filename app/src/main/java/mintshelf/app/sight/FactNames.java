@@ -72,7 +72,11 @@ public class FactNames {
         public static final Shown NOTHING = new Shown("", 0);
     }
 
-    /** The values of facts as people read them, by the facts' short names; two statements, whatever their number. */
+    /**
+     * The values of facts as people read them, by the facts' short names.
+     *
+     * <p>One statement for all people that they name, and a look-up for each document that they name.
+     */
     public Map<String, Shown> shown(Actor actor, List<FactDefinition> facts, Map<String, String> values) {
         Set<String> logins = new TreeSet<>();
         List<String> named = new ArrayList<>();

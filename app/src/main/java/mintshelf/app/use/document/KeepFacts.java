@@ -101,11 +101,6 @@ public class KeepFacts {
                     document.number() + " is not under way; its title does not change.",
                     "Start the next revision first."));
         }
-        return document.holder()
-                .filter(h -> h.person() != actor.person())
-                .map(h -> Refusal.of(
-                        "hold.taken",
-                        document.number() + " is held by " + h.name() + ".",
-                        "Ask " + h.name() + " to change it."));
+        return FactValues.heldByAnother(actor, document);
     }
 }

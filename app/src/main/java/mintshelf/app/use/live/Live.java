@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -211,7 +210,7 @@ public class Live {
                 moved.put(line.item(), new Moved(line.item(), ""));
             }
         }
-        return new ArrayList<>(new LinkedHashSet<>(moved.values()));
+        return List.copyOf(moved.values());
     }
 
     /** How many pages listen on this node. */
