@@ -10,12 +10,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.notice.NoticeStore;
-import mintshelf.app.use.mail.SendMail;
 import mintshelf.app.use.person.SetAway;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.RemindRounds;
@@ -83,11 +83,8 @@ class AwayAndLateTest {
 
     /** Mails about a document of this name, whoever of the two nodes sends them. */
     private List<String> mails(String named) throws Exception {
-        while (server.bean(SendMail.class).sendNext()
-                || other.bean(SendMail.class).sendNext()) {
-            // until nothing waits
-        }
-        for (int i = 0; i < 100 && waiting() > 0; i++) Thread.sleep(50);
+        CompletableFuture.allOf(CompletableFuture.runAsync(server::post), CompletableFuture.runAsync(other::post))
+                .join();
         List<String> all = new ArrayList<>();
         for (MimeMessage m : Server.mail().getReceivedMessages()) {
             // Bodies are folded wherever a line is full.
@@ -96,12 +93,6 @@ class AwayAndLateTest {
             all.add(to.substring(0, to.indexOf('@')) + ": " + m.getSubject());
         }
         return all;
-    }
-
-    private int waiting() {
-        return server.db()
-                .fetchOne("select count(*) from delivery where state = 'WAITING'")
-                .get(0, Integer.class);
     }
 
     @Test

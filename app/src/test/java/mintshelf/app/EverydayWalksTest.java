@@ -381,6 +381,7 @@ class EverydayWalksTest extends InBrowser {
     /** Waits for a mail to a person whose text or subject says this, and gives the address of its round. */
     private static String mailed(String login, String says) throws Exception {
         for (int i = 0; i < 150; i++) {
+            SERVER.post();
             for (var message : Server.mail().getReceivedMessages()) {
                 if (!message.getAllRecipients()[0].toString().startsWith(login + "@")) continue;
                 String body = text(message);

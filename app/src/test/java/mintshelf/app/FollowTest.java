@@ -13,7 +13,6 @@ import java.util.Set;
 import mintshelf.app.store.notice.FollowStore.Kind;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.GroupStore;
-import mintshelf.app.use.mail.SendMail;
 import mintshelf.app.use.notice.Follow;
 import mintshelf.app.use.notice.ShowTo;
 import mintshelf.app.use.revision.StartRevisions;
@@ -34,13 +33,7 @@ class FollowTest extends InAHouse {
 
     @BeforeEach
     void nothingWaits() {
-        post();
-    }
-
-    private void post() {
-        while (server.bean(SendMail.class).sendNext()) {
-            // until nothing waits
-        }
+        server.post();
     }
 
     private void follows(String login, Kind kind, long target, Moment... moments) {
@@ -168,7 +161,7 @@ class FollowTest extends InAHouse {
     }
 
     private List<MimeMessage> mails(String login) throws Exception {
-        post();
+        server.post();
         List<MimeMessage> all = new ArrayList<>();
         for (MimeMessage m : Server.mail().getReceivedMessages()) {
             if (m.getAllRecipients()[0].toString().startsWith(login + "@")) all.add(m);

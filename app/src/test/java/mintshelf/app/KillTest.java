@@ -33,7 +33,6 @@ import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.document.ReadVersion;
-import mintshelf.app.use.mail.SendMail;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.verify.Verify;
@@ -385,10 +384,7 @@ class KillTest {
     /** To the author that it is released: sent at least once, under one identification. */
     private void awaitOneMail(long round) throws Exception {
         server.db().execute("update delivery set lease_until = null, next_at = now() where state = 'WAITING'");
-        var mails = server.bean(SendMail.class);
-        while (mails.sendNext()) {
-            // until nothing waits
-        }
+        server.post();
         Set<String> ids = new HashSet<>();
         for (MimeMessage message : Server.mail().getReceivedMessages()) {
             boolean ours = String.valueOf(GreenMailUtil.getBody(message))

@@ -8,30 +8,25 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import mintshelf.app.use.mail.SendMail;
 import mintshelf.core.signoff.Decision;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.springframework.scheduling.config.ScheduledTaskHolder;
 
 class MailTest {
     private final Server server = Server.shared();
     private final Review review = new Review(server);
 
-    /** Sends all that waits and gives the mails of a round, by receiver's login. */
     /** Rounds of other houses in this machine have the same numbers, and one mail server takes the mails of all of them. */
     @BeforeEach
     void noMailsOfOthers() throws Exception {
-        while (server.bean(SendMail.class).sendNext()) {
-            // what earlier tests left waiting
-        }
+        server.post();
         Server.mail().purgeEmailFromAllMailboxes();
     }
 
+    /** Sends all that waits and gives the mails of a round, by receiver's login. */
     private List<String> mails(long round) throws Exception {
-        SendMail send = server.bean(SendMail.class);
-        while (send.sendNext()) {
-            // until nothing waits
-        }
+        server.post();
         List<String> found = new ArrayList<>();
         for (MimeMessage message : messages(round)) {
             found.add(message.getAllRecipients()[0].toString().replaceAll("@.*", "") + ": " + message.getSubject());
@@ -41,8 +36,6 @@ class MailTest {
 
     private List<MimeMessage> messages(long round) {
         List<MimeMessage> found = new ArrayList<>();
-        // What another thread of the server took a moment ago is on its way still.
-        for (int i = 0; i < 50 && waiting(round) > 0; i++) pause();
         for (MimeMessage message : Server.mail().getReceivedMessages()) {
             if (body(message).contains("/rounds/" + round + "\"")) found.add(message);
         }
@@ -54,20 +47,11 @@ class MailTest {
         return GreenMailUtil.getBody(message).replaceAll("=\r?\n", "");
     }
 
-    private int waiting(long round) {
-        return server.db()
-                .fetchOne(
-                        "select count(*) from delivery d join outbox_event e on e.id = d.event where e.round = ? and d.state = 'WAITING'",
-                        round)
-                .get(0, Integer.class);
-    }
-
-    private static void pause() {
-        try {
-            Thread.sleep(100);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+    /** The tests send when they say so; a house sends by itself. */
+    @Test
+    void theClockSendsWhatWaits() {
+        assertThat(server.bean(ScheduledTaskHolder.class).getScheduledTasks())
+                .anyMatch(task -> task.toString().contains("SendMail.run"));
     }
 
     @Test

@@ -15,7 +15,6 @@ import java.util.Map;
 import java.util.Properties;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.mail.ReadBounces;
-import mintshelf.app.use.mail.SendMail;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -88,10 +87,7 @@ class MailboxTest {
         Review review = new Review(server);
         long item = review.drawing(server.shelf(), "lost.dxf");
         long round = review.send("priya", item);
-        SendMail sends = server.bean(SendMail.class);
-        while (sends.sendNext()) {
-            // until all is out
-        }
+        server.post();
         String number = server.document(item).number();
         String id = Arrays.stream(Server.mail().getReceivedMessages())
                 .filter(m -> subject(m).contains(number))

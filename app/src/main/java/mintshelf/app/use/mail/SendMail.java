@@ -73,7 +73,7 @@ public class SendMail {
     }
 
     /** Sends all that waits. Without a mail server it waits until there is one. */
-    @Scheduled(initialDelayString = "PT3S", fixedDelayString = "PT3S")
+    @Scheduled(initialDelayString = "${mint-shelf.mail-every:PT3S}", fixedDelayString = "${mint-shelf.mail-every:PT3S}")
     public void run() {
         if (server.getIfAvailable() == null) return;
         while (sendNext()) {
