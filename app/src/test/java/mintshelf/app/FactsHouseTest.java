@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -16,11 +17,14 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
+import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadFacts;
+import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.house.FillFacts;
+import mintshelf.app.use.house.TryIt;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.core.access.Right;
 import mintshelf.core.document.Document;
@@ -48,7 +52,11 @@ class FactsHouseTest extends InAHouse {
 
     /** A kind of drawing of its own with these facts; nothing signs it. */
     private String kind(OnSheet... sheet) {
-        keep.copy(server.actor("ines"), Server.key(), Subject.KIND, "drawing", "gauge sheet " + mark);
+        return kindLike("drawing", sheet);
+    }
+
+    private String kindLike(String base, OnSheet... sheet) {
+        keep.copy(server.actor("ines"), Server.key(), Subject.KIND, base, "gauge sheet " + mark);
         String code = "gauge-sheet-" + mark;
         KindRule rule = (KindRule) latest(Subject.KIND, code).rule();
         keep(with(rule, rule.series(), rule.revisions(), "straight", List.of(sheet)), 1, "");
@@ -222,8 +230,83 @@ class FactsHouseTest extends InAHouse {
         assertThat(document.current().pending()).isTrue();
     }
 
+    private static byte[] model(String alloy, double grams, String unit) {
+        return ("ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION((''),'2;1');\nFILE_NAME('m','" + Server.key()
+                        + "',(''),(''),'','gauge works','');\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN'));\nENDSEC;\nDATA;\n"
+                        + "#10=PRODUCT('TG-1','Clamp','',());#11=PRODUCT_DEFINITION_FORMATION('','',#10);"
+                        + "#12=PRODUCT_DEFINITION('design','',#11,#99);#20=(MASS_UNIT()NAMED_UNIT(*)" + unit + ");"
+                        + "#40=PROPERTY_DEFINITION('Weight','',#12);#41=PROPERTY_DEFINITION_REPRESENTATION(#40,#42);"
+                        + "#42=REPRESENTATION('',(#43),#99);#43=MEASURE_REPRESENTATION_ITEM('Weight',MASS_MEASURE("
+                        + grams + "),#20);#50=PROPERTY_DEFINITION('Alloy','',#12);"
+                        + "#51=PROPERTY_DEFINITION_REPRESENTATION(#50,#52);#52=REPRESENTATION('',(#53),#99);"
+                        + "#53=DESCRIPTIVE_REPRESENTATION_ITEM('Alloy','" + alloy + "');\nENDSEC;\nEND-ISO-10303-21;\n")
+                .getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static final String GRAM = "SI_UNIT($,.GRAM.)";
+
+    @Test
+    void whatAModelSaysBecomesFactsAndChangesWithIt() {
+        String weight = fact(
+                "weight",
+                FactForm.of(FactType.NUMBER).in("kg"),
+                FactUse.USUAL.of("weight").from(FactSource.SHEET, ""));
+        String alloy = fact("alloy", FactForm.of(FactType.TEXT), FactUse.USUAL.of("Alloy"));
+        String kind = kindLike("part-model", free(weight), free(alloy));
+        var priya = server.actor("priya");
+        FilingSheets filing = server.bean(FilingSheets.class);
+        String name = "clamp " + mark + ".stp";
+        byte[] first = model("316L", 485, GRAM);
+        assertThat(server.bean(TryIt.class)
+                        .of(server.actor("ines"), name, first, priya.person(), folder())
+                        .facts())
+                .extracting(TryIt.TriedFact::why)
+                .as("an unfiled file of another kind")
+                .doesNotContain("from the title block");
+        long sheet =
+                filing.open(priya, server.shelf(), OptionalLong.empty(), List.of(server.bring("priya", name, first)));
+        var row = filing.sheet(priya, sheet).lines().get(0).row();
+        assertThat(row.facts()).containsEntry(weight, "0.485").containsEntry(alloy, "316L");
+        filing.keep(priya, sheet, List.of(row.withKind(server.kind(kind), "")));
+        assertThat(server.bean(FileDocuments.class)
+                        .file(priya, sheet, Server.key(), true)
+                        .problems())
+                .isEmpty();
+        long item = filing.sheet(priya, sheet).lines().get(0).row().item().orElseThrow();
+        assertThat(values(item)).containsEntry(weight, "0.485").containsEntry(alloy, "316L");
+        assertThat(type("priya", item, Map.of(weight, "1"))).isEqualTo("fact.source");
+        server.checkIn("priya", item, model("316L", 512, GRAM), true);
+        assertThat(values(item)).containsEntry(weight, "0.512");
+        assertThat(server.db()
+                        .fetchOne("select says from record_entry where item = ? order by seq desc limit 1", item)
+                        .get(0, String.class))
+                .contains("from the model: weight " + mark + " “0.512”");
+        assertThat(type("priya", item, Map.of(alloy, "2205"))).isEmpty();
+        server.checkIn("priya", item, model("316L", 530, GRAM), true);
+        assertThat(values(item))
+                .as("what the file says as before leaves what was put right here alone")
+                .containsEntry(weight, "0.53")
+                .containsEntry(alloy, "2205");
+        server.checkIn("priya", item, model("2207", 9, "SI_UNIT($,.METRE.)"), false);
+        assertThat(values(item))
+                .as("no mass is measured in metres")
+                .containsEntry(weight, "0.53")
+                .containsEntry(alloy, "2207");
+        release(item);
+        assertThat(type("priya", item, Map.of(alloy, "316L"))).isNotEmpty();
+    }
+
+    private long folder() {
+        return server.bean(ShelfStore.class).root(server.shelf()).id();
+    }
+
     @Test
     void aRuleThatCouldNeverBeKeptIsRefusedInWords() {
+        assertThat(code(() -> fact(
+                        "typed",
+                        FactForm.of(FactType.TEXT),
+                        FactUse.USUAL.of("Alloy").from(FactSource.TYPED, ""))))
+                .isEqualTo("fact.property");
         assertThat(code(() -> fact("range", FactForm.of(FactType.NUMBER).within("5", "1"), FactUse.USUAL)))
                 .isEqualTo("fact.range");
         assertThatThrownBy(

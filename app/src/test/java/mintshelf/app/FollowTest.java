@@ -2,8 +2,12 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.icegreen.greenmail.util.GreenMailUtil;
+import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeMultipart;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -15,6 +19,7 @@ import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.use.notice.Follow;
 import mintshelf.app.use.notice.ShowTo;
+import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.access.Scope;
 import mintshelf.core.house.DistributionRule;
@@ -231,6 +236,97 @@ class FollowTest extends InAHouse {
         form.put("actKey", Server.key());
         form.put("who.0", "GROUP:999999");
         assertThat(ines.post("/house/distribution", form).body()).contains("your page showed edition");
+    }
+
+    private void distributes(String moment, String kind, String who, String way, String when) {
+        Map<String, String> form = new HashMap<>(Map.of(
+                "actKey",
+                Server.key(),
+                "edition",
+                "" + latest(Subject.DISTRIBUTION, DistributionRule.CODE).number()));
+        form.putAll(Map.of(
+                "moment.0", moment, "kind.0", kind, "shelf.0", "" + shelf, "who.0", who, "way.0", way, "when.0", when));
+        assertThat(Web.as(server, "ines").post("/house/distribution", form).statusCode())
+                .isEqualTo(302);
+    }
+
+    private static List<MimeBodyPart> enclosed(MimeMessage mail) throws Exception {
+        List<MimeBodyPart> found = new ArrayList<>();
+        MimeMultipart parts = (MimeMultipart) mail.getContent();
+        for (int i = 0; i < parts.getCount(); i++) {
+            if (parts.getBodyPart(i).getFileName() != null) found.add((MimeBodyPart) parts.getBodyPart(i));
+        }
+        return found;
+    }
+
+    private MimeMessage last(String login) throws Exception {
+        List<MimeMessage> all = mails(login);
+        return all.get(all.size() - 1);
+    }
+
+    private String recorded(long item) {
+        return String.join(
+                "\n",
+                server.db()
+                        .fetch("select says from record_entry where item = ? and act = 'file.mailed'", item)
+                        .getValues(0, String.class));
+    }
+
+    /** The shop gets the file or the page itself: of what is in force, whatever each chose, and the record says who got what. */
+    @Test
+    void theDistributionSendsTheReleasedFileOrItsPage() throws Exception {
+        String shop = "shop" + mark;
+        server.add(shop, "Shop " + mark, "reader");
+        String who = "PERSON:" + server.actor(shop).person();
+        follow.chooseMails(server.actor(shop), Map.of(NoticeKind.FOLLOWED, MailTime.DAILY));
+        distributes("RELEASE", "drawing", who, "FILE", "AT_ONCE");
+        long item = revised();
+        MimeBodyPart file = enclosed(last(shop)).get(0);
+        assertThat(file.getFileName()).isEqualTo(number(item) + " A.dxf");
+        assertThat(file.getInputStream().readAllBytes()).isEqualTo(server.bytes(item));
+        assertThat(recorded(item)).isEqualTo("mailed " + number(item) + " A.dxf to Shop " + mark);
+        again(item);
+        server.post();
+        assertThat(recorded(item)).as("B is nobody's yet").doesNotContain("\n");
+        distributes("RELEASE", "drawing", who, "PDF", "AT_ONCE");
+        long page = revised();
+        server.post();
+        while (server.bean(MakeOutputs.class).makeNext()) {
+            // until its page is made, here or by the clock
+        }
+        for (int i = 0; i < 100 && !recorded(page).contains("pdf"); i++) {
+            server.db().execute("update delivery set next_at = now() where state = 'WAITING'");
+            server.post();
+            Thread.sleep(50);
+        }
+        assertThat(recorded(page)).isEqualTo("mailed " + number(page) + " A.pdf to Shop " + mark);
+        MimeBodyPart pdf = enclosed(last(shop)).get(0);
+        assertThat(pdf.getContentType()).startsWith("application/pdf");
+        assertThat(new String(pdf.getInputStream().readAllBytes(), 0, 5, StandardCharsets.US_ASCII))
+                .isEqualTo("%PDF-");
+        assertThat(Web.as(server, "ines").get("/house/distribution").body()).contains("the sheet as PDF");
+    }
+
+    @Test
+    void whatDoesNotFitIntoAMailOrIsNoPageIsLedToByItsLink() throws Exception {
+        String shop = "hall" + mark;
+        server.add(shop, "Hall " + mark, "reader");
+        String who = "PERSON:" + server.actor(shop).person();
+        distributes("RELEASE", "", who, "FILE", "AT_ONCE");
+        long large = server.released(shelf, "large " + mark + ".txt", "x".repeat(10_000_001));
+        MimeMessage mail = last(shop);
+        assertThat(enclosed(mail)).isEmpty();
+        assertThat(GreenMailUtil.getBody(mail).replaceAll("=\r?\n", ""))
+                .contains("too much for a mail (10 MB): fetch it there.", "/documents/" + large);
+        assertThat(recorded(large)).isEmpty();
+        distributes("RELEASE", "", who, "PDF", "AT_ONCE");
+        server.released(shelf, "text " + mark + ".txt", "no page");
+        assertThat(GreenMailUtil.getBody(last(shop)).replaceAll("=\r?\n", ""))
+                .contains("There is no PDF of it; fetch the file there.");
+        distributes("RELEASE", "", who, "LINK", "DAILY");
+        int before = mails(shop).size();
+        server.released(shelf, "later " + mark + ".txt", "in the morning");
+        assertThat(mails(shop)).as("with the others in the morning").hasSize(before);
     }
 
     private String show(String login, long item, String to, String page) {

@@ -404,7 +404,11 @@ public final class Server {
 
     /** A document at released revision A. */
     public long released(long shelf, String name) {
-        long item = file("priya", shelf, name, "first " + name, false);
+        return released(shelf, name, "first " + name);
+    }
+
+    public long released(long shelf, String name, String text) {
+        long item = file("priya", shelf, name, text, false);
         release("priya", item);
         return item;
     }

@@ -2,6 +2,9 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.icegreen.greenmail.util.GreenMailUtil;
+import jakarta.mail.internet.MimeMessage;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -13,10 +16,15 @@ import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.core.access.Right;
 import mintshelf.core.fact.RequiredAt;
+import mintshelf.core.house.DistributionRule;
+import mintshelf.core.house.DistributionRule.Sentence;
 import mintshelf.core.house.KindRule;
 import mintshelf.core.house.Subject;
+import mintshelf.core.notice.MailTime;
+import mintshelf.core.notice.Moment;
 import mintshelf.core.route.RouteEdit;
 import mintshelf.core.route.StopRule;
+import mintshelf.core.signoff.Asked;
 import org.junit.jupiter.api.Test;
 
 /** What stops of a route say beside their classes: who fetches files, whether facts change; and what charts hold for others. */
@@ -105,6 +113,34 @@ class StopRulesTest extends InAHouse {
         assertThat(fetched("ines", item, 1)).isEmpty();
         assertThat(code(() -> server.bean(ReadVersion.class).output(server.actor("rafael"), item, 1, "PDF")))
                 .isEqualTo("stage.fetch");
+    }
+
+    /** A distribution gives no file to whom the stop gives none: they get the news. */
+    @Test
+    void whoMayNotFetchGetsNoFileByMailEither() throws Exception {
+        rule(stop("Released"), new StopRule(Optional.of(Right.KEEP_SHELF), true));
+        Asked rafael = new Asked(
+                Asked.Kind.PERSON, Long.toString(server.actor("rafael").person()));
+        Sentence sentence = new Sentence(
+                Moment.RELEASE, kind, "", rafael, DistributionRule.Way.FILE, Optional.of(MailTime.AT_ONCE));
+        int edition = latest(Subject.DISTRIBUTION, DistributionRule.CODE).number();
+        keep(new DistributionRule(List.of(sentence)), edition, "");
+        long item = file(false);
+        server.release("priya", item);
+        server.post();
+        String number = server.document(item).number();
+        List<String> told = new ArrayList<>();
+        for (MimeMessage m : Server.mail().getReceivedMessages()) {
+            // It may come together with other news: then its number stands in the text alone.
+            String body = GreenMailUtil.getBody(m).replaceAll("=\r?\n", "");
+            if (m.getAllRecipients()[0].toString().startsWith("rafael@") && body.contains(number)) told.add(body);
+        }
+        assertThat(told)
+                .singleElement()
+                .asString()
+                .contains("No file comes with this.")
+                .doesNotContain(".dxf");
+        keep(new DistributionRule(List.of()), edition + 1, "");
     }
 
     @Test

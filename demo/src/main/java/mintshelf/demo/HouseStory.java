@@ -15,6 +15,7 @@ import mintshelf.core.house.CalendarRule;
 import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.SignOffRule;
+import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.Moment;
 import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Policy;
@@ -58,8 +59,13 @@ final class HouseStory {
                 .orElseThrow();
         rules.add(
                 new DistributionRule(List.of(new DistributionRule.Sentence(
-                        Moment.RELEASE, "drawing", "", new Asked(Asked.Kind.GROUP, shop)))),
-                new Made(OptionalLong.of(ines), at, "the shop learns of it by itself"));
+                        Moment.RELEASE,
+                        "drawing",
+                        "",
+                        new Asked(Asked.Kind.GROUP, shop),
+                        DistributionRule.Way.PDF,
+                        Optional.of(MailTime.AT_ONCE)))),
+                new Made(OptionalLong.of(ines), at, "the shop gets the sheet by itself"));
         rules.add(
                 new ChangeControlRule(List.of(
                         new ChangeControlRule.Sentence(

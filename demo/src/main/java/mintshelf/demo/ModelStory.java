@@ -53,7 +53,7 @@ final class ModelStory {
                     "TG40 Tide gauge/" + part.folder(),
                     part.number(),
                     part.title(),
-                    Models.part(part.number(), part.title(), part.material(), part.shape(), STAMP),
+                    Models.part(part.number(), part.title(), part.material(), part.mass(), part.shape(), STAMP),
                     part.material());
         }
         for (String number : List.of("TG40-1000", "TG40-2000", "TG40-3000", "TG40-4000")) {
@@ -181,7 +181,7 @@ final class ModelStory {
                 "LS18 Staff reader",
                 "LS18-1010",
                 "Clamp rail",
-                Models.part("LS18-1010", "Clamp rail", "316L", new Shape.Plate(60, 220, 8, 4, 0, 9, 14), STAMP),
+                Models.part("LS18-1010", "Clamp rail", "316L", "0.63", new Shape.Plate(60, 220, 8, 4, 0, 9, 14), STAMP),
                 "316L");
         Shape.Assembly reader = (Shape.Assembly) Assemblies.READER;
         String path = "LS18 Staff reader";
@@ -239,7 +239,7 @@ final class ModelStory {
                 at(days, 11),
                 login,
                 item,
-                Models.part(number, part.title(), part.material(), shape, STAMP),
+                Models.part(number, part.title(), part.material(), part.mass(), shape, STAMP),
                 comment,
                 false);
     }

@@ -7,8 +7,8 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.FactNames;
+import mintshelf.app.sight.FileFacts;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.VersionStore;
@@ -33,14 +33,14 @@ public class FactValues {
     private final FactStore facts;
     private final HouseStore house;
     private final VersionStore versions;
-    private final Sheets sheets;
+    private final FileFacts files;
     private final FactNames names;
 
-    public FactValues(FactStore facts, HouseStore house, VersionStore versions, Sheets sheets, FactNames names) {
+    public FactValues(FactStore facts, HouseStore house, VersionStore versions, FileFacts files, FactNames names) {
         this.facts = facts;
         this.house = house;
         this.versions = versions;
-        this.sheets = sheets;
+        this.files = files;
         this.names = names;
     }
 
@@ -50,7 +50,7 @@ public class FactValues {
             boolean computed = fact.use().source() == FactSource.COMPUTED;
             return Optional.of(Refusal.of(
                     "fact.source",
-                    fact.label() + (computed ? " is put together from other facts." : " is what the title block says."),
+                    fact.label() + (computed ? " is put together from other facts." : " is what the file says."),
                     computed ? "Change those." : "Change it there and check in."));
         }
         return notNow(actor, seen, fact);
@@ -137,14 +137,19 @@ public class FactValues {
                 ? Optional.empty()
                 : Optional.of(Refusal.of(
                         "fact.on_sheet",
-                        "The released sheet says " + fact.label() + " " + quoted(sheet) + ".",
+                        "The released file says " + fact.label() + " " + quoted(sheet) + ".",
                         "Start the next revision to change both."));
     }
 
     private Map<String, String> said(Seen seen) {
         return versions.version(seen.document().id(), seen.version())
-                .map(v -> sheets.facts(v.content()))
+                .map(v -> files.of(v.content()))
                 .orElse(Map.of());
+    }
+
+    /** Reads what a file says, so that it is known when a transaction asks for it. */
+    public void look(StoredContent content) {
+        files.of(content);
     }
 
     /** Puts together what follows from the others. */
@@ -163,16 +168,16 @@ public class FactValues {
     }
 
     /**
-     * Takes over what the designer changed in the title block. What stands there as it stood before leaves the record alone, for
+     * Takes over what the designer changed in the title block, or in a model. What stands there as it stood before leaves the record alone, for
      * somebody may have put it right there meanwhile.
      *
      * @return what was taken over, in words; empty for nothing
      */
     public String takeOver(Actor actor, Document document, StoredContent content) {
-        Map<String, String> now = sheets.facts(content);
+        Map<String, String> now = files.of(content);
         if (now.isEmpty()) return "";
         Map<String, String> before =
-                sheets.facts(versions.version(document.id(), document.head().number())
+                files.of(versions.version(document.id(), document.head().number())
                         .orElseThrow()
                         .content());
         long revision = document.pending().orElseThrow().id();

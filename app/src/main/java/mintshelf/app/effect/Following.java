@@ -2,14 +2,18 @@ package mintshelf.app.effect;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Moments;
 import mintshelf.app.store.AtCommit;
@@ -26,7 +30,10 @@ import mintshelf.core.access.Access;
 import mintshelf.core.access.Place;
 import mintshelf.core.access.Right;
 import mintshelf.core.house.DistributionRule.Sentence;
+import mintshelf.core.house.DistributionRule.Way;
+import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.Moment;
+import mintshelf.core.notice.NoticeKind;
 import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Component;
 
@@ -48,6 +55,34 @@ class Following {
     private final AtCommit<Noted> noted = new AtCommit<>(this::tell);
 
     private record Noted(Actor actor, long item, String act, String says) {}
+
+    /**
+     * How somebody is mailed.
+     *
+     * @param own whether the time that they chose counts
+     * @param when the house says; empty where it leaves that to them
+     */
+    private record Mail(Way way, boolean own, Optional<MailTime> when) {
+        static final Mail USUAL = new Mail(Way.LINK, true, Optional.empty());
+
+        static Mail of(Sentence sentence) {
+            return new Mail(sentence.way(), sentence.when().isEmpty(), sentence.when());
+        }
+
+        /** Told for two reasons: the fuller way, at the earlier time. */
+        Mail and(Mail other) {
+            return new Mail(
+                    way.compareTo(other.way) > 0 ? way : other.way,
+                    own || other.own,
+                    Stream.of(when, other.when).flatMap(Optional::stream).min(Comparator.naturalOrder()));
+        }
+
+        MailTime time(Supplier<MailTime> chosen) {
+            return Stream.concat(when.stream(), own ? Stream.of(chosen.get()) : Stream.empty())
+                    .min(Comparator.naturalOrder())
+                    .orElse(MailTime.AT_ONCE);
+        }
+    }
 
     Following(
             FollowStore follows,
@@ -100,7 +135,7 @@ class Following {
             if (spine == null) continue;
             Place place = spine.document().place();
             Moment moment = Moments.of(line.act(), spine);
-            Set<Long> told = new LinkedHashSet<>();
+            Map<Long, Mail> told = new LinkedHashMap<>();
             for (Follow f : followers) {
                 if (f.person() == line.actor().person() || !f.moments().contains(moment)) continue;
                 boolean here = switch (f.kind()) {
@@ -108,13 +143,17 @@ class Following {
                     case FOLDER -> place.folders().contains(f.target());
                     case SHELF -> place.shelf() == f.target();
                 };
-                if (here && sees(access.computeIfAbsent(f.person(), this::access), moment, place)) told.add(f.person());
+                if (here && sees(access.computeIfAbsent(f.person(), this::access), moment, place)) {
+                    told.putIfAbsent(f.person(), Mail.USUAL);
+                }
             }
             for (Sentence s : sentences) {
                 if (!s.isAbout(moment, spine.kindCode(), place.shelf())) continue;
                 for (long person : members.computeIfAbsent(s.who(), this::people)) {
                     boolean other = person != line.actor().person();
-                    if (other && sees(access.computeIfAbsent(person, this::access), moment, place)) told.add(person);
+                    if (other && sees(access.computeIfAbsent(person, this::access), moment, place)) {
+                        told.merge(person, Mail.of(s), Mail::and);
+                    }
                 }
             }
             if (!told.isEmpty()) tell(line, spine, moment, told, now);
@@ -132,15 +171,16 @@ class Following {
         return access.may(Right.SEE_ALL, place) || (moment.isForReaders() && access.may(Right.SEE_RELEASED, place));
     }
 
-    private void tell(Noted line, Spine spine, Moment moment, Set<Long> receivers, Instant now) {
+    private void tell(Noted line, Spine spine, Moment moment, Map<Long, Mail> receivers, Instant now) {
         String code = "followed." + moment.name().toLowerCase(Locale.ROOT);
         String says = spine.document().number() + ": " + line.actor().name() + " " + line.says();
         String to = "/documents/" + line.item();
         long by = line.actor().person();
         long event = outbox.event(code, Optional.empty(), Optional.of(line.item()), by, says, to, now);
-        for (long person : receivers) {
+        receivers.forEach((person, mail) -> {
             notices.tell(person, code, Optional.of(line.item()), by, says, to, now);
-            post.mail(event, code, person, Optional.empty(), now);
-        }
+            MailTime when = mail.time(() -> post.time(person, NoticeKind.of(code)));
+            post.mail(event, person, Optional.empty(), when, mail.way(), now);
+        });
     }
 }

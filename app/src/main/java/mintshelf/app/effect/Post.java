@@ -7,6 +7,7 @@ import java.util.Optional;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.SettingStore;
+import mintshelf.core.house.DistributionRule.Way;
 import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.NoticeKind;
 import org.springframework.stereotype.Component;
@@ -39,12 +40,16 @@ public class Post {
 
     /** Whether a mail waits then: who left, has no address or wants none gets none. */
     public boolean mail(long event, String code, long receiver, Optional<Long> ask, Instant now) {
+        return mail(event, receiver, ask, time(receiver, NoticeKind.of(code)), Way.LINK, now);
+    }
+
+    /** As {@link #mail(long, String, long, Optional, Instant)}, when and with what the house says. */
+    public boolean mail(long event, long receiver, Optional<Long> ask, MailTime time, Way way, Instant now) {
         Optional<PersonStore.Person> to =
                 people.person(receiver).filter(p -> !p.left() && !p.mail().isEmpty());
         if (to.isEmpty()) return false;
-        Optional<Instant> at =
-                time(receiver, NoticeKind.of(code)).next(now, ZoneId.of(to.get().zone()));
-        at.ifPresent(from -> outbox.mail(event, receiver, ask, from));
+        Optional<Instant> at = time.next(now, ZoneId.of(to.get().zone()));
+        at.ifPresent(from -> outbox.mail(event, receiver, ask, way, from));
         return at.isPresent();
     }
 }

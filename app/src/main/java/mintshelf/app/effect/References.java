@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.ContentInput;
+import mintshelf.app.sight.FileFacts;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
@@ -40,11 +41,19 @@ import mintshelf.core.structure.StructureGraph;
 public class References {
     private final ContentStore contents;
     private final Sheets sheets;
+    private final FileFacts said;
     private final ReadingRoom room;
     private final ReferenceStore store;
     private final SpineStore spines;
 
-    public References(ContentStore contents, Sheets sheets, ReadingRoom room, ReferenceStore store, SpineStore spines) {
+    public References(
+            ContentStore contents,
+            Sheets sheets,
+            FileFacts said,
+            ReadingRoom room,
+            ReferenceStore store,
+            SpineStore spines) {
+        this.said = said;
         this.contents = contents;
         this.sheets = sheets;
         this.room = room;
@@ -72,7 +81,9 @@ public class References {
             }
             if (kind == ContentKind.STEP) {
                 Outcome<StepModel> model = StepReader.read(new ContentInput(contents, content, size));
-                return model instanceof Outcome.Granted<StepModel> read ? Written.of(read.value()) : List.of();
+                if (!(model instanceof Outcome.Granted<StepModel> read)) return List.of();
+                said.keep(content, read.value());
+                return Written.of(read.value());
             }
             return List.of();
         } catch (IOException e) {

@@ -18,6 +18,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param zone of the house: dates on sheets and due days are its days
  * @param origin the address under which people reach the server; links in mails begin with it
  * @param metricsFrom addresses and networks from which the instruments are read
+ * @param largestMail bytes of files that go with one mail, before they are encoded for it
  * @param mailFrom the sender of mails; they are sent where {@code spring.mail.host} names a server
  */
 @ConfigurationProperties("mint-shelf")
@@ -31,6 +32,7 @@ public record Settings(
         @DefaultValue("") String databaseFolder,
         @DefaultValue("UTC") ZoneId zone,
         @DefaultValue("http://localhost:8080") String origin,
+        @DefaultValue("10000000") long largestMail,
         @DefaultValue("mint-shelf@localhost") String mailFrom,
         @DefaultValue({"127.0.0.1", "::1"}) List<String> metricsFrom,
         @DefaultValue("false") boolean demo,

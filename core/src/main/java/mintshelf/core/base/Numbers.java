@@ -1,5 +1,8 @@
 package mintshelf.core.base;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
 import java.util.Locale;
 
 /** Numbers and sizes in words that people read. */
@@ -15,6 +18,19 @@ public final class Numbers {
     /** "1 document", "3 documents". */
     public static String count(long n, String one, String many) {
         return grouped(n) + " " + (n == 1 ? one : many);
+    }
+
+    /** A number in plain decimals with twelve significant places and ten behind the point; empty for what is none, or has over twenty before it. */
+    public static String plain(double n) {
+        return Double.isFinite(n) ? plain(BigDecimal.valueOf(n)) : "";
+    }
+
+    /** As {@link #plain(double)}. */
+    public static String plain(BigDecimal n) {
+        BigDecimal rounded = n.round(new MathContext(12, RoundingMode.HALF_EVEN));
+        if (rounded.precision() - rounded.scale() > 20) return "";
+        BigDecimal kept = rounded.setScale(Math.min(10, Math.max(0, rounded.scale())), RoundingMode.HALF_EVEN);
+        return kept.signum() == 0 ? "0" : kept.stripTrailingZeros().toPlainString();
     }
 
     /** A size in bytes with three significant places, in decimal units (IEC 80000-13). */

@@ -2,9 +2,9 @@ package mintshelf.core.fact;
 
 /** Where a fact's value comes from. */
 public enum FactSource {
-    BOTH("typed, or taken over from the title block"),
-    TYPED("typed; what the title block says is not taken over"),
-    SHEET("taken over from the title block; nobody types it"),
+    BOTH("typed, or taken over from the file"),
+    TYPED("typed; what the file says is not taken over"),
+    SHEET("taken over from the file; nobody types it"),
     COMPUTED("put together from other facts");
 
     private final String words;
@@ -22,7 +22,7 @@ public enum FactSource {
         return this == BOTH || this == TYPED;
     }
 
-    /** Whether what a title block says is taken over. */
+    /** Whether what a title block, or a property of a model, says is taken over. */
     public boolean isRead() {
         return this == BOTH || this == SHEET;
     }

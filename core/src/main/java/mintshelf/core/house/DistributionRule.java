@@ -3,8 +3,11 @@ package mintshelf.core.house;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.Moment;
 import mintshelf.core.signoff.Asked;
 
@@ -15,8 +18,33 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
 
     public static final int MOST = 100;
 
+    /** When the house may let mails go, whatever each chose. */
+    public static final List<MailTime> TIMES = List.of(MailTime.AT_ONCE, MailTime.HOURLY, MailTime.DAILY);
+
     public DistributionRule {
         sentences = List.copyOf(sentences);
+    }
+
+    /** What goes with the mail. */
+    public enum Way {
+        LINK("a link"),
+        PDF("the sheet as PDF"),
+        FILE("the file");
+
+        private final String words;
+
+        Way(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** Whether bytes leave the shelf with it. */
+        public boolean sends() {
+            return this != LINK;
+        }
     }
 
     /**
@@ -25,8 +53,20 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
      * @param kind code of the kind that it is about; empty for every one
      * @param shelf number of the shelf, as text; empty for every one
      * @param who who is told
+     * @param way what goes with the mail
+     * @param when the mail goes; empty as each of them chose
      */
-    public record Sentence(Moment moment, String kind, String shelf, Asked who) {
+    public record Sentence(Moment moment, String kind, String shelf, Asked who, Way way, Optional<MailTime> when) {
+        /** Editions that were kept before there was a choice tell by link, when each chose. */
+        public Sentence {
+            way = Objects.requireNonNullElse(way, Way.LINK);
+            when = Objects.requireNonNullElse(when, Optional.empty());
+        }
+
+        public Sentence(Moment moment, String kind, String shelf, Asked who) {
+            this(moment, kind, shelf, who, Way.LINK, Optional.empty());
+        }
+
         /** Whether it is about a moment of a document. */
         public boolean isAbout(Moment of, String ofKind, long onShelf) {
             return moment == of
@@ -40,7 +80,8 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
             String to = SignOffRule.name(who, house);
             String kindOf = who.kind().words();
             return "When " + moment.words() + ", " + of + on + ": " + (kindOf.isEmpty() ? to : kindOf + " " + to)
-                    + " is told.";
+                    + " is told" + when.map(t -> " " + t.words()).orElse("")
+                    + (way.sends() ? ", with " + way.words() : "") + ".";
         }
     }
 
@@ -83,6 +124,14 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
             if (!house.knows(s.who()))
                 wrong.add(
                         no("A sentence tells whom nobody knows here: " + s.who().code() + ".", "Choose somebody."));
+            if (s.way().sends() && s.moment() != Moment.RELEASE) {
+                wrong.add(no(
+                        "A sentence sends files of what is not in force.",
+                        "Tell of it by link: whoever may, looks at it here."));
+            }
+            if (s.when().filter(t -> !TIMES.contains(t)).isPresent()) {
+                wrong.add(no("A sentence tells nobody by mail.", "Choose at once, together, or as each chose."));
+            }
             if (!seen.add(s)) wrong.add(no("A sentence stands twice.", "Take one away."));
         }
         return wrong.stream().distinct().toList();

@@ -59,6 +59,7 @@ public record FactRule(String code, String label, FactForm form, FactUse use) im
         lines.add(RuleLine.of("Name", label));
         lines.add(RuleLine.of("Values", values()));
         lines.add(RuleLine.of("Source", use.source().words() + (use.formula().isEmpty() ? "" : ": " + use.formula())));
+        if (!use.property().isEmpty()) lines.add(RuleLine.of("In models", "the property “" + use.property() + "”"));
         if (!use.preset().isEmpty()) lines.add(RuleLine.of("Preset", preset()));
         if (use.source().isTyped()) lines.add(RuleLine.of("Typed", use.hands().says()));
         return List.copyOf(lines);
@@ -169,6 +170,15 @@ public record FactRule(String code, String label, FactForm form, FactUse use) im
     }
 
     private void source(List<Refusal> wrong, House house) {
+        if (use.property().length() > 100) {
+            wrong.add(Refusal.of("fact.property", "The property's name is longer than 100 letters.", "Shorten it."));
+        }
+        if (!use.property().isEmpty() && !use.source().isRead()) {
+            wrong.add(Refusal.of(
+                    "fact.property",
+                    "What the file says is not taken over.",
+                    "Choose that it is, or empty the property."));
+        }
         if (use.source() != FactSource.COMPUTED) {
             if (!use.formula().isEmpty()) {
                 wrong.add(Refusal.of("fact.formula", "Only what is put together has a formula.", "Empty it."));

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import mintshelf.demo.model.StepFile.Placed;
+import mintshelf.demo.model.StepFile.Says;
 import mintshelf.demo.sheet.Sheets.Component;
 import mintshelf.demo.sheet.Sheets.Shape;
 
@@ -16,9 +17,9 @@ public final class Models {
 
     private Models() {}
 
-    /** A made part. */
-    public static byte[] part(String number, String title, String material, Shape shape, String stamp) {
-        return StepFile.part(number, title, material, colour(material), solids(shape), stamp);
+    /** A made part, of a mass in kilograms as on its sheet; empty for none. */
+    public static byte[] part(String number, String title, String material, String mass, Shape shape, String stamp) {
+        return StepFile.part(number, title, new Says(material, mass), colour(material), solids(shape), stamp);
     }
 
     /** A cap or hexagon screw: shank and length in millimetres. */
@@ -26,7 +27,7 @@ public final class Models {
         List<Solid> solids = List.of(
                 new Solid(Profile.circle(0, 0, shank / 2, false), List.of(), -length, 0),
                 new Solid(Profile.hexagon(shank * 1.6), List.of(), 0, shank * 0.65));
-        return StepFile.part(designation, "Screw", "A4-70", STEEL, solids, stamp);
+        return StepFile.part(designation, "Screw", new Says("A4-70", ""), STEEL, solids, stamp);
     }
 
     /** A nut, washer or bearing: outer and inner diameter, thickness. */
@@ -37,13 +38,13 @@ public final class Models {
                 List.of(Profile.circle(0, 0, inner / 2, true)),
                 0,
                 thick));
-        return StepFile.part(designation, title, material, colour(material), solids, stamp);
+        return StepFile.part(designation, title, new Says(material, ""), colour(material), solids, stamp);
     }
 
     /** A bought block, as its maker gives it away: a box with a stub. */
     public static byte[] bought(String code, String title, double width, double height, double deep, String stamp) {
         List<Solid> solids = List.of(new Solid(Profile.rectangle(width, height, 2), List.of(), 0, deep));
-        return StepFile.part(code, title, "", BRASS, solids, stamp);
+        return StepFile.part(code, title, new Says("", ""), BRASS, solids, stamp);
     }
 
     /**

@@ -60,10 +60,39 @@ final class StepFile {
         return add("AXIS2_PLACEMENT_3D(''," + point(x, y, z) + "," + up + "," + along + ")");
     }
 
+    /**
+     * What a part file says of its part, as attributes (ISO 10303-41, general properties).
+     *
+     * @param mass in kilograms, as on the sheet; empty for what nobody weighed
+     */
+    record Says(String material, String mass) {}
+
+    private void says(Says says) {
+        if (!says.material().isEmpty()) {
+            attribute("Material", "DESCRIPTIVE_REPRESENTATION_ITEM('Material','" + text(says.material()) + "')");
+        }
+        if (!says.mass().isEmpty()) {
+            String kilogram = add("(MASS_UNIT()NAMED_UNIT(*)SI_UNIT(.KILO.,.GRAM.))");
+            attribute(
+                    "Mass",
+                    "MEASURE_REPRESENTATION_ITEM('Mass',MASS_MEASURE(" + real(Double.parseDouble(says.mass())) + "),"
+                            + kilogram + ")");
+        }
+    }
+
+    private void attribute(String name, String item) {
+        String general = add("GENERAL_PROPERTY('','" + name + "',$)");
+        String property = add("PROPERTY_DEFINITION('" + name + "',''," + definition + ")");
+        add("GENERAL_PROPERTY_ASSOCIATION('',''," + general + "," + property + ")");
+        String shown = add("REPRESENTATION('" + name + "',(" + add(item) + ")," + units + ")");
+        add("PROPERTY_DEFINITION_REPRESENTATION(" + property + "," + shown + ")");
+    }
+
     /** A part file: the solids in one colour. */
-    static byte[] part(String number, String title, String material, double[] rgb, List<Solid> solids, String stamp) {
+    static byte[] part(String number, String title, Says says, double[] rgb, List<Solid> solids, String stamp) {
         StepFile file = new StepFile();
-        String shape = file.product(number, title, material);
+        String shape = file.product(number, title, says.material());
+        file.says(says);
         String origin = file.axes(0, 0, 0, file.direction(0, 0, 1), file.direction(1, 0, 0));
         List<String> bodies = new ArrayList<>();
         for (Solid solid : solids) bodies.add(file.solid(solid));

@@ -10,10 +10,11 @@ import mintshelf.app.use.house.ReadDistribution;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.DistributionRule.Sentence;
+import mintshelf.core.house.DistributionRule.Way;
 import mintshelf.core.house.House;
 import mintshelf.core.house.Subject;
+import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.Moment;
-import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,11 +45,13 @@ public class DistributionPages {
         model.addAttribute(
                 "told", rule.sentences().stream().map(s -> names.told(actor, s)).toList());
         model.addAttribute("moments", Moment.values());
+        model.addAttribute("ways", Way.values());
+        model.addAttribute("times", DistributionRule.TIMES);
         model.addAttribute("house", house);
         return "house/distribution";
     }
 
-    /** Fields {@code moment.N}, {@code kind.N}, {@code shelf.N}, {@code who.N}; a sentence that tells nobody is taken out. */
+    /** Fields {@code moment.N}, {@code kind.N}, {@code shelf.N}, {@code who.N}, {@code way.N}, {@code when.N}; a sentence that tells nobody is taken out. */
     @PostMapping("/house/distribution")
     String keep(
             Actor actor,
@@ -63,9 +66,15 @@ public class DistributionPages {
             String word = form.getOrDefault("moment." + i, "");
             Moment moment = Moment.RELEASE;
             for (Moment m : Moment.values()) if (m.name().equals(word)) moment = m;
-            Asked asked = SignOffPages.asked(who);
+            Way way = Way.LINK;
+            for (Way w : Way.values()) if (w.name().equals(form.get("way." + i))) way = w;
             sentences.add(new Sentence(
-                    moment, form.getOrDefault("kind." + i, ""), form.getOrDefault("shelf." + i, ""), asked));
+                    moment,
+                    form.getOrDefault("kind." + i, ""),
+                    form.getOrDefault("shelf." + i, ""),
+                    SignOffPages.asked(who),
+                    way,
+                    MailTime.named(form.getOrDefault("when." + i, ""))));
         }
         return "redirect:" + keep.keep(actor, actKey, new DistributionRule(sentences), edition, why);
     }

@@ -119,6 +119,7 @@ public class FactPages {
                 computed ? "" : said(form, "preset"),
                 source,
                 computed ? said(form, "formula") : "",
+                source.isRead() ? said(form, "property") : "",
                 new FactHands(
                         right(form, "preparing", hands.preparing()),
                         right(form, "deciding", hands.deciding()),

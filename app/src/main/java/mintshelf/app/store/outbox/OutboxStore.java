@@ -11,6 +11,7 @@ import java.util.Optional;
 import mintshelf.app.store.Leased;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
+import mintshelf.core.house.DistributionRule.Way;
 import mintshelf.database.schema.tables.records.DeliveryRecord;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -44,7 +45,8 @@ public class OutboxStore {
             String to,
             long receiver,
             String byName,
-            int tries) {}
+            int tries,
+            Way way) {}
 
     /** What became of a delivery. */
     public enum State {
@@ -74,13 +76,19 @@ public class OutboxStore {
                 .value1();
     }
 
-    /** Sends an event to a person by mail; twice to the same one is once. */
+    /** Sends an event to a person by mail, by link; twice to the same one is once. */
     public void mail(long event, long receiver, Optional<Long> ask, Instant now) {
+        mail(event, receiver, ask, Way.LINK, now);
+    }
+
+    /** As {@link #mail(long, long, Optional, Instant)}, with what goes with it. */
+    public void mail(long event, long receiver, Optional<Long> ask, Way way, Instant now) {
         db.insertInto(DELIVERY)
                 .set(DELIVERY.EVENT, event)
                 .set(DELIVERY.CHANNEL, "MAIL")
                 .set(DELIVERY.RECEIVER, receiver)
                 .set(DELIVERY.ASK, ask.orElse(null))
+                .set(DELIVERY.ENCLOSES, way.name())
                 .set(DELIVERY.STATE, State.WAITING.name())
                 .set(DELIVERY.NEXT_AT, Times.utc(now))
                 .onDuplicateKeyUpdate()
@@ -112,7 +120,8 @@ public class OutboxStore {
                         row.get(OUTBOX_EVENT.TO_PAGE),
                         waiting.getReceiver(),
                         Optional.ofNullable(row.get(PERSON.NAME)).orElse("Mint Shelf"),
-                        waiting.getTries()));
+                        waiting.getTries(),
+                        Way.valueOf(waiting.getEncloses())));
     }
 
     /** Takes what else is due for the receiver of a delivery, under the same lease; what others have is passed over. */
@@ -200,6 +209,16 @@ public class OutboxStore {
         db.update(DELIVERY)
                 .set(DELIVERY.NEXT_AT, Times.utc(nextAt))
                 .set(DELIVERY.SAYS, Texts.shorten(says, 300))
+                .setNull(DELIVERY.LEASE_UNTIL)
+                .where(DELIVERY.ID.eq(delivery))
+                .execute();
+    }
+
+    /** Lets a delivery that was taken wait for something, without counting it as a try. */
+    public void wait(long delivery, Instant nextAt) {
+        db.update(DELIVERY)
+                .set(DELIVERY.NEXT_AT, Times.utc(nextAt))
+                .set(DELIVERY.TRIES, DELIVERY.TRIES.minus(1))
                 .setNull(DELIVERY.LEASE_UNTIL)
                 .where(DELIVERY.ID.eq(delivery))
                 .execute();

@@ -8,8 +8,8 @@ import java.util.TreeMap;
 import mintshelf.app.effect.FactPresets;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.sight.FileFacts;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
@@ -36,7 +36,7 @@ public class Proposals {
     private final HouseStore house;
     private final FactPresets presets;
     private final RuleStore editions;
-    private final Sheets sheets;
+    private final FileFacts files;
     private final ReadingRoom room;
 
     public Proposals(
@@ -46,7 +46,7 @@ public class Proposals {
             HouseStore house,
             FactPresets presets,
             RuleStore editions,
-            Sheets sheets,
+            FileFacts files,
             ReadingRoom room) {
         this.contents = contents;
         this.versions = versions;
@@ -54,7 +54,7 @@ public class Proposals {
         this.house = house;
         this.presets = presets;
         this.editions = editions;
-        this.sheets = sheets;
+        this.files = files;
         this.room = room;
     }
 
@@ -109,9 +109,8 @@ public class Proposals {
     }
 
     private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {
-        if (kind != ContentKind.DXF) return Map.of();
         StoredContent content =
                 new StoredContent(upload.content(), upload.hash().orElseThrow(), upload.size(), kind);
-        return room.apart(() -> sheets.said(content));
+        return room.apart(() -> files.said(content));
     }
 }

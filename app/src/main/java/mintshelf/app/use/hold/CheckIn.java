@@ -19,6 +19,7 @@ import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.hold.Became;
 import mintshelf.core.reference.Written;
 import org.springframework.stereotype.Service;
@@ -105,9 +106,14 @@ public class CheckIn {
         }
         List<String> tokens = rows.stream().flatMap(r -> r.upload().stream()).toList();
         Map<String, List<Written>> read = new HashMap<>();
+        boolean models = false;
         for (Upload u : uploads.uploads(tokens, false)) {
-            if (GatherBrought.arrived(actor, u)) read.put(u.token(), references.read(u));
+            if (!GatherBrought.arrived(actor, u)) continue;
+            read.put(u.token(), references.read(u));
+            models |= u.kind().filter(ContentKind.STEP::equals).isPresent();
         }
+        // What they said before is read here too: under the lock others would wait for it.
+        if (models) spines.spines(items).values().forEach(s -> take.look(s.content()));
         return Became.read(acts.once(actor, key, () -> {
             spines.lock(items);
             Brought brought = gather.of(actor, rows, items, read);

@@ -9,6 +9,7 @@ import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.FileFacts;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
@@ -17,6 +18,7 @@ import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Holder;
 import mintshelf.core.hold.Became;
@@ -52,6 +54,11 @@ class TakeRow {
         this.references = references;
         this.onlySaved = onlySaved;
         this.recorder = recorder;
+    }
+
+    /** Reads what a model says, before anything is locked: a large one takes seconds. */
+    void look(StoredContent content) {
+        if (content.kind() == ContentKind.STEP) values.look(content);
     }
 
     /**
@@ -146,7 +153,7 @@ class TakeRow {
                 added.number(),
                 "checked in version " + added.number()
                         + (says.isEmpty() ? " (" + Numbers.size(content.size()) + ")" : ", which " + says)
-                        + (taken.isEmpty() ? "" : "; from its title block: " + taken)
+                        + (taken.isEmpty() ? "" : "; from " + FileFacts.place(content.kind()) + ": " + taken)
                         + Optional.ofNullable(set.orders().get(row.item()))
                                 .map(on -> "; for " + on.number())
                                 .orElse(""),

@@ -83,10 +83,14 @@ public class HouseFiles {
             FactType type,
             @Nullable String unit,
             @Nullable String pattern,
-            String @Nullable [] choices) {
+            String @Nullable [] choices,
+            @Nullable String property) {
         FactRule rule() {
             return new FactRule(
-                    name, label, new FactForm(type, said(unit), said(pattern), listed(choices), "", ""), FactUse.USUAL);
+                    name,
+                    label,
+                    new FactForm(type, said(unit), said(pattern), listed(choices), "", ""),
+                    FactUse.USUAL.of(said(property)));
         }
     }
 

@@ -16,9 +16,9 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.sight.FileFacts;
 import mintshelf.app.sight.Grants;
 import mintshelf.app.sight.Places;
-import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
@@ -55,7 +55,7 @@ public class TryIt {
     private final HouseStore house;
     private final DrawNumbers numbers;
     private final ShelfStore shelves;
-    private final Sheets sheets;
+    private final FileFacts files;
     private final ReadingRoom room;
     private final Grants grants;
     private final Asking asking;
@@ -66,7 +66,7 @@ public class TryIt {
             HouseStore house,
             DrawNumbers numbers,
             ShelfStore shelves,
-            Sheets sheets,
+            FileFacts files,
             ReadingRoom room,
             Grants grants,
             Asking asking,
@@ -75,7 +75,7 @@ public class TryIt {
         this.house = house;
         this.numbers = numbers;
         this.shelves = shelves;
-        this.sheets = sheets;
+        this.files = files;
         this.room = room;
         this.grants = grants;
         this.asking = asking;
@@ -148,8 +148,7 @@ public class TryIt {
         FileName name = FileName.of(file);
         byte[] head = bytes.length > ContentKind.SAMPLE ? Arrays.copyOf(bytes, ContentKind.SAMPLE) : bytes;
         ContentKind content = bytes.length == 0 ? guessed(name) : ContentKind.of(head);
-        Map<String, String> said =
-                content == ContentKind.DXF && bytes.length > 0 ? room.apart(() -> sheets.said(bytes)) : Map.of();
+        Map<String, String> said = bytes.length == 0 ? Map.of() : room.apart(() -> files.said(content, bytes));
         Proposal proposal = Proposal.of(FilingRule.first(filing.all(), name, content.name()), name, said);
         Optional<Kind> kind = proposal.kind().map(house::kind);
         List<KindFact> sheet = kind.map(k -> house.factSheets().getOrDefault(k.id(), List.of()))
@@ -184,7 +183,9 @@ public class TryIt {
                 kind.map(k -> labels(k, proposal.revision())).orElse(List.of()),
                 kind.map(k -> proposal.revisionWhy() + "; taken " + (k.labelAtStart() ? "at the start" : "at release"))
                         .orElse(""),
-                sheet.stream().map(f -> tried(f, facts, proposal.facts())).toList(),
+                sheet.stream()
+                        .map(f -> tried(f, facts, proposal.facts(), content))
+                        .toList(),
                 route,
                 may,
                 mayNot,
@@ -219,14 +220,17 @@ public class TryIt {
         return labels;
     }
 
-    private static TriedFact tried(KindFact of, Map<String, String> facts, Map<String, String> read) {
+    private static TriedFact tried(
+            KindFact of, Map<String, String> facts, Map<String, String> read, ContentKind content) {
         FactDefinition fact = of.fact();
         String value = facts.getOrDefault(fact.name(), "");
         String why = value.isEmpty()
                 ? of.required().words()
                 : fact.use().source() == FactSource.COMPUTED
                         ? "put together from " + fact.use().formula()
-                        : read.containsKey(fact.name()) ? "from the title block" : "as the house presets it";
+                        : read.containsKey(fact.name())
+                                ? "from " + FileFacts.place(content)
+                                : "as the house presets it";
         return new TriedFact(fact.label(), value, why, of.required());
     }
 

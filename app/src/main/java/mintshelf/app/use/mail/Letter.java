@@ -1,12 +1,16 @@
 package mintshelf.app.use.mail;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.use.mail.Enclosures.Enclosed;
+import mintshelf.app.use.mail.Enclosures.Enclosure;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
@@ -19,6 +23,8 @@ import mintshelf.core.signoff.SignOff;
  *
  * @param picture whose sheet is shown small
  * @param link text and address of the page with the buttons
+ * @param files that go with it
+ * @param ofFiles what is said of them, and of those that do not go
  */
 record Letter(
         String subject,
@@ -27,7 +33,35 @@ record Letter(
         List<String[]> documents,
         String note,
         List<String> trail,
-        String[] link) {
+        String[] link,
+        List<Enclosure> files,
+        List<String> ofFiles) {
+
+    Letter(
+            String subject,
+            String first,
+            Optional<StoredContent> picture,
+            List<String[]> documents,
+            String note,
+            List<String> trail,
+            String[] link) {
+        this(subject, first, picture, documents, note, trail, link, List.of(), List.of());
+    }
+
+    /** The same with a file, or with the word that there is none. */
+    Letter with(Enclosed enclosed) {
+        if (enclosed.says().isEmpty()) return this;
+        return new Letter(
+                subject,
+                first,
+                picture,
+                documents,
+                note,
+                trail,
+                link,
+                enclosed.file().stream().toList(),
+                List.of(enclosed.says()));
+    }
 
     /**
      * @param forWhom name of whom the receiver stands in for; empty for nobody
@@ -93,11 +127,31 @@ record Letter(
                 new String[] {"Look at it", link});
     }
 
-    /** Several notices in one mail: each with its sentence and its link. */
-    static Letter together(List<Letter> parts, String origin) {
+    /**
+     * Several notices in one mail: each with its sentence and its link.
+     *
+     * @param largest how many bytes of files go with it
+     */
+    static Letter together(List<Letter> parts, String origin, long largest) {
         List<String[]> lines = new ArrayList<>();
-        parts.forEach(p -> lines.add(
-                new String[] {p.note().isEmpty() ? p.first() : p.first() + " “" + p.note() + "”", p.link()[1]}));
+        List<Enclosure> files = new ArrayList<>();
+        Set<String> said = new LinkedHashSet<>();
+        long size = 0;
+        for (Letter p : parts) {
+            lines.add(new String[] {p.note().isEmpty() ? p.first() : p.first() + " “" + p.note() + "”", p.link()[1]});
+            if (p.files().isEmpty()) said.addAll(p.ofFiles());
+            for (Enclosure file : p.files()) {
+                // A revision may be told of twice; its file goes once.
+                if (files.stream().anyMatch(f -> f.name().equals(file.name()))) continue;
+                if (size + file.bytes().length > largest) {
+                    said.add(file.name() + " did not go into this mail with the others: fetch it there.");
+                    continue;
+                }
+                size += file.bytes().length;
+                files.add(file);
+                said.addAll(p.ofFiles());
+            }
+        }
         return new Letter(
                 Texts.shorten(parts.get(0).subject(), 110) + " (and " + (parts.size() - 1) + " more)",
                 Numbers.count(parts.size(), "notice", "notices") + " of Mint Shelf:",
@@ -105,7 +159,9 @@ record Letter(
                 lines,
                 "",
                 List.of(),
-                new String[] {"All of it stands on Today", origin + "/today"});
+                new String[] {"All of it stands on Today", origin + "/today"},
+                files,
+                List.copyOf(said));
     }
 
     /** The link that sets a password. */
@@ -167,6 +223,7 @@ record Letter(
         if (!note.isEmpty()) text.append("\n“").append(note).append("”\n");
         text.append('\n');
         trail.forEach(t -> text.append(t).append('\n'));
+        ofFiles.forEach(t -> text.append(t).append('\n'));
         return text.append("\nThe link opens a page; nothing is signed by following it.\n")
                 .toString();
     }
@@ -195,6 +252,7 @@ record Letter(
         if (!note.isEmpty()) html.append("<p>“").append(escape(note)).append("”</p>");
         html.append("<p>");
         trail.forEach(t -> html.append(escape(t)).append("<br>"));
+        ofFiles.forEach(t -> html.append(escape(t)).append("<br>"));
         return html.append(
                         "</p><p style=\"color:#5a6a64\">The link opens a page; nothing is signed by following it.</p>")
                 .append("</body></html>")

@@ -7,20 +7,16 @@ import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
-import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
-import mintshelf.app.sight.SheetHistory;
-import mintshelf.app.sight.Sheets;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
-import mintshelf.core.base.Numbers;
-import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.signoff.Ask;
 import org.springframework.stereotype.Component;
 
@@ -30,10 +26,8 @@ class Letters {
     private final GrantStore grants;
     private final RoundSight rounds;
     private final Sight sight;
-    private final VersionStore versions;
-    private final SheetHistory history;
-    private final Sheets sheets;
-    private final ReadingRoom room;
+    private final LetterSheets sheets;
+    private final Enclosures enclosures;
     private final Settings settings;
     private final Clock clock;
 
@@ -41,19 +35,15 @@ class Letters {
             GrantStore grants,
             RoundSight rounds,
             Sight sight,
-            VersionStore versions,
-            SheetHistory history,
-            Sheets sheets,
-            ReadingRoom room,
+            LetterSheets sheets,
+            Enclosures enclosures,
             Settings settings,
             Clock clock) {
         this.grants = grants;
         this.rounds = rounds;
         this.sight = sight;
-        this.versions = versions;
-        this.history = history;
         this.sheets = sheets;
-        this.room = room;
+        this.enclosures = enclosures;
         this.settings = settings;
         this.clock = clock;
     }
@@ -77,7 +67,7 @@ class Letters {
             Optional<Ask> ask = view.mine().filter(a -> a.id() == delivery.ask().get());
             boolean again = delivery.code().equals("sign.reminded");
             return ask.map(a -> Letter.asking(
-                    view, a, forWhom(a, to), again, settings.origin(), DUE.format(a.due()), differences(view)));
+                    view, a, forWhom(a, to), again, settings.origin(), DUE.format(a.due()), sheets.differences(view)));
         }
         return isStale(delivery)
                 ? Optional.empty()
@@ -87,26 +77,6 @@ class Letters {
     /** The name of whom somebody is asked for, as their deputy. */
     private static String forWhom(Ask ask, PersonStore.Person to) {
         return ask.person().filter(p -> p != to.id()).isPresent() ? ask.personName() : "";
-    }
-
-    private static final int SAID = 3;
-
-    /** What the first sheet of a round changes: "4 differences to version 7: B2 ⌀ 5.5 → ⌀ 6.6, …". */
-    private Optional<String> differences(RoundView view) {
-        RoundSight.RoundLine line = view.lines().get(0);
-        return room.within(() -> versions.version(
-                        line.item().item(), line.item().number())
-                .flatMap(now -> history.before(line.item().item(), now)
-                        .flatMap(before -> sheets.pair(sheets.opened(before.content()), sheets.opened(now.content()))
-                                .map(Sheets.Pair::compare)
-                                .map(c -> said(c, before.number())))));
-    }
-
-    private static String said(Comparison c, int before) {
-        if (c.differences().isEmpty()) return "No difference on the sheet to version " + before + ".";
-        String first = String.join("; ", c.chips().stream().limit(SAID).toList());
-        return Numbers.count(c.differences().size(), "difference", "differences") + " to version " + before + ": "
-                + first + (c.differences().size() > SAID ? " …" : ".");
     }
 
     /** News of a document that no round stands behind; nothing when it is old, or the document is not there for the person. */
@@ -119,11 +89,21 @@ class Letters {
             return Optional.of(Letter.word(delivery.says(), settings.origin() + delivery.to()));
         }
         try {
-            return Optional.of(Letter.news(
-                    sight.of(actor, delivery.item().get()), delivery.says(), settings.origin(), delivery.to()));
+            Seen seen = sight.of(actor, delivery.item().get());
+            Letter letter = Letter.news(seen, delivery.says(), settings.origin(), delivery.to());
+            return Optional.of(letter.with(enclosures.of(delivery, actor, seen)));
         } catch (NotThere e) {
             return Optional.empty();
         }
+    }
+
+    Optional<byte[]> picture(StoredContent content) {
+        return sheets.picture(content);
+    }
+
+    /** Whether what is to go with it is being made. */
+    boolean waits(Delivery delivery) {
+        return enclosures.waits(delivery);
     }
 
     private boolean isStale(Delivery delivery) {

@@ -11,13 +11,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import mintshelf.app.effect.SheetPdf;
-import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.mail.Enclosures.Enclosure;
 import mintshelf.core.base.ContentHash;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -37,6 +37,9 @@ public class SendMail {
     private static final Logger LOG = LoggerFactory.getLogger(SendMail.class);
     private static final Duration LEASE = Duration.ofMinutes(2);
 
+    /** How long a mail waits for a page that is being made. */
+    private static final Duration WAIT = Duration.ofSeconds(10);
+
     private static final int TRIES = 8;
     /** Notices in one mail. */
     private static final int TOGETHER = 40;
@@ -44,8 +47,7 @@ public class SendMail {
     private final OutboxStore outbox;
     private final PersonStore people;
     private final Letters letters;
-    private final SheetPdf pictures;
-    private final ReadingRoom room;
+    private final Recorder recorder;
     private final UnitOfWork unit;
     private final Settings settings;
     private final Clock clock;
@@ -55,8 +57,7 @@ public class SendMail {
             OutboxStore outbox,
             PersonStore people,
             Letters letters,
-            SheetPdf pictures,
-            ReadingRoom room,
+            Recorder recorder,
             UnitOfWork unit,
             Settings settings,
             Clock clock,
@@ -64,8 +65,7 @@ public class SendMail {
         this.outbox = outbox;
         this.people = people;
         this.letters = letters;
-        this.pictures = pictures;
-        this.room = room;
+        this.recorder = recorder;
         this.unit = unit;
         this.settings = settings;
         this.clock = clock;
@@ -106,6 +106,10 @@ public class SendMail {
                     .filter(p -> !p.left() && !p.mail().isEmpty());
             List<Letter> parts = new ArrayList<>();
             for (Delivery each : all) {
+                if (letters.waits(each)) {
+                    unit.run(() -> outbox.wait(each.id(), clock.instant().plus(WAIT)));
+                    continue;
+                }
                 Optional<Letter> letter = to.flatMap(p -> letters.letter(each, p));
                 if (letter.isEmpty()) {
                     unit.run(() -> outbox.giveUp(each.id(), true, "Nobody needs it any more."));
@@ -115,16 +119,23 @@ public class SendMail {
                 }
             }
             if (written.isEmpty()) return;
-            Letter letter = parts.size() == 1 ? parts.get(0) : Letter.together(parts, settings.origin());
+            Letter letter = parts.size() == 1
+                    ? parts.get(0)
+                    : Letter.together(parts, settings.origin(), settings.largestMail());
             sender.send(message(sender, written, to.orElseThrow(), letter));
             unit.run(() -> {
                 for (Delivery each : written) outbox.sent(each.id(), clock.instant());
+                for (Enclosure file : letter.files()) note(file, to.orElseThrow());
             });
         } catch (MessagingException | RuntimeException e) {
             // Whatever was not found needless waits for another try.
             List<Delivery> left = written.isEmpty() ? all : written;
             left.forEach(each -> failed(each, e));
         }
+    }
+
+    private void note(Enclosure file, PersonStore.Person to) {
+        recorder.noteByItself(file.item(), "file.mailed", "mailed " + file.name() + " to " + to.name());
     }
 
     private void failed(Delivery delivery, Exception e) {
@@ -153,7 +164,7 @@ public class SendMail {
             throws MessagingException {
         String id = "<event-" + events(all) + "-to-" + to.id() + "@"
                 + settings.mailFrom().replaceFirst("^.*@", "") + ">";
-        Optional<byte[]> picture = letter.picture().flatMap(content -> room.within(() -> pictures.png(content, 360)));
+        Optional<byte[]> picture = letter.picture().flatMap(letters::picture);
         MimeMessage message = new Identified(sender.createMimeMessage(), id);
         MimeMessageHelper helper = new MimeMessageHelper(message, true, "UTF-8");
         helper.setFrom(settings.mailFrom());
@@ -162,6 +173,12 @@ public class SendMail {
         helper.setText(letter.text(), letter.html(picture.isPresent()));
         if (picture.isPresent()) {
             helper.addInline("sheet", new ByteArrayResource(picture.get()), "image/png");
+        }
+        for (Enclosure file : letter.files()) {
+            helper.addAttachment(
+                    file.name(),
+                    new ByteArrayResource(file.bytes()),
+                    file.kind().mediaType());
         }
         message.setHeader("Auto-Submitted", "auto-generated"); // RFC 3834: no holiday answers come back
         return message;

@@ -7,6 +7,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import javax.xml.parsers.DocumentBuilderFactory;
+import mintshelf.app.use.mail.Enclosures.Enclosed;
+import mintshelf.app.use.mail.Enclosures.Enclosure;
+import mintshelf.core.content.ContentKind;
 import org.junit.jupiter.api.Test;
 import org.w3c.dom.Document;
 import org.w3c.dom.NodeList;
@@ -89,5 +92,43 @@ class LetterTest {
                 .contains("Set your password: https://shelf.example/set-password/abc")
                 .contains("It works once, for 14 days.");
         assertThat(letter.documents()).isEmpty();
+    }
+
+    private static Letter of(String name, int size, String says) {
+        Optional<Enclosure> file =
+                size < 0 ? Optional.empty() : Optional.of(new Enclosure(7, 3, name, ContentKind.PDF, new byte[size]));
+        return letter("Released " + name, "y", "", List.of()).with(new Enclosed(file, says));
+    }
+
+    @Test
+    void aFileThatGoesWithItIsSaidInTextAndMarkup() {
+        Letter letter = of("TG40-3030 B.pdf", 10, "With it: TG40-3030 B.pdf <1 kB>.");
+        assertThat(letter.files()).hasSize(1);
+        assertThat(letter.text()).contains("With it: TG40-3030 B.pdf <1 kB>.");
+        assertThat(letter.html(false)).contains("With it: TG40-3030 B.pdf &lt;1 kB&gt;.");
+        Letter none = letter("x", "y", "", List.of());
+        assertThat(none.with(Enclosed.NOTHING)).isSameAs(none);
+    }
+
+    /** Of several in one mail each file goes once, and only as many as a mail holds; what does not go is said. */
+    @Test
+    void filesOfSeveralGoTogetherUpToWhatAMailHolds() {
+        Letter all = Letter.together(
+                List.of(
+                        of("A.pdf", 60, "With it: A."),
+                        of("A.pdf", 60, "With it: A."),
+                        of("B.pdf", 60, "With it: B."),
+                        of("C.pdf", 40, "With it: C."),
+                        of("D.pdf", -1, "There is no PDF of D.")),
+                "https://shelf.example",
+                100);
+        assertThat(all.files()).extracting(Enclosure::name).containsExactly("A.pdf", "C.pdf");
+        assertThat(all.ofFiles())
+                .containsExactly(
+                        "With it: A.",
+                        "B.pdf did not go into this mail with the others: fetch it there.",
+                        "With it: C.",
+                        "There is no PDF of D.");
+        assertThat(all.text()).contains("5 notices", "There is no PDF of D.");
     }
 }

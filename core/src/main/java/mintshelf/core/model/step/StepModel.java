@@ -1,7 +1,11 @@
 package mintshelf.core.model.step;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * What an exchange file says of products (ISO 10303 parts 41, 44 and 242).
@@ -11,6 +15,7 @@ import java.util.Map;
  * @param instances how many the data section holds
  * @param externals names of the files that it refers to, each once, in the order of the file
  * @param facts validation properties by product id: volume and area in the file's units, as written
+ * @param properties what whoever drew them said of products, by product id and name; volume and area are among them
  * @param said what could not be read, a sentence each
  */
 public record StepModel(
@@ -22,6 +27,7 @@ public record StepModel(
         List<Usage> usages,
         List<External> externals,
         Map<String, Map<String, Double>> facts,
+        Map<String, Map<String, StepProperty>> properties,
         List<String> said) {
     public StepModel {
         products = List.copyOf(products);
@@ -61,6 +67,29 @@ public record StepModel(
         List<String> used = usages.stream().map(Usage::child).distinct().toList();
         List<String> parents = usages.stream().map(Usage::parent).distinct().toList();
         return parents.stream().filter(p -> !used.contains(p)).toList();
+    }
+
+    /** The product that the file is of: the only one that stands in no other; nothing where there are several, or none. */
+    public Optional<Product> top() {
+        Set<String> used = usages.stream().map(Usage::child).collect(Collectors.toSet());
+        List<Product> tops =
+                products.stream().filter(p -> !used.contains(p.id())).toList();
+        return tops.size() == 1 ? Optional.of(tops.get(0)) : Optional.empty();
+    }
+
+    /**
+     * What the file says of its top product by name: its attributes, and {@code product}, {@code name}, {@code description} and
+     * {@code version} where none of them is called so. Empty where it is of no single product.
+     */
+    public Map<String, StepProperty> said(Product top) {
+        Map<String, StepProperty> all = new LinkedHashMap<>(properties.getOrDefault(top.id(), Map.of()));
+        List<String[]> own = List.of(
+                new String[] {"product", top.id()},
+                new String[] {"name", top.name()},
+                new String[] {"description", top.description()},
+                new String[] {"version", top.version()});
+        for (String[] one : own) if (!one[1].isBlank()) all.putIfAbsent(one[0], new StepProperty(one[1].strip(), ""));
+        return all;
     }
 
     /** The schema in short: AP203, AP214, AP242, else as it is named. */

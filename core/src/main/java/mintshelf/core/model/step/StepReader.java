@@ -38,6 +38,12 @@ public final class StepReader {
             "PROPERTY_DEFINITION_REPRESENTATION",
             "REPRESENTATION",
             "MEASURE_REPRESENTATION_ITEM",
+            "VALUE_REPRESENTATION_ITEM",
+            "DESCRIPTIVE_REPRESENTATION_ITEM",
+            "INTEGER_REPRESENTATION_ITEM",
+            "REAL_REPRESENTATION_ITEM",
+            "DERIVED_UNIT",
+            "DERIVED_UNIT_ELEMENT",
             "DOCUMENT_FILE",
             "APPLIED_DOCUMENT_REFERENCE",
             "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT");
@@ -53,7 +59,10 @@ public final class StepReader {
 
     private final StepScanner scan;
     private final Map<Long, Typed> kept = new LinkedHashMap<>();
+    /** Units of length, in the order of the file's search; others beside them. */
     private final Map<Long, String> units = new HashMap<>();
+
+    private final Map<Long, String> otherUnits = new HashMap<>();
     private final List<List<Long>> contexts = new ArrayList<>();
     private final Map<String, List<long[]>> externals = new LinkedHashMap<>();
     private final Map<Long, String> files = new HashMap<>();
@@ -197,42 +206,54 @@ public final class StepReader {
         }
     }
 
-    /** An instance of several types at once: units and the contexts that name them. */
+    /** An instance of several types at once: units, the contexts that name them, and measured values. */
     private void complex(long id) throws IOException {
         scan.expect('(');
-        boolean length = false;
-        String unit = "";
+        Map<String, Typed> parts = new LinkedHashMap<>();
         while (scan.next() != ')') {
             String type = scan.keyword();
             if (type.isEmpty()) throw new StepScanner.Broken("a complex instance that is none");
-            Typed part = new Typed(type, scan.parameters(0));
-            switch (type) {
-                case "LENGTH_UNIT" -> length = true;
-                case "SI_UNIT" -> unit = si(part);
-                case "CONVERSION_BASED_UNIT" -> unit = converted(part.at(0).text());
-                case "GLOBAL_UNIT_ASSIGNED_CONTEXT" -> contexts.add(part.at(0).refs());
-                default -> {
-                    // Says nothing of lengths.
-                }
-            }
+            parts.putIfAbsent(type, new Typed(type, scan.parameters(0)));
         }
         scan.expect(')');
         scan.expect(';');
-        if (length && !unit.isEmpty()) units.put(id, unit);
+        Optional.ofNullable(parts.get("GLOBAL_UNIT_ASSIGNED_CONTEXT"))
+                .ifPresent(context -> contexts.add(context.at(0).refs()));
+        String unit = unit(parts);
+        if (!unit.isEmpty()) (parts.containsKey("LENGTH_UNIT") ? units : otherUnits).put(id, unit);
+        if (kept.size() >= MOST) return;
+        Optional.ofNullable(parts.get("DERIVED_UNIT")).ifPresent(derived -> kept.put(id, derived));
+        Typed named = parts.get("REPRESENTATION_ITEM");
+        Typed measured = parts.get("MEASURE_WITH_UNIT");
+        if (named != null && measured != null && parts.containsKey("MEASURE_REPRESENTATION_ITEM")) {
+            kept.put(
+                    id, new Typed("MEASURE_REPRESENTATION_ITEM", List.of(named.at(0), measured.at(0), measured.at(1))));
+        }
+    }
+
+    private static String unit(Map<String, Typed> parts) {
+        Typed converted = parts.get("CONVERSION_BASED_UNIT");
+        if (converted != null) return converted(converted.at(0).text());
+        Typed si = parts.get("SI_UNIT");
+        return si == null ? "" : si(si);
     }
 
     private static String si(Typed unit) {
         String prefix = unit.at(0) instanceof StepValue.Word w ? w.word() : "";
-        String name = unit.at(1) instanceof StepValue.Word w ? w.word() : "";
-        if (!name.equals("METRE")) return "";
+        String base = switch (unit.at(1) instanceof StepValue.Word w ? w.word() : "") {
+            case "METRE" -> "m";
+            case "GRAM" -> "g";
+            default -> "";
+        };
+        if (base.isEmpty()) return "";
         return switch (prefix) {
-            case "" -> "m";
-            case "MILLI" -> "mm";
-            case "CENTI" -> "cm";
-            case "DECI" -> "dm";
-            case "MICRO" -> "µm";
-            case "KILO" -> "km";
-            default -> prefix.toLowerCase(Locale.ROOT) + "metre";
+            case "" -> base;
+            case "MILLI" -> "m" + base;
+            case "CENTI" -> "c" + base;
+            case "DECI" -> "d" + base;
+            case "MICRO" -> "µ" + base;
+            case "KILO" -> "k" + base;
+            default -> prefix.toLowerCase(Locale.ROOT) + (base.equals("m") ? "metre" : "gram");
         };
     }
 
@@ -273,6 +294,9 @@ public final class StepReader {
         });
         List<StepModel.Usage> usages = usages();
         Map<String, Integer> counts = counts(usages);
+        Map<Long, String> allUnits = new HashMap<>(otherUnits);
+        allUnits.putAll(units);
+        StepProperties properties = new StepProperties(kept, allUnits, this::productOf);
         return new StepModel(
                 head,
                 schema,
@@ -283,7 +307,8 @@ public final class StepReader {
                 externals.entrySet().stream()
                         .map(e -> new StepModel.External(e.getKey(), e.getValue(), counts.getOrDefault(e.getKey(), 1)))
                         .toList(),
-                facts(),
+                properties.measured(),
+                properties.named(),
                 said);
     }
 
@@ -356,49 +381,6 @@ public final class StepReader {
                             : broken + " usages name products that the file does not hold.");
         }
         return List.copyOf(usages.values());
-    }
-
-    /** Volume and surface area, where the file carries them for validation. */
-    private Map<String, Map<String, Double>> facts() {
-        Map<String, Map<String, Double>> facts = new LinkedHashMap<>();
-        for (Typed i : kept.values()) {
-            if (!i.type().equals("PROPERTY_DEFINITION_REPRESENTATION")) continue;
-            Optional<Typed> property =
-                    instance(i.at(0).ref()).filter(p -> p.type().equals("PROPERTY_DEFINITION"));
-            Optional<Typed> shown = instance(i.at(1).ref());
-            if (property.isEmpty() || shown.isEmpty()) continue;
-            if (!property.get().at(0).text().equals("geometric validation property")) continue;
-            Optional<String> product = ofShape(property.get().at(2).ref());
-            if (product.isEmpty()) continue;
-            for (long item : shown.get().at(1).refs()) {
-                instance(item)
-                        .flatMap(m -> measured(m))
-                        .ifPresent(m -> facts.computeIfAbsent(product.get(), p -> new LinkedHashMap<>())
-                                .putIfAbsent(m.getKey(), m.getValue()));
-            }
-        }
-        return facts;
-    }
-
-    /** The product that a property's definition is of: the definition itself, or the shape of it. */
-    private Optional<String> ofShape(long definition) {
-        Optional<String> direct = productOf(definition);
-        return direct.isPresent()
-                ? direct
-                : instance(definition)
-                        .filter(d -> d.type().equals("PRODUCT_DEFINITION_SHAPE"))
-                        .flatMap(shape -> productOf(shape.at(2).ref()));
-    }
-
-    private static Optional<Map.Entry<String, Double>> measured(Typed item) {
-        if (!item.type().equals("MEASURE_REPRESENTATION_ITEM") || !(item.at(1) instanceof Typed measure)) {
-            return Optional.empty();
-        }
-        return switch (measure.type()) {
-            case "VOLUME_MEASURE" -> measure.number().map(n -> Map.entry("volume", n));
-            case "AREA_MEASURE" -> measure.number().map(n -> Map.entry("area", n));
-            default -> Optional.empty();
-        };
     }
 
     /** Whether a file that was read may be rewritten: a signature would not hold any more. */

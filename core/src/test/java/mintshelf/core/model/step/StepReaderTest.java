@@ -93,6 +93,57 @@ class StepReaderTest {
         assertThat(model.facts()).isEqualTo(Map.of("TG40-3030", Map.of("volume", 73512.5, "area", 20000.0)));
     }
 
+    /** Attributes in the forms in which writers give them: simple and complex measures, texts, numbers, of the definition or its shape. */
+    @Test
+    void attributesBelongToTheirProductsWithTheirUnits() {
+        StepModel model = read(product(10, "TG40-3030", "C") + """
+                #20=(MASS_UNIT()NAMED_UNIT(*)SI_UNIT($,.GRAM.));
+                #21=(LENGTH_UNIT()NAMED_UNIT(*)SI_UNIT(.MILLI.,.METRE.));
+                #22=DERIVED_UNIT_ELEMENT(#21,3.);
+                #23=DERIVED_UNIT((#22));
+                #24=DERIVED_UNIT((#22,#22));
+                #30=PRODUCT_DEFINITION_SHAPE('','',#12);
+                #40=PROPERTY_DEFINITION('Mass','',#12);
+                #41=PROPERTY_DEFINITION_REPRESENTATION(#40,#42);
+                #42=REPRESENTATION('',(#43,#43),#99);
+                #43=(MASS_MEASURE_WITH_UNIT()MEASURE_REPRESENTATION_ITEM()MEASURE_WITH_UNIT(MASS_MEASURE(485.),#20)REPRESENTATION_ITEM(''));
+                #50=PROPERTY_DEFINITION('material property','material name',#30);
+                #51=PROPERTY_DEFINITION_REPRESENTATION(#50,#52);
+                #52=REPRESENTATION('material name',(#53,#54,#55,#56,#57),#99);
+                #53=DESCRIPTIVE_REPRESENTATION_ITEM('Material','EN AW-6082 T6');
+                #54=DESCRIPTIVE_REPRESENTATION_ITEM('material','another');
+                #55=INTEGER_REPRESENTATION_ITEM('Teeth',24);
+                #56=VALUE_REPRESENTATION_ITEM('Density',POSITIVE_RATIO_MEASURE(2.7E-06));
+                #57=DESCRIPTIVE_REPRESENTATION_ITEM('Empty','  ');
+                #60=PROPERTY_DEFINITION('geometric validation property','volume',#30);
+                #61=PROPERTY_DEFINITION_REPRESENTATION(#60,#62);
+                #62=REPRESENTATION('volume',(#63,#64),#99);
+                #63=MEASURE_REPRESENTATION_ITEM('volume measure',VOLUME_MEASURE(1.E5),#23);
+                #64=MEASURE_REPRESENTATION_ITEM('area measure',AREA_MEASURE(1.E400),#24);
+                #70=PROPERTY_DEFINITION('Of nobody','',#777);
+                #71=PROPERTY_DEFINITION_REPRESENTATION(#70,#52);
+                """);
+        Map<String, StepProperty> said = model.said(model.top().orElseThrow());
+        assertThat(said)
+                .containsEntry("Mass", new StepProperty("485", "g"))
+                .containsEntry("Material", new StepProperty("EN AW-6082 T6", ""))
+                .containsEntry("Teeth", new StepProperty("24", ""))
+                .containsEntry("Density", new StepProperty("0.0000027", ""))
+                .containsEntry("volume", new StepProperty("100000", "mm3"))
+                .containsEntry("product", new StepProperty("TG40-3030", ""))
+                .containsEntry("version", new StepProperty("C", ""))
+                .doesNotContainKeys("Empty", "area", "description");
+        assertThat(model.lengthUnit()).isEqualTo("mm");
+    }
+
+    /** A file of several products that stand in nothing is of none of them. */
+    @Test
+    void aFileIsOfTheOneProductThatStandsInNoOther() {
+        assertThat(read(product(10, "A", "1") + product(20, "B", "1")).top()).isEmpty();
+        assertThat(read("").top()).isEmpty();
+        assertThat(read(product(10, "A", "1")).top()).map(StepModel.Product::id).contains("A");
+    }
+
     @Test
     void stringsAreDecodedAndEncodedBack() {
         StepModel model = read(

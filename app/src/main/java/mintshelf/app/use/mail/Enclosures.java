@@ -1,0 +1,142 @@
+package mintshelf.app.use.mail;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.setup.Settings;
+import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.MayFetch;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.outbox.OutboxStore.Delivery;
+import mintshelf.app.store.output.OutputStore;
+import mintshelf.app.store.output.OutputStore.Output;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Document;
+import mintshelf.core.document.FileName;
+import mintshelf.core.house.DistributionRule.Way;
+import mintshelf.core.revision.StageClass;
+import org.springframework.stereotype.Component;
+
+/**
+ * The files that go with news of what is in force, where the house's distribution says so: of the revision that is in force when the mail
+ * goes, and to whoever may fetch it at that moment. What does not go is said, with the link.
+ */
+@Component
+class Enclosures {
+    /** A release's outputs are made within seconds; after this a mail goes without. */
+    private static final Duration PATIENCE = Duration.ofMinutes(20);
+
+    private static final String PDF = "PDF";
+
+    private final RevisionStore revisions;
+    private final VersionStore versions;
+    private final OutputStore outputs;
+    private final Contents contents;
+    private final MayFetch may;
+    private final Settings settings;
+    private final Clock clock;
+
+    Enclosures(
+            RevisionStore revisions,
+            VersionStore versions,
+            OutputStore outputs,
+            Contents contents,
+            MayFetch may,
+            Settings settings,
+            Clock clock) {
+        this.revisions = revisions;
+        this.versions = versions;
+        this.outputs = outputs;
+        this.contents = contents;
+        this.may = may;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** A file of a letter; of a document, for the trail. */
+    record Enclosure(long item, int version, String name, ContentKind kind, byte[] bytes) {}
+
+    /** What goes with a letter, and what is said of it; both empty where nothing was to go. */
+    record Enclosed(Optional<Enclosure> file, String says) {
+        static final Enclosed NOTHING = new Enclosed(Optional.empty(), "");
+
+        static Enclosed only(String says) {
+            return new Enclosed(Optional.empty(), says);
+        }
+    }
+
+    /** Whether the page that is to go with it is being made. */
+    boolean waits(Delivery delivery) {
+        if (delivery.way() != Way.PDF || delivery.item().isEmpty()) return false;
+        if (delivery.at().isBefore(clock.instant().minus(PATIENCE))) return false;
+        return inForce(delivery.item().get())
+                .filter(v ->
+                        outputs.of(v.id()).stream().anyMatch(o -> o.format().equals(PDF) && o.isWaiting()))
+                .isPresent();
+    }
+
+    Enclosed of(Delivery delivery, Actor actor, Seen seen) {
+        if (!delivery.way().sends()) return Enclosed.NOTHING;
+        Document document = seen.document();
+        Optional<VersionRow> version = inForce(document.id());
+        if (document.released().isEmpty() || version.isEmpty()) {
+            return Enclosed.only("Nothing of it is in force any more, so no file comes with this.");
+        }
+        Optional<Refusal> refused = may.refusal(actor, seen, version.get());
+        if (refused.isPresent())
+            return Enclosed.only("No file comes with this. " + refused.get().reason());
+        boolean page = delivery.way() == Way.PDF;
+        Optional<StoredContent> content =
+                page ? page(version.get()) : Optional.of(version.get().content());
+        if (content.isEmpty()) return Enclosed.only("There is no PDF of it; fetch the file there.");
+        String label = document.released().get().shown();
+        String name = document.number() + " " + label + "." + (page ? "pdf" : extension(version.get()));
+        long size = content.get().size();
+        if (size > settings.largestMail()) {
+            return Enclosed.only(name + " has " + Numbers.size(size) + ", too much for a mail ("
+                    + Numbers.size(settings.largestMail()) + "): fetch it there.");
+        }
+        ContentKind kind = page ? ContentKind.PDF : content.get().kind();
+        byte[] bytes = contents.bytes(content.get(), settings.largestMail());
+        return new Enclosed(
+                Optional.of(new Enclosure(
+                        document.id(),
+                        version.get().number(),
+                        name.replaceAll("[\\\\/:\\p{Cntrl}]", "-"),
+                        kind,
+                        bytes)),
+                "With it: " + name + " (" + Numbers.size(size) + ").");
+    }
+
+    private static String extension(VersionRow version) {
+        String extension = FileName.of(version.fileName()).extension();
+        return extension.isEmpty() ? "bin" : extension;
+    }
+
+    /** The released sheet as PDF: what the release made, or the file where it is one. */
+    private Optional<StoredContent> page(VersionRow version) {
+        if (version.content().kind() == ContentKind.PDF) return Optional.of(version.content());
+        List<Output> made = outputs.of(version.id());
+        return made.stream()
+                .filter(o -> o.format().equals(PDF))
+                .flatMap(o -> o.content().stream())
+                .findFirst();
+    }
+
+    /** The version with which the revision in force was released. */
+    private Optional<VersionRow> inForce(long item) {
+        return revisions.revisions(item).stream()
+                .filter(r -> r.revision().stage().stageClass() == StageClass.RELEASED)
+                .flatMap(r -> r.releasedVersion().stream())
+                .findFirst()
+                .flatMap(number -> versions.version(item, number));
+    }
+}
