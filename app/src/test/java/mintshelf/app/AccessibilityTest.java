@@ -192,6 +192,8 @@ class AccessibilityTest extends InBrowser {
     }
 
     private static void check(String path, List<String> faults, AxeBuilder axe) {
+        String title = browser.driver().getTitle();
+        if (!title.matches("[^<>]+ · Mint Shelf")) faults.add(path + ": its tab says " + title);
         for (Rule rule : axe.exclude(".drawing").analyze(browser.driver()).getViolations()) {
             if (rule.getImpact().equals("serious") || rule.getImpact().equals("critical")) {
                 faults.add(path + ": " + rule.getId() + " "

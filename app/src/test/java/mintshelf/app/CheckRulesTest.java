@@ -37,7 +37,7 @@ class CheckRulesTest {
     }
 
     private void rules(CheckRules rules) {
-        keep.keep(server.actor("ines"), Server.key(), "drawing", edition(), rules, "checker");
+        keep.keep(server.actor("ines"), Server.key(), "drawing", edition(), rules, "checker", "");
     }
 
     /** Other tests share the house: they find its rules as they were. */
@@ -50,6 +50,29 @@ class CheckRulesTest {
         Map<Rule, Severity> all = new EnumMap<>(CheckRules.hints().severities());
         all.put(Rule.TITLE_BLOCK, Severity.BINDING);
         return new CheckRules(all, List.of(facts), 2.5, Set.of());
+    }
+
+    @Test
+    void editionsAreLaidBesideEachOtherAndSetBack() {
+        int before = edition();
+        keep.keep(
+                server.actor("ines"), Server.key(), "drawing", before, demanding("scale"), "data-manager", "an audit");
+        Web ines = Web.as(server, "ines");
+        assertThat(ines.get("/check-rules/drawing?beside=0").body())
+                .contains("Edition " + (before + 1) + " beside 0, as shipped")
+                .contains(
+                        "the title block is filled in", "was: a hint", "a data manager", "“an audit”", "Ines Kallmar");
+        assertThat(ines.get("/check-rules/drawing?beside=999").statusCode()).isEqualTo(404);
+        Map<String, String> back = Map.of("actKey", Server.key(), "number", "0", "edition", "" + (before + 1));
+        assertThat(Web.as(server, "priya")
+                        .post("/check-rules/drawing/set-back", back)
+                        .statusCode())
+                .isEqualTo(403);
+        assertThat(ines.post("/check-rules/drawing/set-back", back).statusCode())
+                .isEqualTo(302);
+        assertThat(edition()).isEqualTo(before + 2);
+        assertThat(keep.of(server.actor("ines"), "drawing").edition().rules()).isEqualTo(CheckRules.hints());
+        assertThat(ines.get("/check-rules/drawing?beside=0").body()).contains("They say the same.");
     }
 
     private List<String> inTheWay(long item) {

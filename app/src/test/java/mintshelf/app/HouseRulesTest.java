@@ -19,6 +19,7 @@ import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.record.RecordQuestionStore;
 import mintshelf.app.use.document.KeepFacts;
+import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.app.use.house.TryIt;
 import mintshelf.app.use.record.ReadRecord;
@@ -46,6 +47,22 @@ import org.junit.jupiter.api.Test;
 /** A house sets itself up: kinds, series, facts, filing, routes, each with its editions. */
 class HouseRulesTest extends InAHouse {
     /** A kind with its own letters, series, fact and route of five stops; the next dropped file follows all of them to release. */
+    /** Whatever a house has one of alone: what an earlier edition said is in force again. */
+    @Test
+    void everythingThatIsOneAloneIsSetBack() {
+        Web ines = Web.as(server, "ines");
+        for (Subject subject : Subject.values()) {
+            if (!subject.isOne()) continue;
+            int now = latest(subject, subject.code()).number();
+            String page = KeepRules.address(latest(subject, subject.code()).rule());
+            Map<String, String> back = Map.of("actKey", Server.key(), "number", "1", "edition", "" + now);
+            assertThat(ines.post(page + "/set-back", back).statusCode())
+                    .as(page)
+                    .isEqualTo(302);
+            assertThat(ines.get(page).statusCode()).isEqualTo(200);
+        }
+    }
+
     @Test
     void aNewKindIsMadeAndTheNextFileFollowsItToRelease() {
         var ines = server.actor("ines");

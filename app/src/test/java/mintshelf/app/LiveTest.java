@@ -158,6 +158,9 @@ class LiveTest {
         for (int i = 0; i < 12; i++) listen(live, "tomasz", new Scope(shelf, 0, false));
         assertThat(live.listen(server.actor("tomasz"), new Scope(shelf, 0, false), n -> {}))
                 .isEqualTo(Optional.empty());
+        assertThat(Web.as(server, "tomasz").get("/live?shelf=" + shelf).statusCode())
+                .as("their page is told that it is one too many, and asks from then on")
+                .isEqualTo(204);
         assertThat(live.listen(server.actor("hedda"), new Scope(shelf, 0, false), n -> {}))
                 .hasValueSatisfying(ends::add);
     }

@@ -174,10 +174,10 @@ class SheetMapTest {
                 "A3",
                 List.of(new SheetMap.Field("", "subject", SheetMap.Way.READ, Optional.of(spot))),
                 Optional.empty());
-        assertThatThrownBy(() -> keep.keep(server.actor("priya"), Server.key(), map, true, 0))
+        assertThatThrownBy(() -> keep.keep(server.actor("priya"), Server.key(), map, true, 0, ""))
                 .isInstanceOf(Refused.class);
         assertThat(Web.as(server, "priya").get("/sheet-maps").statusCode()).isEqualTo(403);
-        keep.keep(server.actor("ines"), Server.key(), map, false, 0);
+        keep.keep(server.actor("ines"), Server.key(), map, false, 0, "");
         SheetMapStore maps = server.bean(SheetMapStore.class);
         SheetMapStore.Edition first = maps.all().stream()
                 .filter(e -> e.map().name().equals(map.name()))
@@ -185,7 +185,7 @@ class SheetMapTest {
                 .orElseThrow();
         assertThat(first.map()).isEqualTo(map);
         assertThat(maps.latest()).as("out of use").doesNotContain(first);
-        assertThatThrownBy(() -> keep.keep(server.actor("ines"), Server.key(), map, true, 0))
+        assertThatThrownBy(() -> keep.keep(server.actor("ines"), Server.key(), map, true, 0, ""))
                 .hasMessageContaining("already");
         Web web = Web.as(server, "ines");
         Map<String, String> form = new LinkedHashMap<>(Map.of("name", map.name(), "block", "FRAME", "format", "A3"));
@@ -203,6 +203,22 @@ class SheetMapTest {
         assertThat(second.edition()).isEqualTo(2);
         assertThat(second.map().fields().get(0).way()).isEqualTo(SheetMap.Way.WRITTEN);
         assertThat(maps.find(first.id())).as("kept for its proofs").contains(first);
+        assertThat(second.note().by()).isEqualTo("Ines Kallmar");
+        String there = "/sheet-maps/" + second.id();
+        assertThat(web.get("/sheet-maps/" + first.id()).headers().firstValue("Location"))
+                .as("an earlier edition is looked at beside the one in force")
+                .hasValueSatisfying(to -> assertThat(to).endsWith(there + "?beside=1"));
+        assertThat(web.get(there + "?beside=1").body())
+                .contains("Edition 2 beside 1", "FRAME", "was: any block", "the record says it");
+        assertThat(web.get(there + "?beside=9").statusCode()).isEqualTo(404);
+        Map<String, String> back = Map.of("actKey", Server.key(), "number", "1", "edition", "2");
+        assertThat(Web.as(server, "priya").post(there + "/set-back", back).statusCode())
+                .isEqualTo(403);
+        assertThat(web.post(there + "/set-back", back).statusCode()).isEqualTo(302);
+        SheetMapStore.Edition third = maps.editions(second, 1).get(0);
+        assertThat(third.map()).isEqualTo(first.map());
+        assertThat(third.note().why()).isEqualTo("as edition 1 had it");
+        form.put("edition", "3");
         form.put("spot.0", "nowhere");
         assertThat(web.post("/sheet-maps", form).body()).contains("is no place");
         assertThat(new SheetMap("x", "", "", List.of(), Optional.empty()).wrong())

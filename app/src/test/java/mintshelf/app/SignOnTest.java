@@ -43,6 +43,8 @@ class SignOnTest {
                 OpenIdProvider.SECRET,
                 "mint-shelf.sign-on.name",
                 "Harbour sign-on",
+                "mint-shelf.sign-on.patience",
+                "PT1S",
                 "mint-shelf.sign-on.new-people",
                 "true");
         settings.forEach(System::setProperty);
@@ -182,6 +184,21 @@ class SignOnTest {
         Browser after = new Browser();
         assertThat(after.signOn("gone-" + mark)).isEqualTo("/sign-in?left");
         assertThat(Browser.to(after.get(server.origin() + "/today"))).endsWith("/sign-in");
+    }
+
+    /** A provider that takes the code and says nothing: whoever waits is told within the patience of the house. */
+    @Test
+    void aProviderThatFallsSilentHoldsNobodyUpForLong() {
+        provider.with(account("silent-" + mark, "silent" + mark, "Silent " + mark));
+        provider.silent(true);
+        try {
+            long began = System.nanoTime();
+            assertThat(new Browser().signOn("silent-" + mark)).isEqualTo("/sign-in?not-signed-on");
+            assertThat(System.nanoTime() - began).as("seconds, not minutes").isLessThan(20_000_000_000L);
+        } finally {
+            provider.silent(false);
+        }
+        assertThat(new Browser().signOn("silent-" + mark)).isEqualTo("/today");
     }
 
     @Test

@@ -242,7 +242,11 @@ create table if not exists sheet_map (
   edition int not null,
   definition json not null,
   in_use boolean not null default true,
-  constraint sheet_map_edition unique (name, edition)
+  made_by bigint null,
+  made_at datetime(6) null,
+  why varchar(300) not null default '',
+  constraint sheet_map_edition unique (name, edition),
+  constraint sheet_map_person foreign key (made_by) references person (id)
 );
 
 -- The rules that sheets of a kind are held to; editions stay. A kind without any has the ready-made hints.
@@ -252,6 +256,10 @@ create table if not exists check_rules (
   edition int not null,
   rules text not null,
   waived_by varchar(40) character set ascii collate ascii_bin not null,
+  made_by bigint null,
+  made_at datetime(6) null,
+  why varchar(300) not null default '',
+  constraint check_rules_person foreign key (made_by) references person (id),
   constraint check_rules_edition unique (kind, edition),
   constraint check_rules_kind foreign key (kind) references kind (id)
 );

@@ -64,6 +64,8 @@ public final class OpenIdProvider implements AutoCloseable {
     /** What a code was given for. */
     private record Asked(Account account, String redirect, String nonce, String challenge) {}
 
+    private volatile boolean silent;
+
     private OpenIdProvider(HttpServer server, RSAKey key) {
         this.server = server;
         this.key = key;
@@ -105,6 +107,11 @@ public final class OpenIdProvider implements AutoCloseable {
         return this;
     }
 
+    /** Takes requests for tokens and does not answer them, until it is asked to again. */
+    public void silent(boolean now) {
+        silent = now;
+    }
+
     @Override
     public void close() {
         server.stop(0);
@@ -116,11 +123,23 @@ public final class OpenIdProvider implements AutoCloseable {
                 case "/.well-known/openid-configuration" -> json(exchange, 200, configuration());
                 case "/jwks" -> json(exchange, 200, new JWKSet(key.toPublicJWK()).toJSONObject());
                 case "/authorize" -> authorize(exchange);
-                case "/token" -> token(exchange);
+                case "/token" -> {
+                    while (silent) pause();
+                    token(exchange);
+                }
                 case "/userinfo" -> userInfo(exchange);
                 default -> send(exchange, 404, "text/plain", "Nothing is here.");
             }
         } catch (JOSEException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static void pause() {
+        try {
+            Thread.sleep(50);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
             throw new IllegalStateException(e);
         }
     }

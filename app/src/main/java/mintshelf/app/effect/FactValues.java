@@ -79,7 +79,7 @@ public class FactValues {
                 .map(h -> Refusal.of(
                         "hold.taken",
                         document.number() + " is held by " + h.name() + ".",
-                        "Ask " + h.name() + " to change it."));
+                        "Ask " + h.name() + " first."));
     }
 
     /** The facts that documents of a kind record, in their order. */

@@ -45,12 +45,14 @@ public class HouseSignOn {
     private final Settings settings;
     private final EnterBySignOn enter;
     private final JsonMapper json;
+    private final ProviderCalls calls;
     private final Provider provider = new Provider();
 
-    HouseSignOn(Settings settings, EnterBySignOn enter, JsonMapper json) {
+    HouseSignOn(Settings settings, EnterBySignOn enter, JsonMapper json, ProviderCalls calls) {
         this.settings = settings;
         this.enter = enter;
         this.json = json;
+        this.calls = calls;
     }
 
     /** What people call it; empty where the house has none. */
@@ -79,6 +81,8 @@ public class HouseSignOn {
                 .authorizedClientRepository(new NothingKept())
                 .authorizationEndpoint(a -> a.authorizationRequestRepository(new AskedSignOn(json, secure))
                         .authorizationRequestResolver(resolver))
+                .tokenEndpoint(t -> t.accessTokenResponseClient(calls.tokens()))
+                .userInfoEndpoint(u -> u.oidcUserService(calls.users()))
                 .successHandler(letIn())
                 .failureHandler((request, response, error) -> {
                     LoggerFactory.getLogger(HouseSignOn.class).info("No sign-on: {}", error.getMessage());

@@ -1,5 +1,6 @@
 package mintshelf.app.setup;
 
+import java.time.Duration;
 import java.time.ZoneId;
 import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
@@ -58,6 +59,7 @@ public record Settings(
      * @param name as people call it, on the sign-in page
      * @param groups claim that says in which groups somebody is
      * @param newPeople whether somebody whom nobody added is let in, with the grants of their groups
+     * @param patience how long the server waits for each answer of the provider
      */
     public record SignOn(
             @DefaultValue("") String issuer,
@@ -65,7 +67,8 @@ public record Settings(
             @DefaultValue("") String secret,
             @DefaultValue("the house's sign-on") String name,
             @DefaultValue("groups") String groups,
-            @DefaultValue("false") boolean newPeople) {
+            @DefaultValue("false") boolean newPeople,
+            @DefaultValue("PT10S") Duration patience) {
         public boolean isThere() {
             return !issuer.isEmpty();
         }

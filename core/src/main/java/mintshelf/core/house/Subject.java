@@ -6,16 +6,22 @@ public enum Subject {
     SERIES("number series"),
     ROUTE("route"),
     FACT("fact"),
-    FILING("filing rules"),
+    FILING("filing rules", FilingOrder.CODE),
     SIGN_OFF("sign-off rule"),
-    CALENDAR("calendar of the house"),
-    DISTRIBUTION("distribution"),
-    CHANGE_CONTROL("change control");
+    CALENDAR("calendar of the house", CalendarRule.CODE),
+    DISTRIBUTION("distribution", DistributionRule.CODE),
+    CHANGE_CONTROL("change control", ChangeControlRule.CODE);
 
     private final String words;
+    private final String code;
 
     Subject(String words) {
+        this(words, "");
+    }
+
+    Subject(String words, String code) {
         this.words = words;
+        this.code = code;
     }
 
     public String words() {
@@ -24,6 +30,11 @@ public enum Subject {
 
     /** Whether a house has one of it alone, which nobody names. */
     public boolean isOne() {
-        return this == FILING || this == CALENDAR || this == DISTRIBUTION || this == CHANGE_CONTROL;
+        return !code.isEmpty();
+    }
+
+    /** The code of the one that a house has; empty where it has many. */
+    public String code() {
+        return code;
     }
 }

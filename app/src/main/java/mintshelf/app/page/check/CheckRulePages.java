@@ -9,7 +9,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.use.check.KeepCheckRules;
 import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.core.drawing.check.CheckRules;
@@ -43,11 +45,23 @@ public class CheckRulePages {
     public record RuleLine(String code, String says, String severity) {}
 
     @GetMapping("/check-rules/{kind}")
-    String edit(Actor actor, @PathVariable String kind, Model model) {
+    String edit(Actor actor, @PathVariable String kind, @RequestParam Optional<Integer> beside, Model model) {
+        List<Edition> editions = keep.editions(actor, kind);
+        model.addAttribute("editions", editions.stream().map(Edition::note).toList());
+        beside.ifPresent(number -> {
+            Edition other = editions.stream()
+                    .filter(e -> e.edition() == number)
+                    .findFirst()
+                    .orElseThrow(NotThere::new);
+            model.addAttribute("beside", other.note());
+            model.addAttribute("differences", keep.between(other, editions.get(0)));
+        });
         KeepCheckRules.KindRules rules = keep.of(actor, kind);
         CheckRules now = rules.edition().rules();
         model.addAttribute("kind", rules.kind());
-        model.addAttribute("edition", rules.edition());
+        model.addAttribute("edition", editions.get(0).note());
+        model.addAttribute("rules", now);
+        model.addAttribute("waivedBy", rules.edition().waivedBy());
         model.addAttribute("hides", keep.hidesRevising(actor, kind));
         model.addAttribute(
                 "lines",
@@ -78,8 +92,19 @@ public class CheckRulePages {
             @RequestParam String actKey,
             @RequestParam int edition,
             @RequestParam String waivedby,
+            @RequestParam(defaultValue = "") String why,
             @RequestParam Map<String, String> form) {
-        return "redirect:" + keep.keep(actor, actKey, kind, edition, read(form), waivedby);
+        return "redirect:" + keep.keep(actor, actKey, kind, edition, read(form), waivedby, why);
+    }
+
+    @PostMapping("/check-rules/{kind}/set-back")
+    String setBack(
+            Actor actor,
+            @PathVariable String kind,
+            @RequestParam String actKey,
+            @RequestParam int number,
+            @RequestParam int edition) {
+        return "redirect:" + keep.setBack(actor, actKey, kind, number, edition);
     }
 
     private static CheckRules read(Map<String, String> form) {

@@ -7,9 +7,6 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.house.Edition;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
-import mintshelf.core.house.CalendarRule;
-import mintshelf.core.house.DistributionRule;
-import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.House;
 import mintshelf.core.house.Subject;
 import org.springframework.stereotype.Controller;
@@ -90,12 +87,7 @@ public class RulePages {
             @RequestParam int edition) {
         Subject subject = subject(word);
         if (!subject.isOne()) throw new NotThere();
-        String code = switch (subject) {
-            case CALENDAR -> CalendarRule.CODE;
-            case DISTRIBUTION -> DistributionRule.CODE;
-            default -> FilingOrder.CODE;
-        };
-        return "redirect:" + keep.setBack(actor, actKey, subject, code, number, edition);
+        return "redirect:" + keep.setBack(actor, actKey, subject, subject.code(), number, edition);
     }
 
     @PostMapping("/house/{word}/{code}/copy")

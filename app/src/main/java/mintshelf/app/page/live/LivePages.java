@@ -74,6 +74,15 @@ public class LivePages {
             send();
         }
 
+        void end() {
+            try {
+                emitter.complete();
+            } catch (IllegalStateException e) {
+                // Its browser has gone a moment before.
+                streams.remove(this);
+            }
+        }
+
         private void send() {
             synchronized (waiting) {
                 if (sending) return;
@@ -103,7 +112,7 @@ public class LivePages {
                 }
             } catch (IOException | IllegalStateException e) {
                 streams.remove(this);
-                emitter.complete();
+                end();
             }
         }
     }
@@ -145,8 +154,8 @@ public class LivePages {
 
     @PreDestroy
     void end() {
-        streams.forEach(s -> s.emitter.complete());
         senders.shutdownNow();
+        streams.forEach(Stream::end);
     }
 
     /** What moved, with the moment from which to ask next. */

@@ -61,8 +61,29 @@ public class SheetMapPages {
     }
 
     @GetMapping("/sheet-maps/{id}")
-    String edit(Actor actor, @PathVariable long id, @RequestParam(defaultValue = "") String on, Model model) {
-        Edition edition = keep.map(actor, id);
+    String edit(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String on,
+            @RequestParam Optional<Integer> beside,
+            Model model) {
+        List<Edition> editions = keep.editions(actor, id);
+        Edition edition = editions.get(0);
+        // An earlier one is looked at beside the one in force, which alone can be changed.
+        if (edition.id() != id) {
+            return "redirect:/sheet-maps/" + edition.id() + "?beside="
+                    + keep.map(actor, id).edition();
+        }
+        model.addAttribute("mapId", id);
+        model.addAttribute("editions", editions.stream().map(Edition::note).toList());
+        beside.ifPresent(number -> {
+            Edition other = editions.stream()
+                    .filter(e -> e.edition() == number)
+                    .findFirst()
+                    .orElseThrow(NotThere::new);
+            model.addAttribute("beside", other.note());
+            model.addAttribute("differences", KeepSheetMaps.between(other, edition));
+        });
         form(model, edition.map(), edition.inUse(), Optional.of(edition));
         model.addAttribute("on", on);
         if (!on.isBlank()) {
@@ -83,7 +104,7 @@ public class SheetMapPages {
         for (int i = 0; i < BLANK_ROWS; i++) rows.add(new FieldRow("", "", "", false));
         columns.add(new RevisionBlock.Column("", "", "", 20));
         model.addAttribute("map", map);
-        model.addAttribute("edition", edition.orElse(null));
+        model.addAttribute("edition", edition.map(Edition::note).orElse(null));
         model.addAttribute("inUse", inUse);
         model.addAttribute("rows", rows);
         model.addAttribute("revisions", revisions);
@@ -98,8 +119,19 @@ public class SheetMapPages {
             Actor actor,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "0") int edition,
+            @RequestParam(defaultValue = "") String why,
             @RequestParam Map<String, String> form) {
-        return "redirect:" + keep.keep(actor, actKey, SheetMapForm.read(form), form.containsKey("inuse"), edition);
+        return "redirect:" + keep.keep(actor, actKey, SheetMapForm.read(form), form.containsKey("inuse"), edition, why);
+    }
+
+    @PostMapping("/sheet-maps/{id}/set-back")
+    String setBack(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam int number,
+            @RequestParam int edition) {
+        return "redirect:" + keep.setBack(actor, actKey, id, number, edition);
     }
 
     /** Record and sheet side by side. */

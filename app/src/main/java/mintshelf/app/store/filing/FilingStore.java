@@ -83,55 +83,29 @@ public class FilingStore {
             Optional<Long> sameAs,
             Optional<Long> item) {
         /** The same row with another number and why. */
-        public Row withNumber(String number, String why) {
-            return new Row(
-                    id,
-                    upload,
-                    included,
-                    kind,
-                    kindWhy,
-                    number,
-                    why,
-                    title,
-                    titleWhy,
-                    revision,
-                    revisionWhy,
-                    folder,
-                    facts,
-                    sameAs,
-                    item);
+        public Row withNumber(String other, String why) {
+            return with(kind, kindWhy, other, why, facts);
         }
 
         /** The same row with another kind and why. */
         public Row withKind(long other, String why) {
-            return new Row(
-                    id,
-                    upload,
-                    included,
-                    Optional.of(other),
-                    why,
-                    number,
-                    numberWhy,
-                    title,
-                    titleWhy,
-                    revision,
-                    revisionWhy,
-                    folder,
-                    facts,
-                    sameAs,
-                    item);
+            return with(Optional.of(other), why, number, numberWhy, facts);
         }
 
         /** The same row that says this of its facts. */
         public Row withFacts(Map<String, String> said) {
+            return with(kind, kindWhy, number, numberWhy, said);
+        }
+
+        private Row with(Optional<Long> is, String isWhy, String named, String namedWhy, Map<String, String> said) {
             return new Row(
                     id,
                     upload,
                     included,
-                    kind,
-                    kindWhy,
-                    number,
-                    numberWhy,
+                    is,
+                    isWhy,
+                    named,
+                    namedWhy,
                     title,
                     titleWhy,
                     revision,

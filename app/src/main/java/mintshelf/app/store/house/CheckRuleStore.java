@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Outcome;
@@ -42,7 +43,11 @@ public class CheckRuleStore {
      * @param edition 0 for the ready-made ones
      * @param waivedBy code of the role that may let a binding finding pass
      */
-    public record Edition(int edition, CheckRules rules, String waivedBy) {
+    public record Edition(int edition, CheckRules rules, String waivedBy, EditionNote note) {
+        public Edition(int edition, CheckRules rules, String waivedBy) {
+            this(edition, rules, waivedBy, EditionNote.shipped(edition));
+        }
+
         /** What a kind has until the house says otherwise. */
         public static final Edition READY_MADE = new Edition(0, CheckRules.hints(), "checker");
     }
@@ -70,13 +75,46 @@ public class CheckRuleStore {
         return RuleFile.read(text) instanceof Outcome.Granted<CheckRules> rules ? rules.value() : CheckRules.hints();
     }
 
-    /** Adds the next edition. */
+    /** The editions of a kind, the latest first, down to the ready-made one; at most {@code most} and that. */
+    public List<Edition> editions(long kind, int most) {
+        List<Edition> editions = new ArrayList<>(db.select(CHECK_RULES.fields())
+                .select(PERSON.NAME)
+                .from(CHECK_RULES)
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(CHECK_RULES.MADE_BY))
+                .where(CHECK_RULES.KIND.eq(kind))
+                .orderBy(CHECK_RULES.EDITION.desc())
+                .limit(most)
+                .fetch(row -> new Edition(
+                        row.get(CHECK_RULES.EDITION),
+                        read(row.get(CHECK_RULES.RULES)),
+                        row.get(CHECK_RULES.WAIVED_BY),
+                        row.get(CHECK_RULES.MADE_BY) == null
+                                ? EditionNote.shipped(row.get(CHECK_RULES.EDITION))
+                                : new EditionNote(
+                                        row.get(CHECK_RULES.EDITION),
+                                        row.get(PERSON.NAME),
+                                        Times.instant(row.get(CHECK_RULES.MADE_AT)),
+                                        row.get(CHECK_RULES.WHY)))));
+        editions.add(Edition.READY_MADE);
+        return editions;
+    }
+
+    /** Adds the next edition, as shipped. */
     public void add(long kind, Edition edition) {
+        add(kind, edition, new RouteStore.Made(OptionalLong.empty(), Instant.EPOCH, ""));
+    }
+
+    /** Adds the next edition. */
+    public void add(long kind, Edition edition, RouteStore.Made made) {
         db.insertInto(CHECK_RULES)
                 .set(CHECK_RULES.KIND, kind)
                 .set(CHECK_RULES.EDITION, edition.edition())
                 .set(CHECK_RULES.RULES, RuleFile.write(edition.rules()))
                 .set(CHECK_RULES.WAIVED_BY, edition.waivedBy())
+                .set(CHECK_RULES.MADE_BY, RuleStore.boxed(made.person()))
+                .set(CHECK_RULES.MADE_AT, Times.utc(made.at()))
+                .set(CHECK_RULES.WHY, made.why())
                 .execute();
     }
 

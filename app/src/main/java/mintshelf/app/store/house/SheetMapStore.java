@@ -1,17 +1,22 @@
 package mintshelf.app.store.house;
 
+import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.SHEET_MAP;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
+import mintshelf.app.store.Times;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
-import mintshelf.database.schema.tables.records.SheetMapRecord;
 import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.jooq.SelectOnConditionStep;
 import org.springframework.stereotype.Repository;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -27,7 +32,7 @@ public class SheetMapStore {
     }
 
     /** A map with the id of its edition. */
-    public record Edition(long id, int edition, boolean inUse, SheetMap map) {}
+    public record Edition(long id, int edition, boolean inUse, SheetMap map, EditionNote note) {}
 
     /** As kept; what earlier releases did not keep is null. */
     record Definition(String block, String format, List<Field> fields, Revisions revisions) {}
@@ -83,6 +88,11 @@ public class SheetMapStore {
     }
 
     public long add(SheetMap map, boolean inUse) {
+        return add(map, inUse, new RouteStore.Made(OptionalLong.empty(), Instant.EPOCH, ""));
+    }
+
+    /** As {@link #add(SheetMap)}; whether it is used for sheets, and who made it when and why. */
+    public long add(SheetMap map, boolean inUse, RouteStore.Made made) {
         int last = db.select(SHEET_MAP.EDITION)
                 .from(SHEET_MAP)
                 .where(SHEET_MAP.NAME.eq(map.name()))
@@ -102,6 +112,9 @@ public class SheetMapStore {
                 .set(SHEET_MAP.NAME, map.name())
                 .set(SHEET_MAP.EDITION, last + 1)
                 .set(SHEET_MAP.IN_USE, inUse)
+                .set(SHEET_MAP.MADE_BY, RuleStore.boxed(made.person()))
+                .set(SHEET_MAP.MADE_AT, Times.utc(made.at()))
+                .set(SHEET_MAP.WHY, made.why())
                 .set(SHEET_MAP.DEFINITION, json.writeValueAsString(definition))
                 .returningResult(SHEET_MAP.ID)
                 .fetchSingle()
@@ -115,9 +128,8 @@ public class SheetMapStore {
     /** The latest edition of each map, in the order in which the maps were added; those out of use too. */
     public List<Edition> all() {
         Map<String, Edition> latest = new LinkedHashMap<>();
-        db.selectFrom(SHEET_MAP)
-                .orderBy(SHEET_MAP.EDITION, SHEET_MAP.ID)
-                .forEach(row -> latest.put(row.getName().toLowerCase(Locale.ROOT), edition(row)));
+        select().orderBy(SHEET_MAP.EDITION, SHEET_MAP.ID)
+                .forEach(row -> latest.put(row.get(SHEET_MAP.NAME).toLowerCase(Locale.ROOT), edition(row)));
         return new ArrayList<>(latest.values());
     }
 
@@ -132,24 +144,47 @@ public class SheetMapStore {
     }
 
     public Optional<Edition> find(long id) {
-        return db.selectFrom(SHEET_MAP).where(SHEET_MAP.ID.eq(id)).fetchOptional(this::edition);
+        return select().where(SHEET_MAP.ID.eq(id)).fetchOptional(this::edition);
     }
 
-    private Edition edition(SheetMapRecord row) {
-        Definition read = json.readValue(row.getDefinition(), Definition.class);
+    /** The editions of the map that an edition is of, the latest first; at most {@code most}. */
+    public List<Edition> editions(Edition of, int most) {
+        return select().where(SHEET_MAP.NAME.eq(of.map().name()))
+                .orderBy(SHEET_MAP.EDITION.desc())
+                .limit(most)
+                .fetch(this::edition);
+    }
+
+    private SelectOnConditionStep<Record> select() {
+        return db.select(SHEET_MAP.fields())
+                .select(PERSON.NAME)
+                .from(SHEET_MAP)
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(SHEET_MAP.MADE_BY));
+    }
+
+    private Edition edition(Record row) {
+        Definition read = json.readValue(row.get(SHEET_MAP.DEFINITION), Definition.class);
         List<SheetMap.Field> fields = read.fields().stream()
                 .map(f -> new SheetMap.Field(f.tag(), f.fact(), f.way(), Optional.ofNullable(f.spot())))
                 .toList();
         String format = read.format() == null ? "" : read.format();
         return new Edition(
-                row.getId(),
-                row.getEdition(),
-                row.getInUse(),
+                row.get(SHEET_MAP.ID),
+                row.get(SHEET_MAP.EDITION),
+                row.get(SHEET_MAP.IN_USE),
                 new SheetMap(
-                        row.getName(),
+                        row.get(SHEET_MAP.NAME),
                         read.block(),
                         format,
                         fields,
-                        Optional.ofNullable(read.revisions()).map(Revisions::read)));
+                        Optional.ofNullable(read.revisions()).map(Revisions::read)),
+                row.get(SHEET_MAP.MADE_BY) == null
+                        ? EditionNote.shipped(row.get(SHEET_MAP.EDITION))
+                        : new EditionNote(
+                                row.get(SHEET_MAP.EDITION),
+                                row.get(PERSON.NAME),
+                                Times.instant(row.get(SHEET_MAP.MADE_AT)),
+                                row.get(SHEET_MAP.WHY)));
     }
 }

@@ -6,14 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.FactValues;
-import mintshelf.app.effect.FallingSignOffs;
-import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.FactsChanged;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
@@ -25,30 +23,19 @@ import org.springframework.stereotype.Service;
 @Service
 public class KeepFacts {
     private final Sight sight;
-    private final DocumentStore documents;
     private final RevisionStore revisions;
     private final FactValues values;
-    private final FallingSignOffs signOffs;
+    private final FactsChanged changed;
     private final Acts acts;
-    private final Recorder recorder;
     private final Clock clock;
 
     public KeepFacts(
-            Sight sight,
-            DocumentStore documents,
-            RevisionStore revisions,
-            FactValues values,
-            FallingSignOffs signOffs,
-            Acts acts,
-            Recorder recorder,
-            Clock clock) {
+            Sight sight, RevisionStore revisions, FactValues values, FactsChanged changed, Acts acts, Clock clock) {
         this.sight = sight;
-        this.documents = documents;
         this.revisions = revisions;
         this.values = values;
-        this.signOffs = signOffs;
+        this.changed = changed;
         this.acts = acts;
-        this.recorder = recorder;
         this.clock = clock;
     }
 
@@ -77,15 +64,7 @@ public class KeepFacts {
                 said.add("title “" + document.title() + "” → “" + newTitle + "”");
             }
             said.addAll(values.type(actor, seen, typed, was));
-            if (!said.isEmpty()) {
-                documents.touch(item, clock.instant());
-                String changed = String.join(", ", said);
-                recorder.note(actor, item, "facts.changed", "changed " + changed, "");
-                if (seen.pending().isPresent()) {
-                    revisions.noteHand(revision, actor.person());
-                    signOffs.changed(actor, item, changed);
-                }
-            }
+            changed.note(actor, seen, said, "");
             return "/documents/" + item;
         });
     }

@@ -1,6 +1,5 @@
 package mintshelf.app.use.house;
 
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -9,8 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.FactValues;
-import mintshelf.app.effect.FallingSignOffs;
-import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.FactsChanged;
 import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
@@ -19,9 +17,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.core.base.Numbers;
@@ -44,31 +40,14 @@ public class FillFacts implements SetAct {
     private final HouseStore house;
     private final FactStore facts;
     private final FactValues values;
-    private final DocumentStore documents;
-    private final RevisionStore revisions;
-    private final FallingSignOffs signOffs;
-    private final Recorder recorder;
-    private final Clock clock;
+    private final FactsChanged changed;
 
-    FillFacts(
-            Sight sight,
-            HouseStore house,
-            FactStore facts,
-            FactValues values,
-            DocumentStore documents,
-            RevisionStore revisions,
-            FallingSignOffs signOffs,
-            Recorder recorder,
-            Clock clock) {
+    FillFacts(Sight sight, HouseStore house, FactStore facts, FactValues values, FactsChanged changed) {
         this.sight = sight;
         this.house = house;
         this.facts = facts;
         this.values = values;
-        this.documents = documents;
-        this.revisions = revisions;
-        this.signOffs = signOffs;
-        this.recorder = recorder;
-        this.clock = clock;
+        this.changed = changed;
     }
 
     @Override
@@ -166,13 +145,7 @@ public class FillFacts implements SetAct {
             boolean empty = !facts.facts(seen.current().id()).containsKey(fact.name());
             List<String> said =
                     empty ? values.type(actor, seen, Map.of(fact.name(), wish.words()), Map.of()) : List.of();
-            if (!said.isEmpty()) {
-                String changed = String.join(", ", said);
-                documents.touch(item, clock.instant());
-                revisions.noteHand(seen.current().id(), actor.person());
-                recorder.note(actor, item, "facts.changed", "changed " + changed, "the kind requires it");
-                signOffs.changed(actor, item, changed);
-            }
+            changed.note(actor, seen, said, "the kind requires it");
             became.put(item, new Run.Row(item, said.isEmpty() ? "unchanged" : "filled", seen.version()));
         }
         return due.stream().map(d -> became.get(d.item())).toList();

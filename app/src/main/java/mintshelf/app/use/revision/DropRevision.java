@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.effect.FactValues;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -98,11 +99,6 @@ public class DropRevision {
             return Optional.of(
                     Refusal.of("stage.deciding", document.number() + " is being decided on.", "Take it back first."));
         }
-        return document.holder()
-                .filter(h -> h.person() != actor.person())
-                .map(h -> Refusal.of(
-                        "hold.taken",
-                        document.number() + " is held by " + h.name() + ".",
-                        "Ask " + h.name() + " first."));
+        return FactValues.heldByAnother(actor, document);
     }
 }

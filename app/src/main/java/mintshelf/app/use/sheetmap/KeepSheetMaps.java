@@ -1,9 +1,11 @@
 package mintshelf.app.use.sheetmap;
 
+import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -15,17 +17,23 @@ import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.base.Texts;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
+import mintshelf.core.house.RuleDifference;
+import mintshelf.core.house.SheetLines;
 import mintshelf.core.search.SearchText;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
 /** The library of sheet maps. A map that is changed gets its next edition; what was written with an earlier one stays proven. */
 @Service
 public class KeepSheetMaps {
+    private static final int MOST = 200;
+
     private final SheetMapStore maps;
     private final VersionStore versions;
     private final ListStore lists;
@@ -33,6 +41,7 @@ public class KeepSheetMaps {
     private final Sight sight;
     private final Acts acts;
     private final Recorder recorder;
+    private final Clock clock;
 
     public KeepSheetMaps(
             SheetMapStore maps,
@@ -41,7 +50,8 @@ public class KeepSheetMaps {
             Sheets sheets,
             Sight sight,
             Acts acts,
-            Recorder recorder) {
+            Recorder recorder,
+            Clock clock) {
         this.maps = maps;
         this.versions = versions;
         this.lists = lists;
@@ -49,6 +59,7 @@ public class KeepSheetMaps {
         this.sight = sight;
         this.acts = acts;
         this.recorder = recorder;
+        this.clock = clock;
     }
 
     /** The latest edition of each map, those out of use too. */
@@ -98,8 +109,9 @@ public class KeepSheetMaps {
      *
      * @param shown the edition that the page showed, 0 for a new map: one that somebody changed since is not overwritten unseen
      */
-    public String keep(Actor actor, String key, SheetMap map, boolean inUse, int shown) {
+    public String keep(Actor actor, String key, SheetMap map, boolean inUse, int shown, String why) {
         HouseRules.ask(actor);
+        String said = Texts.optional("The reason", why, 300).orElseThrow(Refused::new);
         String name = Texts.required("The name", map.name(), 60).orElseThrow(Refused::new);
         List<String> wrong = map.wrong();
         if (!wrong.isEmpty()) {
@@ -128,10 +140,36 @@ public class KeepSheetMaps {
                     map.fields(),
                     map.revisions());
             if (there.filter(e -> e.map().equals(named) && e.inUse() == inUse).isPresent()) return "/sheet-maps";
-            maps.add(named, inUse);
+            try {
+                maps.add(named, inUse, new RouteStore.Made(OptionalLong.of(actor.person()), clock.instant(), said));
+            } catch (DuplicateKeyException e) {
+                throw Refused.because(
+                        "page.old",
+                        "Somebody kept the sheet map “" + name + "” at this moment.",
+                        "Look at it again; nothing was changed.");
+            }
             String how = there.isEmpty() ? "added" : inUse ? "changed" : "took out of use";
-            recorder.noteHouse(actor, "house.sheet_map", how + " the sheet map “" + named.name() + "”", "");
+            recorder.noteHouse(actor, "house.sheet_map", how + " the sheet map “" + named.name() + "”", said);
             return "/sheet-maps";
         });
+    }
+
+    /** The editions of the map that an edition is of, the latest first. */
+    public List<Edition> editions(Actor actor, long id) {
+        return maps.editions(map(actor, id), MOST);
+    }
+
+    /** What the later of two editions says otherwise. */
+    public static List<RuleDifference> between(Edition was, Edition now) {
+        return RuleDifference.between(SheetLines.of(was.map(), was.inUse()), SheetLines.of(now.map(), now.inUse()));
+    }
+
+    /** Makes what an earlier edition says the next edition. */
+    public String setBack(Actor actor, String key, long id, int number, int shown) {
+        Edition old = editions(actor, id).stream()
+                .filter(e -> e.edition() == number)
+                .findFirst()
+                .orElseThrow(NotThere::new);
+        return keep(actor, key, old.map(), old.inUse(), shown, "as edition " + number + " had it");
     }
 }

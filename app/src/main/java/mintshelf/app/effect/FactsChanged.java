@@ -1,0 +1,44 @@
+package mintshelf.app.effect;
+
+import java.time.Clock;
+import java.util.List;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.RevisionStore;
+import org.springframework.stereotype.Component;
+
+/** What follows when a document says something else of itself: it is noted, and what was signed of it falls. Within the caller's transaction. */
+@Component
+public class FactsChanged {
+    private final DocumentStore documents;
+    private final RevisionStore revisions;
+    private final FallingSignOffs signOffs;
+    private final Recorder recorder;
+    private final Clock clock;
+
+    public FactsChanged(
+            DocumentStore documents,
+            RevisionStore revisions,
+            FallingSignOffs signOffs,
+            Recorder recorder,
+            Clock clock) {
+        this.documents = documents;
+        this.revisions = revisions;
+        this.signOffs = signOffs;
+        this.recorder = recorder;
+        this.clock = clock;
+    }
+
+    /** @param said what changed, in words; nothing follows from nothing */
+    public void note(Actor actor, Seen seen, List<String> said, String why) {
+        if (said.isEmpty()) return;
+        long item = seen.spine().id();
+        String changed = String.join(", ", said);
+        documents.touch(item, clock.instant());
+        recorder.note(actor, item, "facts.changed", "changed " + changed, why);
+        if (seen.pending().isEmpty()) return;
+        revisions.noteHand(seen.current().id(), actor.person());
+        signOffs.changed(actor, item, changed);
+    }
+}
