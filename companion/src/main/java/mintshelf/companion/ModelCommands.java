@@ -79,6 +79,13 @@ final class ModelCommands {
                     "externalDocuments",
                     model.externals().stream().map(StepModel.External::name).toList());
             all.put("facts", model.facts());
+            Map<String, Object> properties = new LinkedHashMap<>();
+            model.properties().forEach((product, said) -> {
+                Map<String, Object> of = new LinkedHashMap<>();
+                said.forEach((name, value) -> of.put(name, value.shown()));
+                properties.put(product, of);
+            });
+            all.put("properties", properties);
             all.put("said", model.said());
             return all;
         }
@@ -99,6 +106,9 @@ final class ModelCommands {
                             + (p.name().equals(p.id()) ? "" : ", " + p.name())
                             + (p.version().isBlank() ? "" : ", version " + p.version())));
             model.usages().forEach(u -> out.println(u.parent() + " has " + u.count() + " of " + u.child()));
+            model.properties()
+                    .forEach((product, said) ->
+                            said.forEach((name, value) -> out.println(product + ": " + name + " " + value.shown())));
             model.externals().forEach(e -> out.println("refers to " + e.name()));
             model.said().forEach(out::println);
         }

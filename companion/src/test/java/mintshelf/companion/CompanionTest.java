@@ -174,13 +174,22 @@ class CompanionTest {
 
     @Test
     void theStructureOfAModelIsSaidInWordsAndAsJson() throws Exception {
-        Path file = Files.writeString(folder.resolve("well.stp"), step("well", "gland", "cone"));
+        String said = "#900=PROPERTY_DEFINITION('Material','',#3);#901=PROPERTY_DEFINITION_REPRESENTATION(#900,#902);"
+                + "#902=REPRESENTATION('',(#903),#99);#903=DESCRIPTIVE_REPRESENTATION_ITEM('Material','316L');\nENDSEC;\nEND-";
+        Path file = Files.writeString(
+                folder.resolve("well.stp"), step("well", "gland", "cone").replace("ENDSEC;\nEND-", said));
         assertThat(run("model", "structure", file.toString())).isZero();
-        assertThat(out.toString()).contains("well").contains("gland").contains("cone");
+        assertThat(out.toString())
+                .contains("well")
+                .contains("gland")
+                .contains("cone")
+                .contains("well: Material 316L");
         out.getBuffer().setLength(0);
         assertThat(run("model", "structure", file.toString(), "--json")).isZero();
         JsonNode read = ShelfClient.JSON.readTree(out.toString());
         assertThat(read.path("products")).hasSize(3);
+        assertThat(read.path("properties").path("well").path("Material").asString())
+                .isEqualTo("316L");
         assertThat(run("model", "structure", sheet())).isEqualTo(3);
     }
 

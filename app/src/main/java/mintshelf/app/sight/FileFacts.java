@@ -4,16 +4,20 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Recent;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.fact.FactDefinition;
-import mintshelf.core.fact.ModelFacts;
+import mintshelf.core.model.step.ModelFacts;
 import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepProperty;
 import mintshelf.core.model.step.StepReader;
@@ -26,7 +30,10 @@ public class FileFacts {
     private final ContentStore contents;
     private final HouseStore house;
     /** By content: to read a model takes as long as it is large, and its bytes never change. */
-    private final Map<Long, Map<String, StepProperty>> models = Recent.most(1000);
+    private final Map<Long, Known> models = Recent.most(1000);
+
+    /** Of what a model says only what some fact is taken from: files may say a great deal. */
+    private record Known(Set<String> asked, Map<String, StepProperty> said) {}
 
     public FileFacts(Sheets sheets, ContentStore contents, HouseStore house) {
         this.sheets = sheets;
@@ -52,18 +59,33 @@ public class FileFacts {
 
     private Map<String, String> ofModel(StoredContent content) {
         List<FactDefinition> facts = house.facts();
-        if (facts.stream().allMatch(f -> f.use().property().isEmpty())) return Map.of();
-        Map<String, StepProperty> said = models.get(content.id());
-        if (said == null) {
-            said = read(new ContentInput(contents, content.id(), content.size()));
-            models.put(content.id(), said);
+        Set<String> asked = asked(facts);
+        if (asked.isEmpty()) return Map.of();
+        Known known = models.get(content.id());
+        if (known == null || !known.asked().containsAll(asked)) {
+            known = known(asked, read(new ContentInput(contents, content.id(), content.size())));
+            models.put(content.id(), known);
         }
-        return ModelFacts.of(said, facts);
+        return ModelFacts.of(known.said(), facts);
     }
 
     /** Remembers what a model says that was read for another reason. */
     public void keep(long content, StepModel model) {
-        models.put(content, said(model));
+        Set<String> asked = asked(house.facts());
+        if (!asked.isEmpty()) models.put(content, known(asked, said(model)));
+    }
+
+    private static Set<String> asked(List<FactDefinition> facts) {
+        return facts.stream()
+                .map(f -> Texts.key(f.use().property()))
+                .filter(p -> !p.isEmpty())
+                .collect(Collectors.toSet());
+    }
+
+    private static Known known(Set<String> asked, Map<String, StepProperty> said) {
+        Map<String, StepProperty> kept = new LinkedHashMap<>(said);
+        kept.keySet().removeIf(name -> !asked.contains(Texts.key(name)));
+        return new Known(asked, kept);
     }
 
     private static Map<String, StepProperty> said(StepModel model) {

@@ -9,7 +9,7 @@ import java.util.regex.Pattern;
 import mintshelf.core.base.Numbers;
 
 /** Lengths, areas, volumes and masses from unit to unit (SI, ISO 80000-3 and -4; inch, foot and pound as defined by them). */
-final class Quantities {
+public final class Quantities {
     private static final Pattern UNIT = Pattern.compile("([A-Za-zµ]+)(?:\\^?([1-3²³]))?");
 
     private enum Dimension {
@@ -44,7 +44,7 @@ final class Quantities {
     }
 
     /** A quantity in another unit, in plain decimals; nothing where the units are not of one sort, or not known. */
-    static Optional<String> convert(BigDecimal value, String from, String to) {
+    public static Optional<String> convert(BigDecimal value, String from, String to) {
         if (from.equals(to)) return text(value);
         Optional<Unit> of = unit(from);
         Optional<Unit> in = unit(to);

@@ -9,4 +9,9 @@ package mintshelf.core.model.step;
 public record StepProperty(String text, String unit) {
     /** The unit of what is measured in none that the file says. */
     public static final String UNKNOWN = "?";
+
+    /** As a person reads it: "0.485 kg". */
+    public String shown() {
+        return unit.isEmpty() ? text : text + " " + unit;
+    }
 }

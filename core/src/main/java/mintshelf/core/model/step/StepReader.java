@@ -50,8 +50,10 @@ public final class StepReader {
 
     private static final int[] HASHES =
             WANTED.stream().mapToInt(StepScanner::hash).sorted().toArray();
-    /** Beyond this many instances of interest a file is no description of products. */
+    /** Beyond this many instances of interest, or letters in them, a file is no description of products. */
     private static final int MOST = 2_000_000;
+
+    private static final long MOST_LETTERS = 50_000_000;
 
     private static final int MOST_SAID = 20;
     /** Products in products in products: no real one goes as deep. */
@@ -70,6 +72,8 @@ public final class StepReader {
     private StepModel.Head head = new StepModel.Head("", "", "", -1, -1);
     private String schema = "";
     private long instances;
+    private int taken;
+    private long letters;
     private boolean signed;
     private boolean ended;
 
@@ -184,7 +188,7 @@ public final class StepReader {
             instances++;
             if (scan.next() == '(') {
                 complex(id);
-            } else if (scan.isKeywordIn(WANTED, HASHES) && kept.size() < MOST) {
+            } else if (scan.isKeywordIn(WANTED, HASHES) && takes()) {
                 Typed instance = new Typed(scan.lastWord(), scan.parameters(0));
                 scan.expect(';');
                 simple(id, instance);
@@ -194,7 +198,29 @@ public final class StepReader {
         }
     }
 
+    /** Whether there is room for one more; where there is not, that is said. */
+    private boolean takes() {
+        if (taken < MOST && letters < MOST_LETTERS) {
+            taken++;
+            return true;
+        }
+        say("It says more of products than is read here; the rest of that is left out.");
+        return false;
+    }
+
+    private static long letters(StepValue value) {
+        if (value instanceof StepValue.Text t) return t.text().length();
+        List<StepValue> parts = value instanceof Typed typed
+                ? typed.values()
+                : value instanceof StepValue.Many many ? many.values() : List.of();
+        // A value that says little takes its room too.
+        long sum = parts.size();
+        for (StepValue part : parts) sum += letters(part);
+        return sum;
+    }
+
     private void simple(long id, Typed instance) {
+        letters += letters(instance);
         switch (instance.type()) {
             case "DOCUMENT_FILE", "APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT" -> {
                 if (instance.at(0) instanceof StepValue.Text t && !t.text().isBlank()) {
@@ -220,8 +246,9 @@ public final class StepReader {
         Optional.ofNullable(parts.get("GLOBAL_UNIT_ASSIGNED_CONTEXT"))
                 .ifPresent(context -> contexts.add(context.at(0).refs()));
         String unit = unit(parts);
+        boolean says = !unit.isEmpty() || parts.containsKey("DERIVED_UNIT") || parts.containsKey("MEASURE_WITH_UNIT");
+        if (!says || !takes()) return;
         if (!unit.isEmpty()) (parts.containsKey("LENGTH_UNIT") ? units : otherUnits).put(id, unit);
-        if (kept.size() >= MOST) return;
         Optional.ofNullable(parts.get("DERIVED_UNIT")).ifPresent(derived -> kept.put(id, derived));
         Typed named = parts.get("REPRESENTATION_ITEM");
         Typed measured = parts.get("MEASURE_WITH_UNIT");

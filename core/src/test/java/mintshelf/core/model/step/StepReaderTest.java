@@ -136,6 +136,25 @@ class StepReaderTest {
         assertThat(model.lengthUnit()).isEqualTo("mm");
     }
 
+    /** A file that is nothing but words does not fill the memory: what is too much is left out, and that is said. */
+    @Test
+    void whatSaysMoreThanIsReadIsLeftOutAndSaid() {
+        String long500k = "x".repeat(500_000);
+        StringBuilder data = new StringBuilder(product(10, "TG40-3030", "C"));
+        for (int i = 0; i < 120; i++) {
+            data.append("#")
+                    .append(100 + i)
+                    .append("=DESCRIPTIVE_REPRESENTATION_ITEM('n','")
+                    .append(long500k)
+                    .append("');\n");
+        }
+        StepModel model = read(data.toString());
+        assertThat(model.said())
+                .containsExactly("It says more of products than is read here; the rest of that is left out.");
+        assertThat(model.products()).hasSize(1);
+        assertThat(model.instances()).isGreaterThan(120);
+    }
+
     /** A file of several products that stand in nothing is of none of them. */
     @Test
     void aFileIsOfTheOneProductThatStandsInNoOther() {

@@ -1,10 +1,14 @@
-package mintshelf.core.fact;
+package mintshelf.core.model.step;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
-import mintshelf.core.model.step.StepProperty;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactForm;
+import mintshelf.core.fact.FactSource;
+import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.FactUse;
 import org.junit.jupiter.api.Test;
 
 class ModelFactsTest {

@@ -1,4 +1,4 @@
-package mintshelf.core.fact;
+package mintshelf.core.model.step;
 
 import java.math.BigDecimal;
 import java.util.Collection;
@@ -6,7 +6,9 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.core.base.Texts;
-import mintshelf.core.model.step.StepProperty;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactType;
+import mintshelf.core.fact.Quantities;
 
 /** What a model says of facts: each fact names the property that it is taken from. */
 public final class ModelFacts {
