@@ -24,6 +24,7 @@ import mintshelf.app.use.document.ReadFacts;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.house.FillFacts;
+import mintshelf.app.use.house.Tried;
 import mintshelf.app.use.house.TryIt;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.core.access.Right;
@@ -260,7 +261,7 @@ class FactsHouseTest extends InAHouse {
         assertThat(server.bean(TryIt.class)
                         .of(server.actor("ines"), name, first, priya.person(), folder())
                         .facts())
-                .extracting(TryIt.TriedFact::why)
+                .extracting(Tried.Fact::why)
                 .as("an unfiled file of another kind")
                 .doesNotContain("from the title block");
         long sheet =

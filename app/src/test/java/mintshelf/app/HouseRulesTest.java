@@ -21,6 +21,7 @@ import mintshelf.app.store.record.RecordQuestionStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
+import mintshelf.app.use.house.Tried;
 import mintshelf.app.use.house.TryIt;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.StartRevisions;
@@ -367,7 +368,7 @@ class HouseRulesTest extends InAHouse {
                 .orElseThrow()
                 .folder();
         Map<String, Long> before = rows();
-        TryIt.Tried tried = tryIt.of(
+        Tried tried = tryIt.of(
                 ines,
                 "hose guide.dxf",
                 Review.sheet("hose"),
@@ -380,15 +381,15 @@ class HouseRulesTest extends InAHouse {
                 .filteredOn(f -> f.label().equals("Material"))
                 .singleElement()
                 .satisfies(f -> assertThat(f.value()).isEqualTo("316L"));
-        assertThat(tried.may()).containsEntry("change documents", "Designer");
-        assertThat(tried.mayNot()).contains("sign");
+        assertThat(tried.may().rights()).containsEntry("change documents", "Designer");
+        assertThat(tried.may().not()).contains("sign");
         assertThat(tried.asks().get(0).people()).contains("Hedda Lysgaard").doesNotContain("Priya Malhan");
         assertThat(tried.route().orElseThrow().code()).isEqualTo("reviewed");
-        TryIt.Tried named = tryIt.of(
+        Tried named = tryIt.of(
                 ines, "well head.step", new byte[0], server.actor("rafael").person(), folder);
         assertThat(named.kind().orElseThrow().name()).isEqualTo("part model");
         assertThat(named.numbers()).hasSize(3).doesNotHaveDuplicates();
-        assertThat(named.mayNot()).contains("file documents");
+        assertThat(named.may().not()).contains("file documents");
         assertThat(tryIt.of(ines, "what.xyz", new byte[0], server.actor("priya").person(), folder)
                         .kind())
                 .isEmpty();

@@ -3,6 +3,8 @@ package mintshelf.app.page.house;
 import java.io.IOException;
 import java.io.InputStream;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.use.house.Tried;
+import mintshelf.app.use.house.TryDocument;
 import mintshelf.app.use.house.TryIt;
 import mintshelf.app.use.person.ReadPeople;
 import mintshelf.core.route.RouteMap;
@@ -12,16 +14,18 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** What the rules would make of a file: named or dropped, by whom, where. Nothing is stored. */
+/** What the rules would make of a file, named or dropped, by whom, where, and what they make of a document. Nothing is stored. */
 @Controller
 public class TryPages {
     private static final int MOST = 500;
     private static final int PEOPLE = 200;
     private final TryIt tryIt;
+    private final TryDocument tryDocument;
     private final ReadPeople people;
 
-    public TryPages(TryIt tryIt, ReadPeople people) {
+    public TryPages(TryIt tryIt, TryDocument tryDocument, ReadPeople people) {
         this.tryIt = tryIt;
+        this.tryDocument = tryDocument;
         this.people = people;
     }
 
@@ -40,7 +44,11 @@ public class TryPages {
         model.addAttribute("by", by);
         model.addAttribute("in", in);
         model.addAttribute("name", name);
-        if (!name.isBlank() && in > 0) fill(actor, name, new byte[0], by, in, model);
+        if (!name.isBlank() && in > 0) {
+            // The number of a document is asked of the document; any other text is the name of a file.
+            Tried tried = tryDocument.of(actor, name, by).orElseGet(() -> tryIt.of(actor, name, new byte[0], by, in));
+            fill(tried, model);
+        }
         return "house/try";
     }
 
@@ -54,12 +62,11 @@ public class TryPages {
             InputStream body,
             Model model)
             throws IOException {
-        fill(actor, name, body.readAllBytes(), person, folder, model);
+        fill(tryIt.of(actor, name, body.readAllBytes(), person, folder), model);
         return "house/try :: answer";
     }
 
-    private void fill(Actor actor, String name, byte[] bytes, long person, long folder, Model model) {
-        TryIt.Tried tried = tryIt.of(actor, name, bytes, person, folder);
+    private static void fill(Tried tried, Model model) {
         model.addAttribute("tried", tried);
         tried.route().ifPresent(r -> model.addAttribute("map", RouteMap.of(r)));
     }
