@@ -168,3 +168,15 @@ create table if not exists revision_hand (
   constraint revision_hand_revision foreign key (revision) references revision (id),
   constraint revision_hand_person foreign key (person) references person (id)
 );
+
+-- Which document took the place of one that was withdrawn.
+create table if not exists successor (
+  item bigint not null primary key,
+  successor bigint not null,
+  named_by bigint not null,
+  named_at datetime(6) not null,
+  constraint successor_other check (item <> successor),
+  constraint successor_item foreign key (item) references item (id),
+  constraint successor_successor foreign key (successor) references item (id),
+  constraint successor_person foreign key (named_by) references person (id)
+);

@@ -11,6 +11,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.pdf.PdfMark;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.pdf.PdfWriter;
 import mintshelf.core.drawing.pdf.SystemFonts;
@@ -47,6 +48,11 @@ public class SheetPdf {
     /** Pages that the shelf laid out itself. */
     public byte[] write(List<Scene> pages, String title) {
         return PdfWriter.write(pages, fonts, title, "").bytes();
+    }
+
+    /** Pages that were made here, with words across their margins. */
+    public byte[] marked(byte[] pdf, String says) {
+        return PdfMark.across(pdf, fonts.get(0), says);
     }
 
     /** A small picture as PNG, for mails. */

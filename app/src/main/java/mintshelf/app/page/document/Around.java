@@ -3,6 +3,8 @@ package mintshelf.app.page.document;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import org.springframework.stereotype.Component;
@@ -13,8 +15,10 @@ import org.springframework.ui.Model;
 class Around {
     private final ReadStructure structure;
     private final ReadWhereUsed used;
+    private final ReadMargin margin;
 
-    Around(ReadStructure structure, ReadWhereUsed used) {
+    Around(ReadStructure structure, ReadWhereUsed used, ReadMargin margin) {
+        this.margin = margin;
         this.structure = structure;
         this.used = used;
     }
@@ -25,8 +29,15 @@ class Around {
         model.addAttribute("used", used.of(actor, id, false));
     }
 
+    /** What stands across the margin of a version. */
+    void fillMargin(Actor actor, Seen seen, VersionRow shown, Model model) {
+        model.addAttribute("outOf", margin.of(actor, seen, shown).orElse(null));
+    }
+
     /** What it consists of and where it is used; a drawing that refers to nothing shows what its model consists of. */
-    void fillPage(Actor actor, long id, Model model) {
+    void fillPage(Actor actor, Seen seen, VersionRow shown, Model model) {
+        long id = seen.spine().id();
+        fillMargin(actor, seen, shown, model);
         ReadWhereUsed.Used around = used.of(actor, id, false);
         ReadStructure.Structure own = structure.firstLevel(actor, id);
         Optional<Seen> shows = own.rows().isEmpty() ? around.shows() : Optional.empty();

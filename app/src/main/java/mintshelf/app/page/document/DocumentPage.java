@@ -130,7 +130,7 @@ public class DocumentPage {
         model.addAttribute(
                 "bringBackRefusal",
                 document.dropped() ? drop.bringBackRefusal(actor, view.seen()).orElse(null) : null);
-        around.fillPage(actor, id, model);
+        around.fillPage(actor, view.seen(), shown, model);
         model.addAttribute(
                 "compared",
                 view.round().isPresent()

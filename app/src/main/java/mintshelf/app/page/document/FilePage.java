@@ -19,6 +19,7 @@ import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.Geometry;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
@@ -42,6 +43,7 @@ public class FilePage {
     private final ReadDocument read;
     private final ReadVersion readVersion;
     private final ReadSheet sheets;
+    private final ReadMargin margin;
     private final FetchFiles fetch;
     private final ZipAnswer zip;
     private final FileAnswer files;
@@ -51,6 +53,7 @@ public class FilePage {
             ReadDocument read,
             ReadVersion readVersion,
             ReadSheet sheets,
+            ReadMargin margin,
             FetchFiles fetch,
             ZipAnswer zip,
             FileAnswer files,
@@ -58,6 +61,7 @@ public class FilePage {
         this.read = read;
         this.readVersion = readVersion;
         this.sheets = sheets;
+        this.margin = margin;
         this.fetch = fetch;
         this.zip = zip;
         this.files = files;
@@ -109,8 +113,13 @@ public class FilePage {
             HttpServletResponse response)
             throws IOException {
         StoredContent made = readVersion.output(actor, id, number, format.toUpperCase(Locale.ROOT));
-        String name = readVersion.version(actor, id, number).fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
-        files.send(made, name, true, request, response);
+        VersionRow version = readVersion.version(actor, id, number);
+        String name = version.fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
+        Optional<byte[]> marked = format.equals("pdf")
+                ? margin.marked(actor, read.view(actor, id).seen(), version, made)
+                : Optional.empty();
+        if (marked.isPresent()) files.send(marked.get(), name, response);
+        else files.send(made, name, true, request, response);
     }
 
     /** The first page of a paper that the shelf wrote. */

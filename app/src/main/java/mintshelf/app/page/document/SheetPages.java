@@ -30,14 +30,21 @@ public class SheetPages {
     private final ReadSheet sheets;
     private final CheckSheets checks;
     private final WaiveFindings waive;
+    private final Around around;
 
     public SheetPages(
-            ReadDocument read, ReadVersion readVersion, ReadSheet sheets, CheckSheets checks, WaiveFindings waive) {
+            ReadDocument read,
+            ReadVersion readVersion,
+            ReadSheet sheets,
+            CheckSheets checks,
+            WaiveFindings waive,
+            Around around) {
         this.read = read;
         this.readVersion = readVersion;
         this.sheets = sheets;
         this.checks = checks;
         this.waive = waive;
+        this.around = around;
     }
 
     private static final Refusal FORMER =
@@ -51,6 +58,7 @@ public class SheetPages {
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        around.fillMargin(actor, view.seen(), version, model);
         try {
             model.addAttribute("sheet", sheets.sheet(view.seen().spine(), version.content()));
         } catch (Refused e) {
@@ -103,6 +111,7 @@ public class SheetPages {
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("sheet", sheet);
+        around.fillMargin(actor, view.seen(), version, model);
         return "document/sheet";
     }
 }

@@ -9,7 +9,9 @@ import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.revision.DropRevision;
 import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.structure.ReadStructure;
+import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.version.Reinstate;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -26,6 +28,7 @@ public class RevisionPages {
     private final Reinstate reinstate;
     private final CompareSheets compare;
     private final ReadStructure structure;
+    private final ReadWhereUsed used;
     private final ReadDocument read;
 
     public RevisionPages(
@@ -34,12 +37,14 @@ public class RevisionPages {
             Reinstate reinstate,
             CompareSheets compare,
             ReadStructure structure,
+            ReadWhereUsed used,
             ReadDocument read) {
         this.dropRevision = dropRevision;
         this.moveDocument = moveDocument;
         this.reinstate = reinstate;
         this.compare = compare;
         this.structure = structure;
+        this.used = used;
         this.read = read;
     }
 
@@ -74,6 +79,10 @@ public class RevisionPages {
         if (offered.move().does(Effect.OPEN_ROUND)) return "redirect:/send-to-review?items=" + id;
         model.addAttribute("offered", offered);
         model.addAttribute("asksReason", offered.move().asksReason());
+        StageClass to = view.route().stage(offered.move().to()).stageClass();
+        model.addAttribute("brings", to == StageClass.RELEASED);
+        model.addAttribute("withdraws", to == StageClass.WITHDRAWN);
+        if (to == StageClass.WITHDRAWN) model.addAttribute("used", used.of(actor, id, false));
         model.addAttribute(
                 "silent",
                 moveDocument.silent(view.seen(), view.route(), offered.move()).orElse(null));
@@ -87,8 +96,9 @@ public class RevisionPages {
             @PathVariable String move,
             @RequestParam String actKey,
             @RequestParam int expected,
-            @RequestParam(defaultValue = "") String remark) {
-        return "redirect:" + moveDocument.move(actor, id, actKey, move, expected, remark);
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "") String successor) {
+        return "redirect:" + moveDocument.move(actor, id, actKey, move, expected, remark, successor);
     }
 
     @GetMapping("/documents/{id}/versions/{number}/reinstate")

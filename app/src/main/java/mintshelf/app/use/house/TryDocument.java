@@ -8,28 +8,24 @@ import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.FactNames;
 import mintshelf.app.sight.FileFacts;
+import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
-import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactSource;
-import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.route.Route;
 import org.springframework.stereotype.Service;
 
 /** What the rules make of a document that is here: where its facts come from, where it stands, who could do what, whom it asks. */
 @Service
 public class TryDocument {
-    private final Sight sight;
-    private final NumberStore numbers;
+    private final Numbered numbered;
     private final RevisionStore revisions;
     private final HouseStore house;
     private final FactStore facts;
@@ -39,8 +35,7 @@ public class TryDocument {
     private final TriedAnswers answers;
 
     TryDocument(
-            Sight sight,
-            NumberStore numbers,
+            Numbered numbered,
             RevisionStore revisions,
             HouseStore house,
             FactStore facts,
@@ -48,8 +43,7 @@ public class TryDocument {
             FileFacts files,
             ReadingRoom room,
             TriedAnswers answers) {
-        this.sight = sight;
-        this.numbers = numbers;
+        this.numbered = numbered;
         this.revisions = revisions;
         this.house = house;
         this.facts = facts;
@@ -62,10 +56,7 @@ public class TryDocument {
     /** Of the document with this number, where it is one that the actor sees; the one that was filed first, where a drawing and its model share it. */
     public Optional<Tried> of(Actor actor, String number, long person) {
         HouseRules.ask(actor);
-        if (!(NumberKey.of(number) instanceof Outcome.Granted<NumberKey> key)) return Optional.empty();
-        return sight.of(actor, numbers.items(key.value())).values().stream()
-                .findFirst()
-                .map(seen -> of(actor, seen, answers.actor(person)));
+        return numbered.all(actor, number).stream().findFirst().map(seen -> of(actor, seen, answers.actor(person)));
     }
 
     private Tried of(Actor actor, Seen seen, Actor who) {

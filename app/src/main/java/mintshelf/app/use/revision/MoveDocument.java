@@ -36,6 +36,7 @@ public class MoveDocument {
     private final Bundles bundles;
     private final Arrivals arrivals;
     private final Telling telling;
+    private final Successors successors;
     private final Acts acts;
     private final Clock clock;
 
@@ -45,6 +46,7 @@ public class MoveDocument {
             Bundles bundles,
             Arrivals arrivals,
             Telling telling,
+            Successors successors,
             Acts acts,
             Clock clock) {
         this.sight = sight;
@@ -52,6 +54,7 @@ public class MoveDocument {
         this.bundles = bundles;
         this.arrivals = arrivals;
         this.telling = telling;
+        this.successors = successors;
         this.acts = acts;
         this.clock = clock;
     }
@@ -63,7 +66,23 @@ public class MoveDocument {
 
     /** Moves a document along its route, with all effects of the move. */
     public String move(Actor actor, long item, String key, String moveCode, int expectedVersion, String remark) {
-        String why = Texts.optional("The remark", remark, 500).orElseThrow(Refused::new);
+        return move(actor, item, key, moveCode, expectedVersion, remark, "");
+    }
+
+    /**
+     * As {@link #move(Actor, long, String, String, int, String)}.
+     *
+     * @param inItsPlace number of what takes its place where it is withdrawn; empty for nothing
+     */
+    public String move(
+            Actor actor,
+            long item,
+            String key,
+            String moveCode,
+            int expectedVersion,
+            String remark,
+            String inItsPlace) {
+        String said = Texts.optional("The remark", remark, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             // What was sent together is locked together, in one order.
             Optional<Long> open = rounds.openRound(item);
@@ -75,7 +94,13 @@ public class MoveDocument {
                     all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
             if (!seen.all()) throw new NotThere();
             Sight.expectVersion(seen, expectedVersion);
-            By by = By.handSaying(why);
+            Optional<Seen> successor =
+                    inItsPlace.isBlank() ? Optional.empty() : Optional.of(successors.named(actor, item, inItsPlace));
+            String why = successor.isEmpty()
+                    ? said
+                    : said + "; " + successor.get().document().number() + " in its place";
+            // A reason is asked of who withdraws, whatever takes the place.
+            By by = By.handSaying(said);
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.named(moveCode), by);
             Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
             Move move = plan.going().get(0).move().orElseThrow();
@@ -88,6 +113,7 @@ public class MoveDocument {
             Optional<Round> signed = open.flatMap(rounds::round).filter(r -> r.state() == Round.State.SIGNED);
             if (signed.isPresent()) carryOutSigned(actor, all, moveCode, by, signed.get());
             else bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all));
+            successor.ifPresent(s -> successors.keep(actor, seen, s));
             return "/documents/" + item;
         });
     }

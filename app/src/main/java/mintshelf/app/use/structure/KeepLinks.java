@@ -1,15 +1,14 @@
 package mintshelf.app.use.structure;
 
 import java.time.Clock;
-import java.util.List;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.numbering.NumberKey;
@@ -19,15 +18,15 @@ import org.springframework.stereotype.Service;
 @Service
 public class KeepLinks {
     private final Sight sight;
-    private final NumberStore numbers;
+    private final Numbered numbered;
     private final LinkStore links;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
 
-    public KeepLinks(Sight sight, NumberStore numbers, LinkStore links, Acts acts, Recorder recorder, Clock clock) {
+    public KeepLinks(Sight sight, Numbered numbered, LinkStore links, Acts acts, Recorder recorder, Clock clock) {
         this.sight = sight;
-        this.numbers = numbers;
+        this.numbered = numbered;
         this.links = links;
         this.acts = acts;
         this.recorder = recorder;
@@ -36,10 +35,8 @@ public class KeepLinks {
 
     /** The document of a number that the actor sees; another one than {@code item}. */
     Seen byNumber(Actor actor, long item, String number) {
-        return numbers.items(NumberKey.of(number).orElseThrow(Refused::new)).stream()
-                .flatMap(id -> sight.of(actor, List.of(id)).values().stream())
-                .filter(s -> s.spine().id() != item)
-                .findFirst()
+        NumberKey.of(number).orElseThrow(Refused::new);
+        return numbered.other(actor, item, number)
                 .orElseThrow(() -> Refused.because(
                         "number.unknown", "No other document that you see has the number " + number + ".", ""));
     }

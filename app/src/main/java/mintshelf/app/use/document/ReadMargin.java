@@ -1,0 +1,74 @@
+package mintshelf.app.use.document;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.effect.SheetPdf;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.RevisionRow;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.SuccessorStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.core.document.OutOfForce;
+import mintshelf.core.document.Revision;
+import org.springframework.stereotype.Service;
+
+/** What stands across the margin of sheets that are not in force any more, wherever they are opened. */
+@Service
+public class ReadMargin {
+    /** Larger pages are none that were made here. */
+    private static final long LARGEST = 200_000_000;
+
+    private final RevisionStore revisions;
+    private final SuccessorStore successors;
+    private final Sight sight;
+    private final Contents contents;
+    private final SheetPdf pages;
+
+    ReadMargin(RevisionStore revisions, SuccessorStore successors, Sight sight, Contents contents, SheetPdf pages) {
+        this.revisions = revisions;
+        this.successors = successors;
+        this.sight = sight;
+        this.contents = contents;
+        this.pages = pages;
+    }
+
+    /**
+     * Words across a margin.
+     *
+     * @param successor what took its place, where the reader sees it
+     */
+    public record Mark(String says, Optional<Seen> successor) {}
+
+    /** Nothing for a version of a revision that is in force, or was not yet. */
+    public Optional<Mark> of(Actor actor, Seen seen, VersionRow version) {
+        Revision of = revision(seen, version);
+        if (OutOfForce.says(of, seen.document(), Optional.empty()).isEmpty()) return Optional.empty();
+        Optional<Seen> successor = seen.document().released().isPresent()
+                ? Optional.empty()
+                : successors
+                        .of(seen.spine().id())
+                        .flatMap(id ->
+                                sight.of(actor, List.of(id)).values().stream().findFirst());
+        return OutOfForce.says(
+                        of, seen.document(), successor.map(s -> s.document().number()))
+                .map(says -> new Mark(says, successor));
+    }
+
+    /** A PDF that was made of a version, with its mark; nothing where it has none. */
+    public Optional<byte[]> marked(Actor actor, Seen seen, VersionRow version, StoredContent pdf) {
+        return of(actor, seen, version).map(mark -> pages.marked(contents.bytes(pdf, LARGEST), mark.says()));
+    }
+
+    private Revision revision(Seen seen, VersionRow version) {
+        if (version.revision() == seen.current().id()) return seen.current();
+        return revisions.revisions(seen.spine().id()).stream()
+                .map(RevisionRow::revision)
+                .filter(r -> r.id() == version.revision())
+                .findFirst()
+                .orElse(seen.current());
+    }
+}

@@ -1,0 +1,54 @@
+package mintshelf.app.use.revision;
+
+import java.time.Clock;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Numbered;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.SuccessorStore;
+import mintshelf.core.revision.StageClass;
+import org.springframework.stereotype.Component;
+
+/** What takes the place of a document that is withdrawn: another one that is there, and does not lead back. */
+@Component
+class Successors {
+    private final Numbered numbered;
+    private final SuccessorStore store;
+    private final Sight sight;
+    private final Clock clock;
+
+    Successors(Numbered numbered, SuccessorStore store, Sight sight, Clock clock) {
+        this.numbered = numbered;
+        this.store = store;
+        this.sight = sight;
+        this.clock = clock;
+    }
+
+    /** The document that a number names; refused where it is none that somebody could take instead. */
+    Seen named(Actor actor, long item, String number) {
+        Seen named = numbered.other(actor, item, number)
+                .orElseThrow(() -> Refused.because(
+                        "number.unknown",
+                        "No other document that you see has the number " + number.strip() + ".",
+                        "Write the number of one, or leave it empty; nothing was changed."));
+        if (named.document().dropped() || named.current().stage().stageClass() == StageClass.WITHDRAWN) {
+            throw Refused.because(
+                    "successor.gone",
+                    named.document().number() + " is not to be worked from itself.",
+                    "Name one that is in force or becomes so; nothing was changed.");
+        }
+        return named;
+    }
+
+    /** Within the transaction of the move: only what is out of force has a successor. */
+    void keep(Actor actor, Seen withdrawn, Seen successor) {
+        Optional<Seen> now = Optional.of(sight.locked(actor, withdrawn.spine().id()));
+        boolean out = now.filter(s -> s.current().stage().stageClass() == StageClass.WITHDRAWN)
+                .isPresent();
+        if (out) {
+            store.keep(withdrawn.spine().id(), successor.spine().id(), actor.person(), clock.instant());
+        }
+    }
+}
