@@ -75,7 +75,8 @@ class OutOfForceTest {
         review.release(item);
         makePages();
         for (String login : List.of("rafael", "hedda")) {
-            assertThat(page(login, address)).contains("margin-mark", ">Replaced by B<");
+            assertThat(page(login, address))
+                    .contains("margin-mark", ">Replaced by B<", "Fetch the PDF of version " + a + ", marked");
             assertThat(page(login, "/documents/" + item)).doesNotContain("margin-mark");
             assertThat(page(login, "/documents/" + item + "/versions/" + a + "/drawn"))
                     .contains(">Replaced by B<");

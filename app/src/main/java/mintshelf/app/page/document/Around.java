@@ -1,5 +1,6 @@
 package mintshelf.app.page.document;
 
+import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
@@ -38,6 +39,8 @@ class Around {
     void fillPage(Actor actor, Seen seen, VersionRow shown, Model model) {
         long id = seen.spine().id();
         fillMargin(actor, seen, shown, model);
+        model.addAttribute(
+                "formerly", model.getAttribute("outOf") == null ? List.of() : margin.made(actor, seen, shown));
         ReadWhereUsed.Used around = used.of(actor, id, false);
         ReadStructure.Structure own = structure.firstLevel(actor, id);
         Optional<Seen> shows = own.rows().isEmpty() ? around.shows() : Optional.empty();

@@ -72,8 +72,10 @@ public class DocumentPanels {
         model.addAttribute("shown", shown);
         model.addAttribute("face", face);
         model.addAttribute("isModel", ReadModel.format(shown).isPresent());
-        if (face.equals("look"))
+        if (face.equals("look")) {
             model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), shown.content()));
+            around.fillMargin(actor, view.seen(), shown, model);
+        }
         if (face.equals("changed")) {
             Optional<VersionRow> before = compare.before(id, shown)
                     .filter(b -> view.versions().stream().anyMatch(v -> v.number() == b.number()));

@@ -8,6 +8,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
 import org.springframework.http.HttpHeaders;
@@ -32,11 +33,13 @@ public class ModelPage {
     private final ReadDocument read;
     private final ReadVersion readVersion;
     private final ReadModel models;
+    private final ReadMargin margin;
 
-    public ModelPage(ReadDocument read, ReadVersion readVersion, ReadModel models) {
+    public ModelPage(ReadDocument read, ReadVersion readVersion, ReadModel models, ReadMargin margin) {
         this.read = read;
         this.readVersion = readVersion;
         this.models = models;
+        this.margin = margin;
     }
 
     /** @param with another version of the document, to be shown over this one */
@@ -58,6 +61,7 @@ public class ModelPage {
         ReadDocument.View view = read.view(actor, id);
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
+        model.addAttribute("outOf", margin.of(actor, view.seen(), version).orElse(null));
         model.addAttribute("with", with.orElse(null));
         model.addAttribute("latest", latest != null);
         model.addAttribute(

@@ -4,7 +4,10 @@ import java.util.List;
 import java.util.Optional;
 import mintshelf.app.effect.SheetPdf;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.StoredContent;
@@ -12,6 +15,8 @@ import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.output.OutputStore;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.document.OutOfForce;
 import mintshelf.core.document.Revision;
 import org.springframework.stereotype.Service;
@@ -19,20 +24,31 @@ import org.springframework.stereotype.Service;
 /** What stands across the margin of sheets that are not in force any more, wherever they are opened. */
 @Service
 public class ReadMargin {
-    /** Larger pages are none that were made here. */
-    private static final long LARGEST = 200_000_000;
-
     private final RevisionStore revisions;
     private final SuccessorStore successors;
+    private final OutputStore outputs;
     private final Sight sight;
     private final Contents contents;
+    private final ReadingRoom room;
+    private final MayFetch may;
     private final SheetPdf pages;
 
-    ReadMargin(RevisionStore revisions, SuccessorStore successors, Sight sight, Contents contents, SheetPdf pages) {
+    ReadMargin(
+            RevisionStore revisions,
+            SuccessorStore successors,
+            OutputStore outputs,
+            Sight sight,
+            Contents contents,
+            ReadingRoom room,
+            MayFetch may,
+            SheetPdf pages) {
         this.revisions = revisions;
         this.successors = successors;
+        this.outputs = outputs;
         this.sight = sight;
         this.contents = contents;
+        this.room = room;
+        this.may = may;
         this.pages = pages;
     }
 
@@ -60,7 +76,21 @@ public class ReadMargin {
 
     /** A PDF that was made of a version, with its mark; nothing where it has none. */
     public Optional<byte[]> marked(Actor actor, Seen seen, VersionRow version, StoredContent pdf) {
-        return of(actor, seen, version).map(mark -> pages.marked(contents.bytes(pdf, LARGEST), mark.says()));
+        return of(actor, seen, version)
+                .map(mark -> room.within(() -> contents.whole(pdf).map(bytes -> pages.marked(bytes, mark.says())))
+                        .orElseThrow(() -> Refused.because(
+                                "pdf.large",
+                                "The PDF has " + Numbers.size(pdf.size()) + ", too much to be marked “" + mark.says()
+                                        + "”.",
+                                "Look at the sheet here, or fetch the file.")));
+    }
+
+    /** What the shelf made of a version when it was in force, for who may fetch it. */
+    public List<OutputStore.Output> made(Actor actor, Seen seen, VersionRow version) {
+        if (may.refusal(actor, seen, version).isPresent()) return List.of();
+        return outputs.of(version.id()).stream()
+                .filter(OutputStore.Output::isMade)
+                .toList();
     }
 
     private Revision revision(Seen seen, VersionRow version) {
