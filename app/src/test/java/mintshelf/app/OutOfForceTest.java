@@ -123,6 +123,21 @@ class OutOfForceTest {
         assertThat(server.document(other).released()).isPresent();
     }
 
+    /** Only what is withdrawn has something in its place, whatever a form sends along. */
+    @Test
+    void anotherMoveNamesNoSuccessor() {
+        long item = server.file("priya", shelf, "straight " + Server.key() + ".txt", "one", false);
+        long other = released("bystander");
+        Map<String, String> form =
+                Map.of("actKey", Server.key(), "expected", "1", "remark", "out", "successor", number(other));
+        assertThat(Web.as(server, "priya")
+                        .post("/documents/" + item + "/moves/release", form)
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(server.document(item).released()).isPresent();
+        assertThat(page("ines", "/documents/" + item + "/record")).doesNotContain("in its place");
+    }
+
     /** A reader learns no number that they may not see. */
     @Test
     void aSuccessorThatIsNotOutYetIsNamedToThoseWhoSeeItAlone() {

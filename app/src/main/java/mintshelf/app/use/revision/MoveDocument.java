@@ -16,9 +16,11 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Texts;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
@@ -36,6 +38,7 @@ public class MoveDocument {
     private final Bundles bundles;
     private final Arrivals arrivals;
     private final Telling telling;
+    private final HouseStore house;
     private final Successors successors;
     private final Acts acts;
     private final Clock clock;
@@ -46,6 +49,7 @@ public class MoveDocument {
             Bundles bundles,
             Arrivals arrivals,
             Telling telling,
+            HouseStore house,
             Successors successors,
             Acts acts,
             Clock clock) {
@@ -54,6 +58,7 @@ public class MoveDocument {
         this.bundles = bundles;
         this.arrivals = arrivals;
         this.telling = telling;
+        this.house = house;
         this.successors = successors;
         this.acts = acts;
         this.clock = clock;
@@ -94,16 +99,22 @@ public class MoveDocument {
                     all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
             if (!seen.all()) throw new NotThere();
             Sight.expectVersion(seen, expectedVersion);
-            Optional<Seen> successor =
-                    inItsPlace.isBlank() ? Optional.empty() : Optional.of(successors.named(actor, item, inItsPlace));
-            String why = successor.isEmpty()
-                    ? said
-                    : said + "; " + successor.get().document().number() + " in its place";
             // A reason is asked of who withdraws, whatever takes the place.
             By by = By.handSaying(said);
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.named(moveCode), by);
             Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
             Move move = plan.going().get(0).move().orElseThrow();
+            boolean withdraws = house.edition(seen.current().stage().edition())
+                            .stage(move.to())
+                            .stageClass()
+                    == StageClass.WITHDRAWN;
+            Optional<Seen> successor = withdraws && !inItsPlace.isBlank()
+                    ? Optional.of(successors.named(actor, item, inItsPlace))
+                    : Optional.empty();
+            String why = said
+                    + successor
+                            .map(s -> "; " + s.document().number() + " in its place")
+                            .orElse("");
             // Sending goes by its own page, which says who is asked; what a round decides its last signature makes.
             if (move.does(Effect.OPEN_ROUND) || move.isMadeByRound()) throw new NotThere();
             if (move.does(Effect.END_ROUND)) {

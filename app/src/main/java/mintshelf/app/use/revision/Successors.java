@@ -1,12 +1,10 @@
 package mintshelf.app.use.revision;
 
 import java.time.Clock;
-import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Component;
@@ -16,13 +14,11 @@ import org.springframework.stereotype.Component;
 class Successors {
     private final Numbered numbered;
     private final SuccessorStore store;
-    private final Sight sight;
     private final Clock clock;
 
-    Successors(Numbered numbered, SuccessorStore store, Sight sight, Clock clock) {
+    Successors(Numbered numbered, SuccessorStore store, Clock clock) {
         this.numbered = numbered;
         this.store = store;
-        this.sight = sight;
         this.clock = clock;
     }
 
@@ -42,13 +38,8 @@ class Successors {
         return named;
     }
 
-    /** Within the transaction of the move: only what is out of force has a successor. */
+    /** Within the transaction of the move. */
     void keep(Actor actor, Seen withdrawn, Seen successor) {
-        Optional<Seen> now = Optional.of(sight.locked(actor, withdrawn.spine().id()));
-        boolean out = now.filter(s -> s.current().stage().stageClass() == StageClass.WITHDRAWN)
-                .isPresent();
-        if (out) {
-            store.keep(withdrawn.spine().id(), successor.spine().id(), actor.person(), clock.instant());
-        }
+        store.keep(withdrawn.spine().id(), successor.spine().id(), actor.person(), clock.instant());
     }
 }
