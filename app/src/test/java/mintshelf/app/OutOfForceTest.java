@@ -81,6 +81,12 @@ class OutOfForceTest {
             assertThat(page(login, "/documents/" + item + "/versions/" + a + "/drawn"))
                     .contains(">Replaced by B<");
             assertThat(pdf(login, item, a)).contains("Replaced by B");
+            assertThat(page(login, "/documents/" + item + "/versions/" + releasedVersion(item) + "/compare?old=" + a))
+                    .containsOnlyOnce("Replaced by B");
+            assertThat(page(login, "/documents/" + item + "/versions/" + a + "/sheet"))
+                    .contains(">Replaced by B<");
+            assertThat(page(login, "/documents/" + item + "/versions/" + a + "/checks"))
+                    .contains(">Replaced by B<");
             assertThat(pdf(login, item, releasedVersion(item))).doesNotContain("Replaced");
         }
         long version = server.db()

@@ -1,6 +1,5 @@
 package mintshelf.app.sight;
 
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -75,25 +74,21 @@ public class FactNames {
     /**
      * The values of facts as people read them, by the facts' short names.
      *
-     * <p>One statement for all people that they name, and a look-up for each document that they name.
+     * <p>One statement for all people that they name, and two for all documents.
      */
     public Map<String, Shown> shown(Actor actor, List<FactDefinition> facts, Map<String, String> values) {
         Set<String> logins = new TreeSet<>();
-        List<String> named = new ArrayList<>();
+        Map<String, NumberKey> named = new HashMap<>();
         for (FactDefinition fact : facts) {
             String value = values.getOrDefault(fact.name(), "");
             if (value.isEmpty()) continue;
             if (fact.type() == FactType.PERSON) logins.add(value);
-            if (fact.type() == FactType.DOCUMENT) named.add(value);
+            if (fact.type() == FactType.DOCUMENT && NumberKey.of(value) instanceof Outcome.Granted<NumberKey> key) {
+                named.put(value, key.value());
+            }
         }
         Map<String, String> names = logins.isEmpty() ? Map.of() : people.namesOf(logins);
-        Map<String, Long> items = new HashMap<>();
-        for (String number : named) {
-            if (!(NumberKey.of(number) instanceof Outcome.Granted<NumberKey> key)) continue;
-            sight.of(actor, numbers.items(key.value())).keySet().stream()
-                    .findFirst()
-                    .ifPresent(item -> items.put(number, item));
-        }
+        Map<String, Long> items = items(actor, named);
         Map<String, Shown> shown = new HashMap<>();
         for (FactDefinition fact : facts) {
             String value = values.getOrDefault(fact.name(), "");
@@ -104,5 +99,19 @@ public class FactNames {
             shown.put(fact.name(), new Shown(measured ? text + " " + fact.unit() : text, item));
         }
         return shown;
+    }
+
+    /** The first document of each number that an actor sees, by the number as it is written. */
+    private Map<String, Long> items(Actor actor, Map<String, NumberKey> named) {
+        if (named.isEmpty()) return Map.of();
+        Map<String, List<Long>> all = numbers.items(named.values());
+        Map<Long, Seen> seen =
+                sight.of(actor, all.values().stream().flatMap(List::stream).toList());
+        Map<String, Long> items = new HashMap<>();
+        named.forEach((number, key) -> all.getOrDefault(key.key(), List.of()).stream()
+                .filter(seen::containsKey)
+                .findFirst()
+                .ifPresent(item -> items.put(number, item)));
+        return items;
     }
 }

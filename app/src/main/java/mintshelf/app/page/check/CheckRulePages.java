@@ -9,8 +9,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.page.Beside;
 import mintshelf.app.store.house.CheckRuleStore.Edition;
 import mintshelf.app.use.check.KeepCheckRules;
 import mintshelf.app.use.check.WaiveFindings;
@@ -47,15 +47,7 @@ public class CheckRulePages {
     @GetMapping("/check-rules/{kind}")
     String edit(Actor actor, @PathVariable String kind, @RequestParam Optional<Integer> beside, Model model) {
         List<Edition> editions = keep.editions(actor, kind);
-        model.addAttribute("editions", editions.stream().map(Edition::note).toList());
-        beside.ifPresent(number -> {
-            Edition other = editions.stream()
-                    .filter(e -> e.edition() == number)
-                    .findFirst()
-                    .orElseThrow(NotThere::new);
-            model.addAttribute("beside", other.note());
-            model.addAttribute("differences", keep.between(other, editions.get(0)));
-        });
+        Beside.fill(model, editions, Edition::note, keep::between, beside);
         KeepCheckRules.KindRules rules = keep.of(actor, kind);
         CheckRules now = rules.edition().rules();
         model.addAttribute("kind", rules.kind());

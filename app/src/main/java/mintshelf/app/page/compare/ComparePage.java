@@ -8,6 +8,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
+import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.search.Search;
 import org.springframework.stereotype.Controller;
@@ -23,8 +24,10 @@ class ComparePage {
     private final ReadVersion readVersion;
     private final CompareSheets compare;
     private final Search search;
+    private final ReadMargin margin;
 
-    ComparePage(ReadDocument read, ReadVersion readVersion, CompareSheets compare, Search search) {
+    ComparePage(ReadDocument read, ReadVersion readVersion, CompareSheets compare, Search search, ReadMargin margin) {
+        this.margin = margin;
         this.search = search;
         this.read = read;
         this.readVersion = readVersion;
@@ -32,7 +35,7 @@ class ComparePage {
     }
 
     /** One of the two sides. */
-    public record Side(Seen seen, VersionRow version) {}
+    public record Side(Seen seen, VersionRow version, Optional<ReadMargin.Mark> outOf) {}
 
     /**
      * Compares a version with another one, of the same document or of {@code with}; without {@code old} with what a reviewer would
@@ -60,13 +63,17 @@ class ComparePage {
                         .orElse(number));
         VersionRow past = readVersion.version(actor, other, wanted);
         Optional<Compared> compared = compare.draw(past.content(), now.content());
-        model.addAttribute("now", new Side(view.seen(), now));
-        model.addAttribute("old", new Side(before.seen(), past));
+        model.addAttribute("now", side(actor, view.seen(), now));
+        model.addAttribute("old", side(actor, before.seen(), past));
         model.addAttribute("versions", view.versions());
         model.addAttribute("oldVersions", before.versions());
         model.addAttribute("compared", compared.orElse(null));
         model.addAttribute("same", now.content().hash().equals(past.content().hash()));
         return "compare/page";
+    }
+
+    private Side side(Actor actor, Seen seen, VersionRow version) {
+        return new Side(seen, version, margin.of(actor, seen, version));
     }
 
     /** Compares with another document, found by its number. */

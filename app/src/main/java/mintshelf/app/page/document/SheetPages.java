@@ -86,6 +86,7 @@ public class SheetPages {
                 "waiverRefusal",
                 latest ? waive.refusal(actor, view.seen().document()).orElse(null) : FORMER);
         model.addAttribute("svg", sheets.marked(version.content(), bare).orElse(""));
+        around.fillMargin(actor, view.seen(), version, model);
         return "document/checks";
     }
 

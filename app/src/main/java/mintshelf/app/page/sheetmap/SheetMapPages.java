@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.Beside;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
 import mintshelf.app.store.house.SheetMapStore.Edition;
@@ -75,15 +76,7 @@ public class SheetMapPages {
                     + keep.map(actor, id).edition();
         }
         model.addAttribute("mapId", id);
-        model.addAttribute("editions", editions.stream().map(Edition::note).toList());
-        beside.ifPresent(number -> {
-            Edition other = editions.stream()
-                    .filter(e -> e.edition() == number)
-                    .findFirst()
-                    .orElseThrow(NotThere::new);
-            model.addAttribute("beside", other.note());
-            model.addAttribute("differences", KeepSheetMaps.between(other, edition));
-        });
+        Beside.fill(model, editions, Edition::note, KeepSheetMaps::between, beside);
         form(model, edition.map(), edition.inUse(), Optional.of(edition));
         model.addAttribute("on", on);
         if (!on.isBlank()) {

@@ -7,6 +7,7 @@ import static mintshelf.database.schema.Tables.NUMBER_SERIES;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.store.Times;
@@ -144,6 +145,19 @@ public class NumberStore {
                 .from(NUMBER_CLAIM)
                 .where(NUMBER_CLAIM.NUMBER_KEY.eq(number.key()), NUMBER_CLAIM.ITEM.isNotNull())
                 .fetch(NUMBER_CLAIM.ITEM);
+    }
+
+    /** As {@link #items(NumberKey)}, of several by their keys; one statement. */
+    public Map<String, List<Long>> items(Collection<NumberKey> all) {
+        if (all.isEmpty()) return Map.of();
+        return db.selectDistinct(NUMBER_CLAIM.NUMBER_KEY, NUMBER_CLAIM.ITEM)
+                .from(NUMBER_CLAIM)
+                .where(
+                        NUMBER_CLAIM.NUMBER_KEY.in(
+                                all.stream().map(NumberKey::key).toList()),
+                        NUMBER_CLAIM.ITEM.isNotNull())
+                .orderBy(NUMBER_CLAIM.ITEM)
+                .fetchGroups(NUMBER_CLAIM.NUMBER_KEY, NUMBER_CLAIM.ITEM);
     }
 
     public Optional<Long> item(Aspect aspect, NumberKey number) {

@@ -84,6 +84,11 @@ public class HouseStore {
         return db.selectFrom(KIND).where(KIND.CODE.eq(code)).fetchSingle(HouseStore::kind);
     }
 
+    /** The kind of a code that somebody wrote. */
+    public Optional<Kind> kindCalled(String code) {
+        return db.selectFrom(KIND).where(KIND.CODE.eq(code)).fetchOptional(HouseStore::kind);
+    }
+
     private static Kind kind(Record row) {
         return new Kind(
                 row.get(KIND.ID),

@@ -74,11 +74,7 @@ public class FillFacts implements SetAct {
     }
 
     private long kind(String code) {
-        return house.kinds().stream()
-                .filter(k -> k.code().equals(code))
-                .findFirst()
-                .orElseThrow(NotThere::new)
-                .id();
+        return house.kindCalled(code).orElseThrow(NotThere::new).id();
     }
 
     private FactDefinition fact(Wish wish) {

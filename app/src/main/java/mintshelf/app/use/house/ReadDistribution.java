@@ -6,6 +6,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.sight.Grants;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.person.PersonStore.Person;
 import mintshelf.app.store.shelf.ShelfStore;
@@ -62,11 +63,7 @@ public class ReadDistribution {
     }
 
     private List<Place> places(Sentence sentence) {
-        long kind = house.kinds().stream()
-                .filter(k -> k.code().equals(sentence.kind()))
-                .findFirst()
-                .map(k -> k.id())
-                .orElse(0L);
+        long kind = house.kindCalled(sentence.kind()).map(Kind::id).orElse(0L);
         return shelves.shelves().stream()
                 .filter(s -> sentence.shelf().isEmpty() || sentence.shelf().equals(Long.toString(s.id())))
                 .map(s -> new Place(s.id(), List.of(), kind, s.library()))

@@ -62,10 +62,7 @@ public class TryDocument {
     private Tried of(Actor actor, Seen seen, Actor who) {
         Document document = seen.document();
         Revision revision = seen.current();
-        Kind kind = house.kinds().stream()
-                .filter(k -> k.id() == document.place().kind())
-                .findFirst()
-                .orElseThrow();
+        Kind kind = house.kind(document.place().kind());
         Route route = house.edition(revision.stage().edition());
         return new Tried(
                 document.fileName(),

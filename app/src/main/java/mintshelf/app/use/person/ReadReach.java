@@ -74,11 +74,7 @@ public class ReadReach {
     /** Who has which role where, of the grants that reach documents of a kind: "Drawing office is Designer, everywhere". For data managers. */
     public List<String> ofKind(Actor actor, String kind) {
         HouseRules.ask(actor);
-        long id = house.kinds().stream()
-                .filter(k -> k.code().equals(kind))
-                .findFirst()
-                .orElseThrow(NotThere::new)
-                .id();
+        long id = house.kindCalled(kind).orElseThrow(NotThere::new).id();
         return all.allGrants().stream()
                 .filter(g -> g.scope().kind().isEmpty() || g.scope().kind().getAsLong() == id)
                 .map(g -> g.to() + " is " + g.role().name() + ", " + g.where())
