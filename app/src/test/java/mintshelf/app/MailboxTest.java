@@ -17,6 +17,7 @@ import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.mail.ReadBounces;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** What comes back is read from a mailbox, told once, and stands in the trail of what it asked. */
@@ -82,18 +83,29 @@ class MailboxTest {
                 "");
     }
 
+    /** Documents of other houses in this process have the same numbers, and their mails lie in the same server. */
+    @BeforeEach
+    void noMailsOfOthers() throws Exception {
+        Server.mail().purgeEmailFromAllMailboxes();
+    }
+
+    /** The identification of a mail that told of a document. */
+    private static String mailed(long item) {
+        String number = server.document(item).number();
+        return Arrays.stream(Server.mail().getReceivedMessages())
+                .filter(m -> subject(m).contains(number))
+                .map(MailboxTest::id)
+                .findFirst()
+                .orElseThrow();
+    }
+
     @Test
     void aMailThatComesBackStandsInTheTrailAndIsToldOnce() throws Exception {
         Review review = new Review(server);
         long item = review.drawing(server.shelf(), "lost.dxf");
         long round = review.send("priya", item);
         server.post();
-        String number = server.document(item).number();
-        String id = Arrays.stream(Server.mail().getReceivedMessages())
-                .filter(m -> subject(m).contains(number))
-                .map(MailboxTest::id)
-                .findFirst()
-                .orElseThrow();
+        String id = mailed(item);
         ReadBounces reads = server.bean(ReadBounces.class);
         arrives("From: x@x.example\r\nTo: back@ebbcote.example\r\nSubject: I am away\r\n\r\nBack on Monday. " + id);
         assertThat(reads.run()).as("a holiday answer").isZero();
@@ -136,12 +148,7 @@ class MailboxTest {
         long item = review.drawing(server.shelf(), "waits.dxf");
         review.send("priya", item);
         server.post();
-        String number = server.document(item).number();
-        String id = Arrays.stream(Server.mail().getReceivedMessages())
-                .filter(m -> subject(m).contains(number))
-                .map(MailboxTest::id)
-                .findFirst()
-                .orElseThrow();
+        String id = mailed(item);
         box.getUserManager().deleteUser(box.getUserManager().getUser("back"));
         try {
             assertThat(server.bean(ReadBounces.class).run())

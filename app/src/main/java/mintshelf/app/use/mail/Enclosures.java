@@ -10,7 +10,8 @@ import mintshelf.app.sight.Contents;
 import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
@@ -22,7 +23,6 @@ import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
 import mintshelf.core.house.DistributionRule.Way;
-import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Component;
 
 /**
@@ -36,7 +36,7 @@ class Enclosures {
 
     private static final String PDF = "PDF";
 
-    private final RevisionStore revisions;
+    private final SpineStore spines;
     private final VersionStore versions;
     private final OutputStore outputs;
     private final Contents contents;
@@ -45,14 +45,14 @@ class Enclosures {
     private final Clock clock;
 
     Enclosures(
-            RevisionStore revisions,
+            SpineStore spines,
             VersionStore versions,
             OutputStore outputs,
             Contents contents,
             MayFetch may,
             Settings settings,
             Clock clock) {
-        this.revisions = revisions;
+        this.spines = spines;
         this.versions = versions;
         this.outputs = outputs;
         this.contents = contents;
@@ -61,8 +61,8 @@ class Enclosures {
         this.clock = clock;
     }
 
-    /** A file of a letter; of a document, for the trail. */
-    record Enclosure(long item, int version, String name, ContentKind kind, byte[] bytes) {}
+    /** A file of a letter, of a document. Its bytes are read when the mail goes: of forty letters together few files go. */
+    record Enclosure(long item, String name, StoredContent content) {}
 
     /** What goes with a letter, and what is said of it; both empty where nothing was to go. */
     record Enclosed(Optional<Enclosure> file, String says) {
@@ -77,7 +77,8 @@ class Enclosures {
     boolean waits(Delivery delivery) {
         if (delivery.way() != Way.PDF || delivery.item().isEmpty()) return false;
         if (delivery.at().isBefore(clock.instant().minus(PATIENCE))) return false;
-        return inForce(delivery.item().get())
+        return spines.spine(delivery.item().get())
+                .flatMap(this::inForce)
                 .filter(v ->
                         outputs.of(v.id()).stream().anyMatch(o -> o.format().equals(PDF) && o.isWaiting()))
                 .isPresent();
@@ -86,7 +87,7 @@ class Enclosures {
     Enclosed of(Delivery delivery, Actor actor, Seen seen) {
         if (!delivery.way().sends()) return Enclosed.NOTHING;
         Document document = seen.document();
-        Optional<VersionRow> version = inForce(document.id());
+        Optional<VersionRow> version = inForce(seen.spine());
         if (document.released().isEmpty() || version.isEmpty()) {
             return Enclosed.only("Nothing of it is in force any more, so no file comes with this.");
         }
@@ -104,15 +105,8 @@ class Enclosures {
             return Enclosed.only(name + " has " + Numbers.size(size) + ", too much for a mail ("
                     + Numbers.size(settings.largestMail()) + "): fetch it there.");
         }
-        ContentKind kind = page ? ContentKind.PDF : content.get().kind();
-        byte[] bytes = contents.bytes(content.get(), settings.largestMail());
         return new Enclosed(
-                Optional.of(new Enclosure(
-                        document.id(),
-                        version.get().number(),
-                        name.replaceAll("[\\\\/:\\p{Cntrl}]", "-"),
-                        kind,
-                        bytes)),
+                Optional.of(new Enclosure(document.id(), name.replaceAll("[\\\\/:\\p{Cntrl}]", "-"), content.get())),
                 "With it: " + name + " (" + Numbers.size(size) + ").");
     }
 
@@ -132,11 +126,11 @@ class Enclosures {
     }
 
     /** The version with which the revision in force was released. */
-    private Optional<VersionRow> inForce(long item) {
-        return revisions.revisions(item).stream()
-                .filter(r -> r.revision().stage().stageClass() == StageClass.RELEASED)
-                .flatMap(r -> r.releasedVersion().stream())
-                .findFirst()
-                .flatMap(number -> versions.version(item, number));
+    private Optional<VersionRow> inForce(Spine spine) {
+        return spine.releasedVersion().flatMap(number -> versions.version(spine.id(), number));
+    }
+
+    byte[] bytes(Enclosure file) {
+        return contents.bytes(file.content(), settings.largestMail());
     }
 }

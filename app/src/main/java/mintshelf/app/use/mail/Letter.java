@@ -143,11 +143,11 @@ record Letter(
             for (Enclosure file : p.files()) {
                 // A revision may be told of twice; its file goes once.
                 if (files.stream().anyMatch(f -> f.name().equals(file.name()))) continue;
-                if (size + file.bytes().length > largest) {
+                if (size + file.content().size() > largest) {
                     said.add(file.name() + " did not go into this mail with the others: fetch it there.");
                     continue;
                 }
-                size += file.bytes().length;
+                size += file.content().size();
                 files.add(file);
                 said.addAll(p.ofFiles());
             }

@@ -17,6 +17,7 @@ import mintshelf.app.store.outbox.OutboxStore;
 import mintshelf.app.store.outbox.OutboxStore.Delivery;
 import mintshelf.app.store.person.GrantStore;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.use.mail.Enclosures.Enclosure;
 import mintshelf.core.signoff.Ask;
 import org.springframework.stereotype.Component;
 
@@ -99,6 +100,10 @@ class Letters {
 
     Optional<byte[]> picture(StoredContent content) {
         return sheets.picture(content);
+    }
+
+    byte[] bytes(Enclosure file) {
+        return enclosures.bytes(file);
     }
 
     /** Whether what is to go with it is being made. */

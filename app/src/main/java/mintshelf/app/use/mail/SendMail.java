@@ -177,8 +177,8 @@ public class SendMail {
         for (Enclosure file : letter.files()) {
             helper.addAttachment(
                     file.name(),
-                    new ByteArrayResource(file.bytes()),
-                    file.kind().mediaType());
+                    new ByteArrayResource(letters.bytes(file)),
+                    file.content().kind().mediaType());
         }
         message.setHeader("Auto-Submitted", "auto-generated"); // RFC 3834: no holiday answers come back
         return message;

@@ -7,8 +7,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import javax.xml.parsers.DocumentBuilderFactory;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.use.mail.Enclosures.Enclosed;
 import mintshelf.app.use.mail.Enclosures.Enclosure;
+import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ContentKind;
 import org.junit.jupiter.api.Test;
 import org.w3c.dom.Document;
@@ -95,8 +97,10 @@ class LetterTest {
     }
 
     private static Letter of(String name, int size, String says) {
-        Optional<Enclosure> file =
-                size < 0 ? Optional.empty() : Optional.of(new Enclosure(7, 3, name, ContentKind.PDF, new byte[size]));
+        Optional<Enclosure> file = size < 0
+                ? Optional.empty()
+                : Optional.of(new Enclosure(
+                        7, name, new StoredContent(1, ContentHash.compute(new byte[0]), size, ContentKind.PDF)));
         return letter("Released " + name, "y", "", List.of()).with(new Enclosed(file, says));
     }
 
