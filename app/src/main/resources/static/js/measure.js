@@ -118,5 +118,5 @@ export function measure(element, view) {
     for (let i = 1; i < points.length; i++) parts.push(["line", { x1: points[i - 1].x, y1: points[i - 1].y, x2: points[i].x, y2: points[i].y }]);
     ruler.replaceChildren(...parts.map(([name, attributes, text]) => svg(name, attributes, text)));
   }
-  return { tap, draw };
+  return { tap, draw, off: () => { if (on) turn(false); } };
 }

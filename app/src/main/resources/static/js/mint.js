@@ -25,7 +25,8 @@ window.addEventListener("pageshow", () => document.querySelectorAll("[data-sent]
 document.addEventListener("click", (event) => {
   const needs = event.target.closest("[data-needs]");
   const field = needs?.form.elements[needs.dataset.needs];
-  if (field && !field.value.trim()) {
+  // Remarks that are cited are words, too.
+  if (field && !field.value.trim() && !needs.form.querySelector("[name=cite]:checked")) {
     event.preventDefault();
     field.setCustomValidity(`“${needs.textContent.trim()}” needs a remark.`);
     field.reportValidity();

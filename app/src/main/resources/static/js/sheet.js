@@ -1,6 +1,7 @@
-// The sheet viewer: pan, zoom, layers, measuring.
+// The sheet viewer: pan, zoom, layers, measuring, remarks.
 import { stage } from "./stage.js";
 import { measure } from "./measure.js";
+import { redlines } from "./redline.js";
 
 export function begin(page) {
   const element = page.querySelector("[data-stage]");
@@ -8,9 +9,11 @@ export function begin(page) {
   if (!drawing) return;
   const scale = document.querySelector("[data-scale]");
   let ruler = null;
+  let marks = null;
   const view = stage(element, {
     onMove: () => { scale.textContent = `${view.percent()} %`; ruler?.draw(); },
-    onTap: (event) => ruler?.tap(event),
+    onTap: (event) => { if (!marks?.tap(event)) ruler?.tap(event); },
+    pen: { wants: () => marks?.wants(), down: (e) => marks.down(e), move: (e) => marks.move(e), up: (e, tapped) => marks.up(e, tapped), cancel: () => marks.cancel() },
   });
   const box = page.dataset.look;
   if (box) {
@@ -24,5 +27,6 @@ export function begin(page) {
     });
   }));
   ruler = measure(element, view);
+  if (page.querySelector("[data-remarks]")) marks = redlines(page, element, view, () => ruler?.off());
   element.focus();
 }

@@ -1,6 +1,7 @@
 // A drawing that can be moved and zoomed: a CSS transform while it moves, drawn sharp when it rests.
-export function stage(element, { onMove = () => {}, onTap = () => {} } = {}) {
-  const drawings = () => [...element.parentElement.querySelectorAll("[data-stage] > svg")];
+// With a pen (wants, down, move, up, cancel) one finger draws where the pen wants it; two always move the sheet.
+export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null } = {}) {
+  const drawings = () => [...element.parentElement.querySelectorAll("[data-stage] > svg.drawing")];
   const whole = element.querySelector("svg").viewBox.baseVal;
   const fit = { x: whole.x, y: whole.y, w: whole.width, h: whole.height };
   let drawn = { ...fit };
@@ -69,11 +70,15 @@ export function stage(element, { onMove = () => {}, onTap = () => {} } = {}) {
     zoom(Math.exp(-event.deltaY * 0.0016), event.clientX, event.clientY);
   }, { passive: false });
 
+  // A sheet whose texts were selected by a drag would be taken along by the next one, as a picture.
+  element.addEventListener("dragstart", (event) => event.preventDefault());
   const fingers = new Map();
   let travelled = 0;
+  let drawing = null;
   element.addEventListener("pointerdown", (event) => {
     if (event.target.closest("[data-handle]")) return;
     element.setPointerCapture(event.pointerId);
+    if (drawing !== null) { pen.cancel(); drawing = null; } else if (fingers.size === 0 && event.button === 0 && pen?.wants()) { drawing = event.pointerId; pen.down(event); }
     fingers.set(event.pointerId, { x: event.clientX, y: event.clientY });
     if (fingers.size === 1) travelled = 0;
   });
@@ -82,7 +87,9 @@ export function stage(element, { onMove = () => {}, onTap = () => {} } = {}) {
     if (!before) return;
     const now = { x: event.clientX, y: event.clientY };
     travelled += Math.hypot(now.x - before.x, now.y - before.y);
-    if (fingers.size === 2) {
+    if (drawing === event.pointerId) {
+      pen.move(event);
+    } else if (fingers.size === 2) {
       const other = [...fingers.entries()].find(([id]) => id !== event.pointerId)[1];
       const grown = Math.hypot(now.x - other.x, now.y - other.y) / Math.max(1, Math.hypot(before.x - other.x, before.y - other.y));
       zoom(grown, (now.x + other.x) / 2, (now.y + other.y) / 2);
@@ -97,9 +104,13 @@ export function stage(element, { onMove = () => {}, onTap = () => {} } = {}) {
   element.addEventListener("pointerup", (event) => {
     const tapped = fingers.size === 1 && travelled < 5;
     fingers.delete(event.pointerId);
+    if (drawing === event.pointerId) { drawing = null; pen.up(event, tapped); return; }
     if (tapped) onTap(event);
   });
-  element.addEventListener("pointercancel", (event) => fingers.delete(event.pointerId));
+  element.addEventListener("pointercancel", (event) => {
+    fingers.delete(event.pointerId);
+    if (drawing === event.pointerId) { drawing = null; pen.cancel(); }
+  });
 
   const act = (what) => {
     if (what === "fit") { view = { ...fit }; soon(); } else zoom(what === "in" ? 1.4 : 1 / 1.4, ...middle());
@@ -119,5 +130,7 @@ export function stage(element, { onMove = () => {}, onTap = () => {} } = {}) {
   });
   new ResizeObserver(() => soon()).observe(element);
   soon();
-  return { at, from, lookAt, fit, percent: () => Math.round((fit.w / view.w) * 100) };
+  /** Shows exactly a box that was seen before. */
+  const restore = (box) => { view = { ...box }; soon(); };
+  return { at, from, lookAt, fit, seen: () => ({ ...view }), restore, again: soon, percent: () => Math.round((fit.w / view.w) * 100) };
 }

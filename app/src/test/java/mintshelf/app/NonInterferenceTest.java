@@ -26,6 +26,7 @@ import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.output.MakeOutputs;
+import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.search.ReadWords;
 import mintshelf.app.use.shelf.ReadShelf;
@@ -162,6 +163,14 @@ class NonInterferenceTest {
         long round = review.send("priya", items.get(1));
         review.answer("hedda", round, Decision.RETURNED, "zebra remark");
         review.sign("hedda", review.send("priya", items.get(2)));
+        // On sheets of old and of what is under way, with a thread.
+        for (long item : items.subList(0, 3)) {
+            for (int version : List.of(1, server.document(item).head().number())) {
+                String made = RedlineTest.noted(server, "hedda", item, version, "zebra mark");
+                long id = Long.parseLong(made.substring(made.lastIndexOf('/') + 1));
+                server.bean(TalkOfRemarks.class).reply(server.actor("priya"), item, id, Server.key(), "zebra reply");
+            }
+        }
         long order = Long.parseLong(server.bean(AskForChange.class)
                 .ask(
                         server.actor("priya"),
@@ -290,7 +299,8 @@ class NonInterferenceTest {
         return all;
     }
 
-    private static String masked(String body) {
+    /** A page without what is drawn anew for each answer. */
+    static String masked(String body) {
         return body.replaceAll("[A-Za-z0-9_-]{90,}", "") // form tokens; hashes are shorter
                 .replaceAll("(name=\"(?:csrf|_csrf|actKey)\"\\s+(?:content|value)=\")[^\"]*", "$1")
                 .replaceAll("\\s*<span\\s+class=\"(?:flag|quiet)\">· being revised</span>", "")

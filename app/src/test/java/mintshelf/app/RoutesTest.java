@@ -33,6 +33,7 @@ class RoutesTest {
     private final long revised = server.released(shelf, "route revised.txt");
     private final long drawn =
             server.file("priya", shelf, "drawing", "route drawn.dxf", Review.sheet(Server.key()), false);
+    private final String remark = RedlineTest.noted(server, "hedda", drawn, 1, "here");
     private final long modelled =
             server.file("priya", shelf, "part-model", "route.stp", StructureTest.assembly(Server.key()), false);
     private final long stray;
@@ -73,6 +74,7 @@ class RoutesTest {
     /** Pattern → address → expected statuses for: nobody signed in, no grant, reader, checker, designer, data manager. */
     private Map<String, Map<String, String>> table() {
         long p = server.actor("priya").person();
+        String on = "/documents/" + drawn;
         Map<String, Map<String, String>> t = new LinkedHashMap<>();
         row(t, "/", "/", "302 302 302 302 302 302");
         row(t, "/sign-in", "/sign-in", "200 200 200 200 200 200");
@@ -205,6 +207,11 @@ class RoutesTest {
                 "/documents/{id}/versions/{number}/sheet",
                 "/documents/" + revised + "/versions/2/sheet",
                 "302 404 404 404 404 404");
+        row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/1/remarks", "302 404 404 200 200 200");
+        row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/9/remarks", "302 404 404 404 404 404");
+        row(t, "/documents/{id}/remarks/{remark}", remark, "302 404 404 302 302 302");
+        row(t, "/documents/{id}/remarks/{remark}/thread", remark + "/thread", "302 404 404 200 200 200");
+        row(t, "/documents/{id}/remarks/{remark}/thread", on + "/remarks/999999/thread", "302 404 404 404 404 404");
         row(
                 t,
                 "/documents/{id}/versions/{number}/reinstate",
@@ -366,6 +373,7 @@ class RoutesTest {
                     .replace("{seq}", "1")
                     .replace("{ask}", "1")
                     .replace("{name}", "none")
+                    .replace("{remark}", remark.substring(remark.lastIndexOf('/') + 1))
                     .replace(
                             "{id}",
                             pattern.startsWith("/shelves")

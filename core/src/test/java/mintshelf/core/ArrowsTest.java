@@ -53,6 +53,7 @@ class ArrowsTest {
             Map.entry("change", Set.of("base", "document", "revision", "access", "drawing")),
             Map.entry("stamp", Set.of("base", "drawing", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
+            Map.entry("redline", Set.of("base", "access", "drawing", "drawing.compare", "drawing.svg")),
             Map.entry("model.step", Set.of("base", "fact")),
             Map.entry("model.picture", Set.of("base", "drawing", "model.step")),
             Map.entry("desk", Set.of("base")),

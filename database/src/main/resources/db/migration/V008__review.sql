@@ -137,3 +137,53 @@ create table if not exists waiver (
   constraint waiver_of_revision foreign key (revision) references revision (id),
   constraint waiver_person foreign key (person) references person (id)
 );
+
+-- A mark over a version of a document, with what is said of it. Its number is its document's own, by zone.
+create table if not exists remark (
+  id bigint not null auto_increment primary key,
+  item bigint not null,
+  version bigint not null,
+  layout varchar(255) not null,
+  zone varchar(4) character set ascii collate ascii_bin not null,
+  seq int not null,
+  kind varchar(10) character set ascii collate ascii_bin not null,
+  state varchar(10) character set ascii collate ascii_bin not null,
+  line varchar(90) not null,
+  description varchar(2000) not null,
+  tool varchar(12) character set ascii collate ascii_bin not null,
+  mark mediumtext not null check (json_valid(mark)),
+  author bigint not null,
+  round bigint null,
+  at datetime(6) not null,
+  constraint remark_number unique (item, zone, seq),
+  key remark_item_state (item, state, kind),
+  key remark_author (author, state),
+  constraint remark_kind check (kind in ('CHANGE','QUESTION','NOTE')),
+  constraint remark_state check (state in ('OPEN','ANSWERED','DONE','DECLINED','WITHDRAWN')),
+  constraint remark_item foreign key (item) references item (id),
+  constraint remark_version foreign key (version) references version (id),
+  constraint remark_author_person foreign key (author) references person (id),
+  constraint remark_round foreign key (round) references round (id)
+);
+
+-- The thread of a remark: words, and what it was set to with them.
+create table if not exists remark_reply (
+  id bigint not null auto_increment primary key,
+  remark bigint not null,
+  person bigint not null,
+  at datetime(6) not null,
+  says varchar(2000) not null,
+  state varchar(10) character set ascii collate ascii_bin null,
+  constraint remark_reply_state check (state is null or state in ('OPEN','ANSWERED','DONE','DECLINED','WITHDRAWN')),
+  constraint remark_reply_says_something check (says <> '' or state is not null),
+  constraint remark_reply_remark foreign key (remark) references remark (id),
+  constraint remark_reply_person foreign key (person) references person (id)
+);
+
+-- The look in which somebody draws, where they chose one.
+create table if not exists remark_look (
+  person bigint not null primary key,
+  colour varchar(10) character set ascii collate ascii_bin not null,
+  letters decimal(4,1) not null,
+  constraint remark_look_person foreign key (person) references person (id)
+);

@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import mintshelf.core.redline.Remark;
+import mintshelf.core.redline.Tool;
 import mintshelf.core.signoff.Decision;
 import mintshelf.demo.Parts.Part;
 import mintshelf.demo.sheet.Sheets;
@@ -90,6 +92,18 @@ final class Changes extends Chapter {
                 false);
         hands.release(monthsAgo(8, 50), "oluwaseun", gland);
         hands.start(daysAgo(5, 10, 2), "priya", gland, "glands are M6 now: holes 6.6", true);
+        long clears = hands.remark(
+                daysAgo(5, 11, 5),
+                "hedda",
+                gland,
+                8,
+                Tool.CLOUD,
+                Remark.Kind.QUESTION,
+                "Does the M6 gland clear?",
+                78,
+                211,
+                94,
+                227);
         hands.checkIn(
                 daysAgo(5, 15, 30),
                 "priya",
@@ -109,6 +123,7 @@ final class Changes extends Chapter {
                                 "2026-11-21"),
                 "note corrected",
                 false);
+        hands.settle(daysAgo(3, 11, 30), "priya", gland, clears, Remark.State.DONE, "It does with 6.6.");
         say();
     }
 
@@ -188,12 +203,51 @@ final class Changes extends Chapter {
     private void reviews() {
         long gland = hands.send(
                 daysAgo(3, 11, 40), "priya", "Glands are M6 now, holes follow. Note corrected.", doc("3030"));
+        long leader = hands.remark(
+                daysAgo(1, 15, 2),
+                "hedda",
+                doc("3030"),
+                10,
+                Tool.ARROW_NOTE,
+                Remark.Kind.NOTE,
+                "End the leader nearer to the hole",
+                217,
+                220,
+                240,
+                196);
+        hands.reply(daysAgo(1, 16, 20), "priya", doc("3030"), leader, "With the next revision.");
+        hands.remark(
+                daysAgo(1, 15, 6),
+                "hedda",
+                doc("3030"),
+                10,
+                Tool.SIZE,
+                Remark.Kind.QUESTION,
+                "Enough for the cover's rim?",
+                217.1,
+                218.7,
+                230,
+                218.7,
+                224,
+                246);
         hands.answer(
                 daysAgo(1, 15, 10),
                 "hedda",
                 gland,
                 Decision.REMARKED,
                 "Pattern agrees with the housing. The leader of 4x 6.6 could end nearer to its hole; not worth a version.");
+        hands.remark(
+                daysAgo(0, 8, 50),
+                "marit",
+                doc("3030"),
+                10,
+                Tool.HIGHLIGHT,
+                Remark.Kind.QUESTION,
+                "After which standard?",
+                31,
+                49,
+                88,
+                54);
         hands.send(
                 daysAgo(7, 14, 5), "priya", "First release of the cradle, for the order of the panels.", doc("4040"));
         hands.start(daysAgo(4, 9, 5), "tomasz", doc("2040"), "groove for the circlip 1.1 wide", true);

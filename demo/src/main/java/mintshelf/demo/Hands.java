@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
@@ -25,6 +26,8 @@ import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.redline.MakeRemark;
+import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.round.ReadRounds;
@@ -32,6 +35,10 @@ import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.app.use.version.Reinstate;
+import mintshelf.core.drawing.Box;
+import mintshelf.core.redline.Point;
+import mintshelf.core.redline.Remark;
+import mintshelf.core.redline.Tool;
 import mintshelf.core.signoff.Decision;
 import org.springframework.beans.factory.BeanFactory;
 import org.springframework.stereotype.Component;
@@ -60,6 +67,8 @@ class Hands {
     private final MoveOrder orders;
     private final CarryOutOrder carryOut;
     private final ReadToday today;
+    private final MakeRemark marks;
+    private final TalkOfRemarks talk;
 
     Hands(StoryClock clock, BeanFactory beans) {
         this.clock = clock;
@@ -78,6 +87,8 @@ class Hands {
         this.send = beans.getBean(SendToReview.class);
         this.sign = beans.getBean(SignRound.class);
         this.rounds = beans.getBean(ReadRounds.class);
+        this.marks = beans.getBean(MakeRemark.class);
+        this.talk = beans.getBean(TalkOfRemarks.class);
         this.keepFacts = beans.getBean(KeepFacts.class);
         this.ask = beans.getBean(AskForChange.class);
         this.orders = beans.getBean(MoveOrder.class);
@@ -207,6 +218,37 @@ class Hands {
     }
 
     /** Sends documents to review and gives the round. */
+    /** Marks a version; points are x and y in turn, in millimetres of the sheet. */
+    long remark(
+            Instant at,
+            String login,
+            long item,
+            int version,
+            Tool tool,
+            Remark.Kind kind,
+            String line,
+            double... points) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        List<Point> stroke = new ArrayList<>();
+        for (int i = 0; i + 1 < points.length; i += 2) stroke.add(new Point(points[i], points[i + 1]));
+        MakeRemark.Draft draft =
+                new MakeRemark.Draft("", tool, List.of(stroke), "", kind, line, "", talk.look(actor), Box.EMPTY);
+        String to = marks.make(actor, item, version, key(), draft);
+        return Long.parseLong(to.substring(to.lastIndexOf('/') + 1));
+    }
+
+    /** Says something to a remark, and sets it. */
+    void settle(Instant at, String login, long item, long remark, Remark.State to, String says) {
+        clock.tell(at);
+        talk.set(actor(login), item, List.of(remark), key(), to, says);
+    }
+
+    void reply(Instant at, String login, long item, long remark, String says) {
+        clock.tell(at);
+        talk.reply(actor(login), item, remark, key(), says);
+    }
+
     long send(Instant at, String login, String note, Long... items) {
         clock.tell(at);
         String to = send.send(actor(login), List.of(items), key(), note, Map.of(), Map.of());

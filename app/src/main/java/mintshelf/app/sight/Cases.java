@@ -11,13 +11,13 @@ import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.store.change.OrderStore;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
@@ -52,7 +52,7 @@ public class Cases {
     private final RoundStore rounds;
     private final OrderStore orders;
     private final CheckSheets checks;
-    private final ReadingRoom room;
+    private final RemarkStore remarks;
 
     public Cases(
             FactStore facts,
@@ -63,7 +63,7 @@ public class Cases {
             RoundStore rounds,
             OrderStore orders,
             CheckSheets checks,
-            ReadingRoom room) {
+            RemarkStore remarks) {
         this.facts = facts;
         this.spines = spines;
         this.house = house;
@@ -72,7 +72,7 @@ public class Cases {
         this.rounds = rounds;
         this.orders = orders;
         this.checks = checks;
-        this.room = room;
+        this.remarks = remarks;
     }
 
     /** Of documents that an act wants to move together. */
@@ -115,6 +115,7 @@ public class Cases {
         private final Later<Map<Long, List<Reference>>> refers = new Later<>(this::refers);
         private final Later<Map<Long, Spine>> components = new Later<>(this::componentSpines);
         private final Later<Map<Long, List<String>>> newer = new Later<>(this::newer);
+        private final Later<Map<Long, List<String>>> marked = new Later<>(() -> remarks.openChanges(all.keySet()));
         private final Later<Map<Long, Round>> open = new Later<>(this::open);
         private final Later<Map<Long, CheckSheets.Due>> due = new Later<>(() -> checks.due(all.values()));
         private final Later<Map<Long, OrderStore.On>> on = new Later<>(() -> orders.open(all.keySet()));
@@ -202,8 +203,7 @@ public class Cases {
             public List<Refusal> findings(boolean review) {
                 CheckSheets.Due sheet = due.get().get(document.id());
                 if (sheet == null) return List.of();
-                Supplier<List<Refusal>> reading = () -> checks.inTheWay(sheet, review);
-                return soon ? room.soon(reading, List.of()) : reading.get();
+                return soon ? checks.inTheWaySoon(sheet, review) : checks.inTheWay(sheet, review);
             }
 
             @Override
@@ -222,6 +222,11 @@ public class Cases {
             @Override
             public List<String> newerModels() {
                 return newer.get().getOrDefault(document.id(), List.of());
+            }
+
+            @Override
+            public List<String> openChanges() {
+                return marked.get().getOrDefault(document.id(), List.of());
             }
 
             @Override

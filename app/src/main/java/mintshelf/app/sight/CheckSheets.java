@@ -202,6 +202,11 @@ public class CheckSheets {
                 .toList();
     }
 
+    /** As {@link #inTheWay}, for a page that does not wait for a sheet that takes long: the act looks at it anyway. */
+    public List<Refusal> inTheWaySoon(Due due, boolean review) {
+        return room.soon(() -> inTheWay(due, review), List.of());
+    }
+
     private static Refusal refusal(Document document, Finding finding) {
         String where = finding.zone().isEmpty() ? "" : " (zone " + finding.zone() + ")";
         String says = finding.says();

@@ -7,6 +7,7 @@ import java.util.List;
 public enum NoticeKind {
     ASKED("A signature is asked of me", "sign."),
     ROUND("A round of mine is decided, late or stuck", "round. signoff."),
+    REMARK("Somebody marks a sheet of mine, or answers a remark", "remark."),
     HOLD("Somebody needs what I hold", "hold."),
     CHANGE("A change that I am in goes on", "order. notice."),
     FOLLOWED("Something that I follow moves", "followed."),
@@ -35,9 +36,9 @@ public enum NoticeKind {
                 .orElse(HOUSE);
     }
 
-    /** When somebody is mailed who has chosen nothing: what is followed comes together, all else at once. */
+    /** When somebody is mailed who has chosen nothing: what is followed and remarks come together, all else at once. */
     public MailTime usual() {
-        return this == FOLLOWED ? MailTime.HOURLY : MailTime.AT_ONCE;
+        return this == FOLLOWED || this == REMARK ? MailTime.HOURLY : MailTime.AT_ONCE;
     }
 
     /** What can be chosen for it: who is asked to sign learns of it within a day. */

@@ -35,6 +35,9 @@ public interface Case {
     /** Numbers of the models that it shows and that were changed after it. */
     List<String> newerModels();
 
+    /** Numbers of the remarks on its sheets that ask for a change and are open. */
+    List<String> openChanges();
+
     /** In words, what its round still lacks: "checked (a checker)"; nothing where all have signed. */
     List<String> missingSignOffs();
 

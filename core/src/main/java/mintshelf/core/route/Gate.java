@@ -213,6 +213,37 @@ public sealed interface Gate {
         }
     }
 
+    /** Whoever asked for a change on its sheet says that it is made, or it is declined in words. */
+    record NoOpenChangeRemark() implements Gate {
+        private static final int NAMED = 3;
+
+        @Override
+        public String code() {
+            return "NO_OPEN_CHANGE_REMARK";
+        }
+
+        @Override
+        public String words() {
+            return "no remark on its sheet asks for a change";
+        }
+
+        @Override
+        public List<Refusal> ask(Case one, By by) {
+            List<String> open = one.openChanges();
+            if (open.isEmpty()) return List.of();
+            String number = one.document().number();
+            int more = open.size() - NAMED;
+            String named = String.join(", ", open.subList(0, Math.min(NAMED, open.size())))
+                    + (more > 0 ? " and " + more + " more" : "");
+            return List.of(Refusal.of(
+                    "gate.remarks",
+                    open.size() == 1
+                            ? "A change is wanted on " + number + ": remark " + named + " is open."
+                            : "Changes are wanted on " + number + ": remarks " + named + " are open.",
+                    "Set them done on its sheet, or decline them in words."));
+        }
+    }
+
     /** What an open order takes along moves with the order. */
     record NotOnAnOrder() implements Gate {
         @Override

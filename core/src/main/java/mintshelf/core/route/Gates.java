@@ -13,6 +13,7 @@ public final class Gates {
     public static final Gate SHEET_PASSED = new Gate.SheetPassed();
     public static final Gate COMPONENTS_RELEASED = new Gate.ComponentsReleased();
     public static final Gate DRAWING_NOT_OLDER = new Gate.DrawingNotOlderThanModel();
+    public static final Gate NO_OPEN_CHANGE_REMARK = new Gate.NoOpenChangeRemark();
     public static final Gate NOT_ON_AN_ORDER = new Gate.NotOnAnOrder();
     public static final Gate LINES_READY = new Gate.LinesReady();
     public static final Gate SIGNED_OFF = new Gate.SignedOff();
@@ -29,6 +30,7 @@ public final class Gates {
             SHEET_PASSED,
             COMPONENTS_RELEASED,
             DRAWING_NOT_OLDER,
+            NO_OPEN_CHANGE_REMARK,
             NOT_ON_AN_ORDER,
             LINES_READY,
             SIGNED_OFF,

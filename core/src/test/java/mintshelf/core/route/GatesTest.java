@@ -93,6 +93,17 @@ class GatesTest {
                         FREE.showing("TG40-3030"),
                         By.LAST_SIGN_OFF,
                         "The model TG40-3030 was changed after this sheet."),
+                Arguments.of(Gates.NO_OPEN_CHANGE_REMARK, FREE, By.LAST_SIGN_OFF, ""),
+                Arguments.of(
+                        Gates.NO_OPEN_CHANGE_REMARK,
+                        FREE.marked("C4-1"),
+                        By.LAST_SIGN_OFF,
+                        "A change is wanted on TG40-3030: remark C4-1 is open."),
+                Arguments.of(
+                        Gates.NO_OPEN_CHANGE_REMARK,
+                        FREE.marked("A1-1", "B2-1", "C4-1", "D1-1", "D1-2"),
+                        By.HAND,
+                        "Changes are wanted on TG40-3030: remarks A1-1, B2-1, C4-1 and 2 more are open."),
                 Arguments.of(Gates.NOT_ON_AN_ORDER, FREE, By.HAND, ""),
                 Arguments.of(Gates.NOT_ON_AN_ORDER, FREE.on("CO 26-007"), By.HAND, "TG40-3030 goes with CO 26-007."),
                 Arguments.of(Gates.NOT_ON_AN_ORDER, FREE.on("CO 26-007"), By.ORDER, ""),

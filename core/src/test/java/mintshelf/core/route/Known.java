@@ -21,7 +21,8 @@ record Known(
         List<String> missingSignOffs,
         Optional<String> order,
         List<Refusal> linesInTheWay,
-        Set<Long> along)
+        Set<Long> along,
+        List<String> openChanges)
         implements Case {
     static Known of(Document document, Access access) {
         return new Known(
@@ -36,7 +37,8 @@ record Known(
                 List.of(),
                 Optional.empty(),
                 List.of(),
-                Set.of());
+                Set.of(),
+                List.of());
     }
 
     Known lacking(List<String> facts) {
@@ -52,7 +54,8 @@ record Known(
                 missingSignOffs,
                 order,
                 linesInTheWay,
-                along);
+                along,
+                openChanges);
     }
 
     Known unsigned(String... missing) {
@@ -68,7 +71,8 @@ record Known(
                 List.of(missing),
                 order,
                 linesInTheWay,
-                along);
+                along,
+                openChanges);
     }
 
     Known lost(Refusal file) {
@@ -84,7 +88,8 @@ record Known(
                 missingSignOffs,
                 order,
                 linesInTheWay,
-                along);
+                along,
+                openChanges);
     }
 
     Known found(List<Refusal> findings, List<Refusal> ofReading) {
@@ -100,7 +105,8 @@ record Known(
                 missingSignOffs,
                 order,
                 linesInTheWay,
-                along);
+                along,
+                openChanges);
     }
 
     Known consisting(List<Case.Within> of, Set<Long> moving) {
@@ -116,7 +122,8 @@ record Known(
                 missingSignOffs,
                 order,
                 linesInTheWay,
-                moving);
+                moving,
+                openChanges);
     }
 
     Known showing(String... newer) {
@@ -132,7 +139,8 @@ record Known(
                 missingSignOffs,
                 order,
                 linesInTheWay,
-                along);
+                along,
+                openChanges);
     }
 
     Known on(String number) {
@@ -148,7 +156,8 @@ record Known(
                 missingSignOffs,
                 Optional.of(number),
                 linesInTheWay,
-                along);
+                along,
+                openChanges);
     }
 
     Known lines(Refusal... inTheWay) {
@@ -164,7 +173,8 @@ record Known(
                 missingSignOffs,
                 order,
                 List.of(inTheWay),
-                along);
+                along,
+                openChanges);
     }
 
     @Override
@@ -175,5 +185,22 @@ record Known(
     @Override
     public boolean movesAlong(long item) {
         return along.contains(item);
+    }
+
+    Known marked(String... open) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along,
+                List.of(open));
     }
 }

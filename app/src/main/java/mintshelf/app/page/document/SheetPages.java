@@ -13,9 +13,11 @@ import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.document.Sheet;
+import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
+import mintshelf.core.redline.Tool;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -98,6 +100,8 @@ public class SheetPages {
             @PathVariable int number,
             @RequestParam Optional<Integer> look,
             @RequestParam Optional<String> layout,
+            @RequestParam Optional<Long> remark,
+            @RequestParam Optional<Long> round,
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
         Sheet sheet = sheets.layout(version.content(), layout);
@@ -112,6 +116,15 @@ public class SheetPages {
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("sheet", sheet);
+        // Remarks are of work in preparation: whoever sees only what is released is not told that there are any.
+        model.addAttribute("remarks", view.seen().all() && sheet.face().equals("DRAWING"));
+        model.addAttribute(
+                "mayMark",
+                sheet.face().equals("DRAWING")
+                        && MakeRemark.refusal(actor, view.seen()).isEmpty());
+        model.addAttribute("tools", Tool.values());
+        model.addAttribute("wanted", remark.orElse(null));
+        model.addAttribute("round", round.orElse(null));
         around.fillMargin(actor, view.seen(), version, model);
         return "document/sheet";
     }

@@ -14,11 +14,13 @@ import mintshelf.app.page.Pages;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.ReadHeld;
+import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.Texts;
 import mintshelf.core.hold.Became;
 import mintshelf.core.hold.Became.Fate;
+import mintshelf.core.redline.Remark;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -36,9 +38,17 @@ public class CheckInPages {
     private final ReadRuns runs;
     private final Desks desks;
     private final SendToReview review;
+    private final TalkOfRemarks talk;
 
     public CheckInPages(
-            CheckIn checkIn, ReadHeld held, Habits habits, ReadRuns runs, Desks desks, SendToReview review) {
+            CheckIn checkIn,
+            ReadHeld held,
+            Habits habits,
+            ReadRuns runs,
+            Desks desks,
+            SendToReview review,
+            TalkOfRemarks talk) {
+        this.talk = talk;
         this.checkIn = checkIn;
         this.held = held;
         this.habits = habits;
@@ -49,7 +59,9 @@ public class CheckInPages {
 
     @GetMapping("/check-in")
     String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
-        model.addAttribute("rows", held.plan(actor, Pages.ids(items)));
+        List<ReadHeld.HeldLine> rows = held.plan(actor, Pages.ids(items));
+        model.addAttribute("rows", rows);
+        model.addAttribute("remarks", held.remarks(rows));
         return "hold/checkin";
     }
 
@@ -92,6 +104,7 @@ public class CheckInPages {
                 actor,
                 desk,
                 became.stream().filter(b -> lying.contains(b.document())).toList());
+        talk.settle(actor, actKey, settled(became, form));
         // Whoever has a stray among them sees what became of it first.
         boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
         if (!send || keep || stray) return "redirect:" + runs.address(actor, actKey);
@@ -105,6 +118,30 @@ public class CheckInPages {
             // The versions are there; what is in the way of the review, its plan says.
             return toReview(sent);
         }
+    }
+
+    /** Fields {@code remark.DOCUMENT.ID} and {@code why.ID}: of documents that became a version. Whatever else they say is later. */
+    private static List<TalkOfRemarks.Settled> settled(List<Became> became, MultiValueMap<String, String> form) {
+        List<TalkOfRemarks.Settled> all = new ArrayList<>();
+        for (Became one : became) {
+            if (one.fate() != Fate.VERSION) continue;
+            String begin = "remark." + one.document() + ".";
+            form.forEach((name, values) -> {
+                if (!name.startsWith(begin) || !name.substring(begin.length()).matches("\\d{1,18}")) return;
+                String id = name.substring(begin.length());
+                String why = Optional.ofNullable(form.getFirst("why." + id))
+                        .orElse("")
+                        .strip();
+                Remark.State.of(values.get(0))
+                        .filter(s -> s == Remark.State.DONE || s == Remark.State.DECLINED)
+                        .ifPresent(s -> all.add(new TalkOfRemarks.Settled(
+                                one.document(),
+                                Long.parseLong(id),
+                                s,
+                                why.isEmpty() && s == Remark.State.DONE ? "With version " + one.number() : why)));
+            });
+        }
+        return all;
     }
 
     private static String toReview(List<Long> items) {

@@ -44,6 +44,7 @@ public class RecordPage {
         ACTS.put("stray.", "strays");
         ACTS.put("facts.", "facts");
         ACTS.put("signoff.", "sign-offs");
+        ACTS.put("remark.", "remarks");
         ACTS.put("house.", "house rules and grants");
         ACTS.put("person.", "people");
         ACTS.put("access.", "refused");

@@ -7,6 +7,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.document.VersionRow;
@@ -15,6 +16,8 @@ import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.redline.RedlineSvg;
+import mintshelf.core.redline.Remark;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -25,8 +28,10 @@ public class RoundLook {
     private final ReadingRoom room;
     private final ReadSheet sheets;
     private final CompareSheets compare;
+    private final Redlines redlines;
 
-    public RoundLook(ReadRounds rounds, ReadingRoom room, ReadSheet sheets, CompareSheets compare) {
+    public RoundLook(ReadRounds rounds, ReadingRoom room, ReadSheet sheets, CompareSheets compare, Redlines redlines) {
+        this.redlines = redlines;
         this.rounds = rounds;
         this.room = room;
         this.sheets = sheets;
@@ -72,6 +77,22 @@ public class RoundLook {
                                 () -> compare.ringed(old, version), Optional.<mintshelf.app.sight.Compared>empty()))
                         .orElse(null));
         model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        Map<Long, List<Remark>> open = rounds.remarks(view);
+        model.addAttribute("remarks", open.getOrDefault(item, List.of()));
+        model.addAttribute(
+                "citable", open.values().stream().flatMap(List::stream).toList());
+        model.addAttribute("marks", marks(version, open.getOrDefault(item, List.of())));
+    }
+
+    /** Open marks, to be laid over the sheet; empty where there are none, or where finding their places takes long. */
+    private String marks(VersionRow version, List<Remark> open) {
+        if (open.isEmpty()) return "";
+        return room.soon(
+                () -> redlines.paper(version.content(), "")
+                        .map(paper ->
+                                RedlineSvg.over(redlines.on(version, paper, open), paper.box(), paper.millimetre()))
+                        .orElse(""),
+                "");
     }
 
     /** Rounds of a list that are compared; of a longer one the others are when they are opened. */

@@ -160,9 +160,11 @@ public class RoundPages {
             @RequestParam String seen,
             @RequestParam String decision,
             @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "") List<Long> cite,
             @RequestParam(defaultValue = "") String password) {
         Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
-        return "redirect:" + sign.answer(actor, id, actKey, seen, decided, remark, password);
+        String words = decided.asksRemark() ? rounds.citing(actor, id, remark, cite) : remark;
+        return "redirect:" + sign.answer(actor, id, actKey, seen, decided, words, password);
     }
 
     /** Asks somebody else, or until another day. */

@@ -17,6 +17,7 @@ import mintshelf.core.document.Head;
  * @param content of the head version
  * @param path its folder and those above it, the lowest first
  * @param strays how many strays are kept beside it
+ * @param remarks how many remarks on its sheets are open
  * @param out what of it is out of the house; empty when it was never released
  * @param hidesRevising whether its shelf or kind keeps from readers that it is being revised
  */
@@ -33,6 +34,7 @@ public record Spine(
         StoredContent content,
         List<Folder> path,
         int strays,
+        int remarks,
         Optional<Out> out,
         boolean hidesRevising) {
     /**
@@ -45,7 +47,7 @@ public record Spine(
      */
     public record Out(String title, Instant at, Head head, StoredContent content) {}
 
-    /** As it is known outside the house: nothing of work in preparation, of holds and strays, the title that was released. */
+    /** As it is known outside the house: nothing of work in preparation, of holds, strays and remarks, the title that was released. */
     public Spine released() {
         Document d = document;
         return new Spine(
@@ -72,6 +74,7 @@ public record Spine(
                 releasedVersion,
                 out.get().content(),
                 path,
+                0,
                 0,
                 out,
                 hidesRevising);

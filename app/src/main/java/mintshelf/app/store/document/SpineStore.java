@@ -67,6 +67,8 @@ public class SpineStore {
     private static final Version OUT = VERSION.as("out_version");
     private static final VersionFile OUT_FILE = VERSION_FILE.as("out_file");
     private static final Content OUT_CONTENT = CONTENT.as("out_content");
+    private static final Field<Integer> REMARKS = DSL.field(
+            "(select count(*) from remark r where r.item = item.id and r.state in ('OPEN','ANSWERED'))", Integer.class);
     private static final Field<Integer> STRAYS =
             DSL.field("(select count(*) from stray s where s.item = item.id and s.state = 'KEPT')", Integer.class);
     private final DSLContext db;
@@ -121,7 +123,7 @@ public class SpineStore {
                         ITEM.OUT_TITLE,
                         ITEM.OUT_AT)
                 .select(SHELF.LIBRARY, SHELF.HIDES_REVISING, KIND.HIDES_REVISING)
-                .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.PAPER, KIND.GLYPH, LINE.ID, STRAYS)
+                .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.PAPER, KIND.GLYPH, LINE.ID, STRAYS, REMARKS)
                 .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST, VERSION.MADE_BY)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .select(told(HEAD_REVISION, HEAD_STAGE))
@@ -226,6 +228,7 @@ public class SpineStore {
                 content,
                 path,
                 row.get(STRAYS),
+                row.get(REMARKS),
                 Optional.ofNullable(row.get(ITEM.OUT_AT)).map(at -> out(row, document.head(), content, at)),
                 row.get(SHELF.HIDES_REVISING) || row.get(KIND.HIDES_REVISING));
     }

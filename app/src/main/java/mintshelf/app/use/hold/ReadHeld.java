@@ -3,6 +3,7 @@ package mintshelf.app.use.hold;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Packed;
@@ -12,9 +13,11 @@ import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.sight.TakeAlong.With;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.core.hold.AlongRules;
 import mintshelf.core.hold.ReturnedFile;
+import mintshelf.core.redline.Remark;
 import org.springframework.stereotype.Service;
 
 /** What somebody holds, and what could come back of it. */
@@ -25,8 +28,16 @@ public class ReadHeld {
     private final TakeAlong along;
     private final References references;
     private final HouseStore house;
+    private final RemarkStore remarks;
 
-    public ReadHeld(Sight sight, ListStore lists, TakeAlong along, References references, HouseStore house) {
+    public ReadHeld(
+            Sight sight,
+            ListStore lists,
+            TakeAlong along,
+            References references,
+            HouseStore house,
+            RemarkStore remarks) {
+        this.remarks = remarks;
         this.sight = sight;
         this.lists = lists;
         this.along = along;
@@ -43,6 +54,14 @@ public class ReadHeld {
     public List<Seen> held(Actor actor, List<Long> items) {
         List<Long> ids = items.isEmpty() ? lists.heldBy(actor.person(), CheckOut.MOST) : items;
         return List.copyOf(sight.of(actor, ids).values());
+    }
+
+    /** Open remarks on what the actor holds of the rows of a check-in, by document: each can be settled with it. */
+    public Map<Long, List<Remark>> remarks(List<HeldLine> lines) {
+        return remarks.open(lines.stream()
+                .filter(l -> l.mine() && l.seen().all() && l.seen().spine().remarks() > 0)
+                .map(l -> l.seen().spine().id())
+                .toList());
     }
 
     /**

@@ -3,6 +3,8 @@ package mintshelf.app.use.round;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -20,9 +22,12 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
+import mintshelf.core.redline.Citing;
+import mintshelf.core.redline.Remark;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
 import mintshelf.core.route.Route;
@@ -37,6 +42,7 @@ public class ReadRounds {
     private final RevisionStore revisions;
     private final VersionStore versions;
     private final HouseStore house;
+    private final RemarkStore remarks;
     private final Settings settings;
     private final Clock clock;
 
@@ -46,6 +52,7 @@ public class ReadRounds {
             RevisionStore revisions,
             VersionStore versions,
             HouseStore house,
+            RemarkStore remarks,
             Settings settings,
             Clock clock) {
         this.sight = sight;
@@ -53,9 +60,35 @@ public class ReadRounds {
         this.revisions = revisions;
         this.versions = versions;
         this.house = house;
+        this.remarks = remarks;
         this.settings = settings;
         this.clock = clock;
     }
+
+    /** Open remarks on the documents of a round, by document. */
+    public Map<Long, List<Remark>> remarks(RoundView view) {
+        return remarks.open(view.lines().stream()
+                .filter(l -> l.seen().all())
+                .map(l -> l.item().item())
+                .toList());
+    }
+
+    /**
+     * The words of an answer that cites remarks.
+     *
+     * @param cites ids; those that are no open remarks on the round's documents are passed over
+     */
+    public String citing(Actor actor, long round, String typed, Collection<Long> cites) {
+        if (cites.isEmpty()) return typed;
+        List<Remark> cited = remarks(sight.round(actor, round)).values().stream()
+                .flatMap(List::stream)
+                .filter(r -> cites.contains(r.id()))
+                .sorted(Comparator.comparing(Remark::id))
+                .toList();
+        return Citing.words(typed, cited, LONGEST_WORDS);
+    }
+
+    private static final int LONGEST_WORDS = 2000;
 
     /** Who makes the move that a signed round opened, in words; empty where the last sign-off made it, or nothing waits. */
     public Optional<String> waitsForHand(RoundView view) {

@@ -51,7 +51,7 @@ public final class SvgWriter {
     }
 
     /** A picture around what was drawn for a box, with a margin of a hundredth. */
-    static String frame(Box box, String label, String inside) {
+    public static String frame(Box box, String label, String inside) {
         Box outer = box.isEmpty() ? new Box(0, 0, 100, 70) : box.grown(margin(box));
         SvgWriter writer = new SvgWriter(size(outer), false);
         writer.out.append(
@@ -65,7 +65,7 @@ public final class SvgWriter {
     }
 
     /** What a scene draws, for a picture of this box; {@code oneInk} draws all in the colour of the group around it. */
-    static String inside(Scene scene, Box box, boolean oneInk) {
+    public static String inside(Scene scene, Box box, boolean oneInk) {
         SvgWriter writer = new SvgWriter(size(box.isEmpty() ? new Box(0, 0, 100, 70) : box), false);
         writer.oneInk = oneInk;
         return writer.drawn(scene);

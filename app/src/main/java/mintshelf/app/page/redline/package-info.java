@@ -1,0 +1,2 @@
+/** Remarks beside a sheet. */
+package mintshelf.app.page.redline;

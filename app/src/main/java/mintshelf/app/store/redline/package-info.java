@@ -1,0 +1,2 @@
+/** Remarks on sheets, their threads, and the looks in which people draw. */
+package mintshelf.app.store.redline;

@@ -1,0 +1,2 @@
+/** Marking sheets, and talking about the marks. */
+package mintshelf.app.use.redline;
