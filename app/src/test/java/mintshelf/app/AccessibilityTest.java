@@ -100,6 +100,7 @@ class AccessibilityTest extends InBrowser {
                 "/start-revision?items=" + revised,
                 "/documents/" + revised + "/drop-revision",
                 "/documents/" + revised + "/moves/release",
+                "/release-plan?items=" + top + "," + sent,
                 "/documents/" + revised + "/versions/1/reinstate",
                 "/filings/" + sheet,
                 "/documents/" + drawn + "/title-block",

@@ -209,6 +209,7 @@ class RoutesTest {
                 "302 404 404 404 404 404");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/1/remarks", "302 404 404 200 200 200");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/9/remarks", "302 404 404 404 404 404");
+        row(t, "/release-plan", "/release-plan?items=" + drawn, "302 404 404 200 200 200");
         row(t, "/documents/{id}/remarks/{remark}", remark, "302 404 404 302 302 302");
         row(t, "/documents/{id}/remarks/{remark}/thread", remark + "/thread", "302 404 404 200 200 200");
         row(t, "/documents/{id}/remarks/{remark}/thread", on + "/remarks/999999/thread", "302 404 404 404 404 404");

@@ -16,6 +16,7 @@ public final class Bench {
             Map.entry("people", PageBench::twoHundredPeopleForAMinute),
             Map.entry("read-drawing", DrawingBench::reading),
             Map.entry("compare-drawing", DrawingBench::comparing),
+            Map.entry("follow-marks", DrawingBench::following),
             Map.entry("read-model", ModelBench::reading),
             Map.entry("structure", ModelBench::structure),
             Map.entry("structure-served", DeskBench::structureServed),
