@@ -70,6 +70,11 @@ export function redlines(page, stageElement, view, toolChosen) {
     const many = part.querySelector("[data-many]");
     many.hidden = !(states.size || hiddenSets.size) || chosen.length === 0 || !tools;
     many.querySelector("[data-many-says]").textContent = `${chosen.length === 1 ? "This one" : `These ${chosen.length}`}:`;
+    // What is given out is what is shown; of all of it the address says nothing, however many there are.
+    part.querySelectorAll("[data-give] a").forEach((link) => {
+      const all = chosen.length === rows().length;
+      link.href = link.href.split("?")[0] + (all ? "" : `?ids=${chosen.map((row) => row.dataset.row).join(",")}`);
+    });
     many.elements.ids.value = chosen.map((row) => row.dataset.row).join(",");
     const open = rows().filter((row) => !CLOSED.has(row.dataset.state)).length;
     inked();

@@ -11,17 +11,6 @@ final class Pictures {
     private static final String SHELF = "/shelves/1";
 
     /** Taps on three holes of the gland plate, as a finger would. */
-    private static final String MEASURED = """
-            const svg = document.querySelector('[data-stage] > svg');
-            const stage = document.querySelector('[data-stage]');
-            stage.setPointerCapture = () => {};
-            for (const [x, y] of [[86, 219], [214, 219], [214, 131]]) {
-              const p = new DOMPoint(x, -y).matrixTransform(svg.getScreenCTM());
-              const at = { clientX: p.x, clientY: p.y, bubbles: true, pointerId: 1 };
-              for (const name of ['pointermove', 'pointerdown', 'pointerup']) stage.dispatchEvent(new PointerEvent(name, at));
-            }
-            """;
-
     private Pictures() {}
 
     private static String row(String number) {
@@ -86,6 +75,19 @@ final class Pictures {
             })();
             """;
 
+    private static final String REMARKS = """
+            return (async () => {
+              for (let i = 0; i < 100 && !document.querySelector('[data-row]'); i++) await new Promise((d) => setTimeout(d, 100));
+              [...document.querySelectorAll('[data-row]')].find((r) => r.textContent.includes('leader'))?.querySelector('[data-pick-remark]').click();
+              for (let i = 0; i < 50 && !document.querySelector('.remark-set'); i++) await new Promise((d) => setTimeout(d, 100));
+              document.querySelector('[data-zoom=fit]').click();
+              document.activeElement?.blur();
+              await new Promise((d) => setTimeout(d, 400));
+            })();
+            """;
+
+    private static final String PLAN = "location.href = document.querySelector('a[href^=\"/release-plan\"]').href";
+
     static void refresh(String origin) throws IOException {
         try (Shots shots = new Shots(origin)) {
             shots.signIn("");
@@ -103,15 +105,6 @@ final class Pictures {
                             "document.querySelector('.acts [data-key=o]').click()",
                             "[...document.querySelectorAll('a.chip')].find(a => a.textContent.includes('first level')).click()"));
             take(shots, SHELF, "document", List.of(open("TG40-3030")));
-            take(
-                    shots,
-                    SHELF,
-                    "viewer",
-                    List.of(
-                            open("TG40-3030"),
-                            "document.querySelector('.sheet .whole').click()",
-                            "document.querySelector('[data-measure-on]').click()",
-                            MEASURED));
             take(
                     shots,
                     SHELF,
@@ -139,11 +132,16 @@ final class Pictures {
             shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
             take(shots, "/changes", "change-order", List.of(openOrder(0)));
             shots.signIn("hedda");
+            take(
+                    shots,
+                    SHELF,
+                    "redlines",
+                    List.of(open("TG40-3030"), "document.querySelector('.sheet .whole').click()", REMARKS));
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
             take(shots, "/open-rounds", "open-rounds", List.of());
             take(shots, "/house/sign-offs/all-checkers-then-the-lead", "sign-off-rule", List.of());
-            take(shots, "/house/people", "grants", List.of());
+            take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(shots, "/house/kinds/drawing", "kind", List.of());
             take(
                     shots,

@@ -1,14 +1,21 @@
 package mintshelf.app.page.redline;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.Pages;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.document.FetchFiles;
+import mintshelf.app.use.redline.GiveMarks;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
@@ -33,8 +40,15 @@ public class RedlinePages {
     private final ReadRemarks read;
     private final MakeRemark make;
     private final TalkOfRemarks talk;
+    private final GiveMarks give;
+    private final FetchFiles fetch;
+    private final FileAnswer files;
 
-    public RedlinePages(ReadRemarks read, MakeRemark make, TalkOfRemarks talk) {
+    public RedlinePages(
+            ReadRemarks read, MakeRemark make, TalkOfRemarks talk, GiveMarks give, FetchFiles fetch, FileAnswer files) {
+        this.give = give;
+        this.fetch = fetch;
+        this.files = files;
         this.read = read;
         this.make = make;
         this.talk = talk;
@@ -84,6 +98,25 @@ public class RedlinePages {
         model.addAttribute("mayEdit", TalkOfRemarks.editRefusal(actor, one).isEmpty());
         model.addAttribute("kinds", Remark.Kind.values());
         return "redline/_thread";
+    }
+
+    /** A copy of a version with marks: all that stand on its sheet, or those named. */
+    @GetMapping("/documents/{id}/versions/{number}/marked.{form:dxf|pdf}")
+    void marked(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @PathVariable String form,
+            @RequestParam(defaultValue = "") String ids,
+            HttpServletResponse response)
+            throws IOException {
+        read.seen(actor, id);
+        VersionRow version = fetch.fetch(actor, id, number);
+        List<Long> chosen = ids.isEmpty() ? List.of() : Pages.ids(ids);
+        byte[] copy = give.copy(actor, version, id, chosen, GiveMarks.Form.valueOf(form.toUpperCase(Locale.ROOT)));
+        String name =
+                version.fileName().replaceFirst("\\.[^.]*$", "") + ", version " + number + " with remarks." + form;
+        files.send(copy, name, response);
     }
 
     /** A finished draft. Points are "x,y x,y" in the sheet's units, y upwards; strokes are parted by semicolons. */

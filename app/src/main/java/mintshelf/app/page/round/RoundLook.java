@@ -81,6 +81,12 @@ public class RoundLook {
         model.addAttribute("remarks", open.getOrDefault(item, List.of()));
         model.addAttribute(
                 "citable", open.values().stream().flatMap(List::stream).toList());
+        model.addAttribute(
+                "citesMine",
+                open.values().stream()
+                        .flatMap(List::stream)
+                        .anyMatch(r -> r.author() == actor.person()
+                                && r.round().equals(Optional.of(view.round().id()))));
         model.addAttribute("marks", marks(version, open.getOrDefault(item, List.of())));
     }
 

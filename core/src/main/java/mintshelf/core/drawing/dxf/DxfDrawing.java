@@ -38,7 +38,12 @@ public final class DxfDrawing {
 
     int entitiesLine;
     int entitiesEnd;
-    /** Where the sections of blocks and the table of their records end; -1 where there are none. */
+    /** Where the table of layers ends, -1 where there is none. */
+    int layersEnd = -1;
+    /** The first layer of the table with all its tags: a new one is made like it. */
+    Optional<Attributes.Place> firstLayer = Optional.empty();
+
+    /** Where the section of blocks and the table of their records end; -1 where there are none. */
     int blocksEnd = -1;
 
     int blockRecordsEnd = -1;

@@ -20,6 +20,7 @@ final class DxfIndex {
         String section = "";
         boolean ended = false;
         boolean records = false;
+        boolean layers = false;
         while (more || drawing.mend(tags)) {
             if (!more) {
                 more = tags.next();
@@ -55,9 +56,14 @@ final class DxfIndex {
                 more = entity.fill(tags);
                 if (entity.type().equals("TABLE")) {
                     records = entity.text(2, "").equals("BLOCK_RECORD");
+                    layers = entity.text(2, "").equals("LAYER");
                     if (records) drawing.blockRecordsHandle = entity.handle(5);
                 }
                 if (entity.type().equals("ENDTAB") && records) drawing.blockRecordsEnd = begin;
+                if (entity.type().equals("ENDTAB") && layers) drawing.layersEnd = begin;
+                if (entity.type().equals("LAYER") && drawing.firstLayer.isEmpty()) {
+                    drawing.firstLayer = Optional.of(new Attributes.Place(entity.begin, entity.after));
+                }
                 if (section.equals("TABLES")) table(entity);
                 else if (section.equals("OBJECTS") && entity.type().equals("LAYOUT")) layout(entity);
             }

@@ -126,7 +126,7 @@ public final class RowBlock {
     }
 
     /** Whether the sheet's own entities have an end mark that rows can be put before. */
-    private static boolean isEnded(DxfDrawing drawing) {
+    static boolean isEnded(DxfDrawing drawing) {
         DxfDrawing.Room room = drawing.room();
         if (room.from() < 0 || room.to() >= drawing.source.bytes.length) return false;
         TagCursor tags = new TagCursor(drawing.source, room.to(), 1);
@@ -243,7 +243,7 @@ public final class RowBlock {
         return Math.max(0, Numbers.hex(drawing.source.bytes, tags.start, tags.end));
     }
 
-    private static long firstFree(DxfDrawing drawing) {
+    static long firstFree(DxfDrawing drawing) {
         long highest = 0;
         TagCursor tags = new TagCursor(drawing.source);
         while (tags.next() || (tags.damaged && tags.resume())) {
