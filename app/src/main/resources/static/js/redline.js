@@ -121,6 +121,8 @@ export function redlines(page, stageElement, view, toolChosen) {
     line.hidden = !text;
   };
 
+  const wordsOf = (html) => new DOMParser().parseFromString(html, "text/html").body.textContent.replace(/\s+/g, " ").trim() || "That did not work. Nothing was changed.";
+
   /** Sends a form; true when it was taken. What is refused is said in words, and nothing on the page is lost. */
   async function send(action, fields) {
     refused("");
@@ -129,7 +131,7 @@ export function redlines(page, stageElement, view, toolChosen) {
     if (answer && (answer.ok || answer.type === "opaqueredirect")) return true;
     if (!answer) refused("The shelf cannot be reached. What you wrote is still here; try again.");
     else if (answer.status === 401) refused("Your session has ended. Sign in again in another tab; what you wrote is still here.");
-    else refused(new DOMParser().parseFromString(await answer.text(), "text/html").body.textContent.replace(/\s+/g, " ").trim() || "That did not work. Nothing was changed.");
+    else refused(wordsOf(await answer.text()));
     return false;
   }
 
@@ -162,6 +164,19 @@ export function redlines(page, stageElement, view, toolChosen) {
       show();
     }
     if (button.matches("[data-drop-draft]")) drop();
+  });
+  part.addEventListener("change", async (event) => {
+    const chooser = event.target.closest("[data-take-in]");
+    const [file] = chooser?.files || [];
+    if (!file) return;
+    refused("");
+    if (file.size > 4 << 20) { refused("The file has more than 4 MB. Give fewer remarks at once; nothing was taken in."); return; }
+    const body = new URLSearchParams({ actKey: crypto.randomUUID(), annotations: await file.text() });
+    const answer = await fetch(chooser.dataset.to, { method: "POST", body, redirect: "manual", headers: { "X-CSRF-TOKEN": token, "HX-Request": "true" } }).catch(() => null);
+    if (!answer?.ok) { refused(answer ? wordsOf(await answer.text()) : "The shelf cannot be reached. Nothing was taken in."); return; }
+    const { says } = await answer.json();
+    await read();
+    part.querySelector("[data-taken]").textContent = `You ${says}.`;
   });
   bar.addEventListener("click", () => bar.setAttribute("aria-expanded", side.classList.toggle("open")));
 

@@ -3,7 +3,6 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -32,9 +31,6 @@ import mintshelf.core.redline.Tool;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Gates;
-import org.apache.pdfbox.Loader;
-import org.apache.pdfbox.pdmodel.PDDocument;
-import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 
 /** Marks on sheets: who makes them, what becomes of them, who is told and who learns nothing. */
@@ -65,7 +61,7 @@ class RedlineTest {
                 true);
     }
 
-    private static MakeRemark.Draft cloud(String line) {
+    static MakeRemark.Draft cloud(String line) {
         return draft(Tool.CLOUD, line, new Point(112, 112), new Point(128, 128));
     }
 
@@ -412,30 +408,5 @@ class RedlineTest {
                 .satisfies(r -> assertThat(r.reason()).contains(change.number()));
         set("priya", change, State.DONE, "");
         assertThat(gate.get()).isEmpty();
-    }
-
-    @Test
-    void aCopyWithMarksIsADrawingWithALayerOfThemOrAPage() throws Exception {
-        long item = drawing();
-        Remark first = mark("hedda", item, cloud("Larger"));
-        mark("hedda", item, draft(Tool.NOTE, "Chamfer", new Point(300, 200)));
-        Web priya = Web.as(server, "priya");
-        String path = "/documents/" + item + "/versions/1/marked.";
-        String dxf = priya.get(path + "dxf").body();
-        assertThat(dxf).contains("REDLINES", "Larger", "Chamfer");
-        assertThat(priya.get(path + "dxf?ids=" + first.id()).body())
-                .contains("Larger")
-                .doesNotContain("Chamfer");
-        try (InputStream body = priya.stream(path + "pdf");
-                PDDocument pdf = Loader.loadPDF(body.readAllBytes())) {
-            assertThat(new PDFTextStripper().getText(pdf)).contains(first.number(), "Larger", "Chamfer");
-        }
-        assertThat(new String(server.bytes(item), StandardCharsets.US_ASCII))
-                .as("the version stays as it is")
-                .doesNotContain("REDLINES");
-        assertThat(Web.as(server, "rafael").get(path + "dxf").statusCode()).isEqualTo(404);
-        long bare = drawing();
-        assertThat(priya.get("/documents/" + bare + "/versions/1/marked.dxf").body())
-                .contains("No mark stands on this sheet");
     }
 }

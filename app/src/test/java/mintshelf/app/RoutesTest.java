@@ -209,7 +209,7 @@ class RoutesTest {
                 "302 404 404 404 404 404");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/1/remarks", "302 404 404 200 200 200");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/9/remarks", "302 404 404 404 404 404");
-        String marked = "/documents/{id}/versions/{number}/marked.{form:dxf|pdf}";
+        String marked = "/documents/{id}/versions/{number}/marked.{form:dxf|pdf|json}";
         row(t, marked, on + "/versions/1/marked.pdf", "302 404 404 200 200 200");
         row(t, "/release-plan", "/release-plan?items=" + drawn, "302 404 404 200 200 200");
         row(t, "/documents/{id}/remarks/{remark}", remark, "302 404 404 302 302 302");

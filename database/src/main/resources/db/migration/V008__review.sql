@@ -138,9 +138,12 @@ create table if not exists waiver (
   constraint waiver_person foreign key (person) references person (id)
 );
 
--- A mark over a version of a document, with what is said of it. Its number is its document's own, by zone.
+-- A mark over a version of a document, with what is said of it. Its number is its document's own, by zone; its uid is known outside;
+-- who wrote it there is named in outside, whoever took it in is its author.
 create table if not exists remark (
   id bigint not null auto_increment primary key,
+  uid char(36) character set ascii collate ascii_bin not null,
+  outside varchar(200) not null,
   item bigint not null,
   version bigint not null,
   layout varchar(255) not null,
@@ -155,6 +158,7 @@ create table if not exists remark (
   author bigint not null,
   round bigint null,
   at datetime(6) not null,
+  constraint remark_uid unique (item, uid),
   constraint remark_number unique (item, zone, seq),
   key remark_item_state (item, state, kind),
   key remark_author (author, state),
@@ -169,11 +173,14 @@ create table if not exists remark (
 -- The thread of a remark: words, and what it was set to with them.
 create table if not exists remark_reply (
   id bigint not null auto_increment primary key,
+  uid char(36) character set ascii collate ascii_bin not null,
+  outside varchar(200) not null,
   remark bigint not null,
   person bigint not null,
   at datetime(6) not null,
   says varchar(2000) not null,
   state varchar(10) character set ascii collate ascii_bin null,
+  constraint remark_reply_uid unique (remark, uid),
   constraint remark_reply_state check (state is null or state in ('OPEN','ANSWERED','DONE','DECLINED','WITHDRAWN')),
   constraint remark_reply_says_something check (says <> '' or state is not null),
   constraint remark_reply_remark foreign key (remark) references remark (id),

@@ -10,16 +10,19 @@ import mintshelf.core.drawing.Box;
 /**
  * A mark with what is to be said of it.
  *
+ * @param uid a UUID by which it is known outside
  * @param version number of the version that it was drawn on
  * @param layout of the drawing that it was drawn on, by name
  * @param number by zone: "C4-2"; it stays when the mark moves
  * @param line the short line on the sheet
+ * @param outside who wrote it, where that is somebody outside whose remarks {@code author} took in; else empty
  * @param round in which it was made; empty outside of one
  * @param view what its author looked at; empty where that is not known
  * @param replies from the oldest on
  */
 public record Remark(
         long id,
+        String uid,
         long item,
         int version,
         String layout,
@@ -30,6 +33,7 @@ public record Remark(
         String description,
         long author,
         String authorName,
+        String outside,
         Optional<Long> round,
         Instant at,
         Mark mark,
@@ -85,7 +89,12 @@ public record Remark(
      * @param says empty where only its state was set
      * @param state what it was set to with these words; empty for mere words
      */
-    public record Reply(long id, long person, String name, Instant at, String says, Optional<State> state) {}
+    public record Reply(String uid, long person, String name, Instant at, String says, Optional<State> state) {}
+
+    /** Whose it is, in words: what came from outside names who wrote it. */
+    public String by() {
+        return outside.isEmpty() ? authorName : outside;
+    }
 
     /** Whether a sheet with it may not be released where the route asks for that. */
     public boolean isOpenChange() {
@@ -96,6 +105,7 @@ public record Remark(
     public Remark saying(Kind other, String shortly, String more) {
         return new Remark(
                 id,
+                uid,
                 item,
                 version,
                 layout,
@@ -106,6 +116,7 @@ public record Remark(
                 more,
                 author,
                 authorName,
+                outside,
                 round,
                 at,
                 mark,
@@ -117,6 +128,7 @@ public record Remark(
     public Remark looking(Look look) {
         return new Remark(
                 id,
+                uid,
                 item,
                 version,
                 layout,
@@ -127,6 +139,7 @@ public record Remark(
                 description,
                 author,
                 authorName,
+                outside,
                 round,
                 at,
                 mark.with(look),
@@ -141,7 +154,7 @@ public record Remark(
     }
 
     public String initials() {
-        return initials(authorName);
+        return initials(by());
     }
 
     static String initials(String name) {

@@ -28,6 +28,7 @@ class RemarkRulesTest {
     static Remark remark(Mark mark, State state, String line, Remark.Reply... replies) {
         return new Remark(
                 7,
+                "7f5d7a3e-0000-4000-8000-000000000007",
                 70,
                 3,
                 "Model",
@@ -38,6 +39,7 @@ class RemarkRulesTest {
                 "",
                 HEDDA,
                 "Hedda Lysgaard",
+                "",
                 Optional.empty(),
                 Instant.EPOCH,
                 mark,
@@ -121,8 +123,8 @@ class RemarkRulesTest {
 
     @Test
     void onlyItsAuthorWritesItAnewWhileNobodyAnswered() {
-        Remark.Reply other = new Remark.Reply(1, PRIYA, "Priya", Instant.EPOCH, "Why?", Optional.empty());
-        Remark.Reply own = new Remark.Reply(1, HEDDA, "Hedda", Instant.EPOCH, "And", Optional.empty());
+        Remark.Reply other = new Remark.Reply("a", PRIYA, "Priya", Instant.EPOCH, "Why?", Optional.empty());
+        Remark.Reply own = new Remark.Reply("b", HEDDA, "Hedda", Instant.EPOCH, "And", Optional.empty());
         assertThat(RemarkRules.edit(in(State.OPEN), access(HEDDA))).isEmpty();
         assertThat(RemarkRules.edit(in(State.OPEN, own), access(HEDDA))).isEmpty();
         assertThat(RemarkRules.edit(in(State.OPEN, other), access(HEDDA))).isPresent();

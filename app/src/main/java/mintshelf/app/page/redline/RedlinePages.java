@@ -2,6 +2,7 @@ package mintshelf.app.page.redline;
 
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -18,6 +19,7 @@ import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.redline.GiveMarks;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
+import mintshelf.app.use.redline.TakeInRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Colour;
@@ -33,6 +35,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 
 /** Remarks beside a sheet: the marks laid over it, the list, one thread, and what is done with them. */
 @Controller
@@ -41,11 +44,19 @@ public class RedlinePages {
     private final MakeRemark make;
     private final TalkOfRemarks talk;
     private final GiveMarks give;
+    private final TakeInRemarks takeIn;
     private final FetchFiles fetch;
     private final FileAnswer files;
 
     public RedlinePages(
-            ReadRemarks read, MakeRemark make, TalkOfRemarks talk, GiveMarks give, FetchFiles fetch, FileAnswer files) {
+            ReadRemarks read,
+            MakeRemark make,
+            TalkOfRemarks talk,
+            GiveMarks give,
+            TakeInRemarks takeIn,
+            FetchFiles fetch,
+            FileAnswer files) {
+        this.takeIn = takeIn;
         this.give = give;
         this.fetch = fetch;
         this.files = files;
@@ -101,7 +112,7 @@ public class RedlinePages {
     }
 
     /** A copy of a version with marks: all that stand on its sheet, or those named. */
-    @GetMapping("/documents/{id}/versions/{number}/marked.{form:dxf|pdf}")
+    @GetMapping("/documents/{id}/versions/{number}/marked.{form:dxf|pdf|json}")
     void marked(
             Actor actor,
             @PathVariable long id,
@@ -117,6 +128,19 @@ public class RedlinePages {
         String name =
                 version.fileName().replaceFirst("\\.[^.]*$", "") + ", version " + number + " with remarks." + form;
         files.send(copy, name, response);
+    }
+
+    /** Takes in what people outside wrote; answers with what became of it. */
+    @PostMapping("/documents/{id}/versions/{number}/annotations")
+    @ResponseBody
+    Map<String, String> takeIn(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String annotations) {
+        byte[] bytes = annotations.getBytes(StandardCharsets.UTF_8);
+        return Map.of("says", takeIn.take(actor, id, number, actKey, bytes));
     }
 
     /** A finished draft. Points are "x,y x,y" in the sheet's units, y upwards; strokes are parted by semicolons. */

@@ -46,7 +46,7 @@ public record RemarkPanel(List<Placed> rows, List<Set> sets, Map<State, Integer>
             named.add(new Set(
                     key,
                     first.initials(),
-                    first.authorName() + (round > 0 ? ", round " + round : ""),
+                    first.by() + (round > 0 ? ", round " + round : ""),
                     first.mark().look().colour(),
                     remarks.size(),
                     remarks.stream().map(Remark::id).toList()));
@@ -58,7 +58,16 @@ public record RemarkPanel(List<Placed> rows, List<Set> sets, Map<State, Integer>
 
     /** The set that a remark belongs to. */
     static String set(Remark remark) {
-        return remark.author() + "-" + remark.round().map(String::valueOf).orElse("0");
+        return (remark.outside().isEmpty()
+                        ? remark.author()
+                        : Math.abs((long) remark.outside().hashCode())) + "-"
+                + (remark.outside().isEmpty() ? "" : "o")
+                + remark.round().map(String::valueOf).orElse("0");
+    }
+
+    /** As {@link #set}, for a page. */
+    public String setOf(Remark remark) {
+        return set(remark);
     }
 
     /** How a number is sorted: letter, column, the rest. */

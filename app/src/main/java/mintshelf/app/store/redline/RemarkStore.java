@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import mintshelf.app.store.Times;
 import mintshelf.core.redline.Colour;
 import mintshelf.core.redline.Look;
@@ -67,6 +68,8 @@ public class RemarkStore {
                 .fetchSingle()
                 .value1();
         return db.insertInto(REMARK)
+                .set(REMARK.UID, remark.uid())
+                .set(REMARK.OUTSIDE, remark.outside())
                 .set(REMARK.ITEM, remark.item())
                 .set(REMARK.VERSION, version)
                 .set(REMARK.LAYOUT, remark.layout())
@@ -158,6 +161,7 @@ public class RemarkStore {
             Tool tool = Tool.valueOf(row.get(REMARK.TOOL));
             all.add(new Remark(
                     row.get(REMARK.ID),
+                    row.get(REMARK.UID),
                     row.get(REMARK.ITEM),
                     row.get(VERSION.NUMBER),
                     row.get(REMARK.LAYOUT),
@@ -168,6 +172,7 @@ public class RemarkStore {
                     row.get(REMARK.DESCRIPTION),
                     row.get(REMARK.AUTHOR),
                     row.get(PERSON.NAME),
+                    row.get(REMARK.OUTSIDE),
                     Optional.ofNullable(row.get(REMARK.ROUND)),
                     Times.instant(row.get(REMARK.AT)),
                     form.mark(tool),
@@ -189,9 +194,11 @@ public class RemarkStore {
                 .orderBy(REMARK_REPLY.ID)
                 .forEach(row -> all.computeIfAbsent(row.get(REMARK_REPLY.REMARK), k -> new ArrayList<>())
                         .add(new Reply(
-                                row.get(REMARK_REPLY.ID),
+                                row.get(REMARK_REPLY.UID),
                                 row.get(REMARK_REPLY.PERSON),
-                                row.get(PERSON.NAME),
+                                row.get(REMARK_REPLY.OUTSIDE).isEmpty()
+                                        ? row.get(PERSON.NAME)
+                                        : row.get(REMARK_REPLY.OUTSIDE),
                                 Times.instant(row.get(REMARK_REPLY.AT)),
                                 row.get(REMARK_REPLY.SAYS),
                                 Optional.ofNullable(row.get(REMARK_REPLY.STATE)).map(State::valueOf))));
@@ -200,12 +207,19 @@ public class RemarkStore {
 
     /** Adds to a thread and keeps the state that follows. */
     public void reply(long remark, long person, String says, Optional<State> set, State now, Instant at) {
+        reply(new Reply(UUID.randomUUID().toString(), person, "", at, says, set), remark, now);
+    }
+
+    /** As {@link #reply(long, long, String, Optional, State, Instant)}; its name is of somebody outside, or empty. */
+    public void reply(Reply reply, long remark, State now) {
         db.insertInto(REMARK_REPLY)
+                .set(REMARK_REPLY.UID, reply.uid())
+                .set(REMARK_REPLY.OUTSIDE, reply.name())
                 .set(REMARK_REPLY.REMARK, remark)
-                .set(REMARK_REPLY.PERSON, person)
-                .set(REMARK_REPLY.AT, Times.utc(at))
-                .set(REMARK_REPLY.SAYS, says)
-                .set(REMARK_REPLY.STATE, set.map(State::name).orElse(null))
+                .set(REMARK_REPLY.PERSON, reply.person())
+                .set(REMARK_REPLY.AT, Times.utc(reply.at()))
+                .set(REMARK_REPLY.SAYS, reply.says())
+                .set(REMARK_REPLY.STATE, reply.state().map(State::name).orElse(null))
                 .execute();
         db.update(REMARK)
                 .set(REMARK.STATE, now.name())

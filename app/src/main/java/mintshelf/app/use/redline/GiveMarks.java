@@ -1,5 +1,6 @@
 package mintshelf.app.use.redline;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -16,6 +17,7 @@ import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.dxf.MarkLayer;
 import mintshelf.core.redline.MarkPaint;
 import mintshelf.core.redline.RedlineSvg.Placed;
+import mintshelf.core.redline.exchange.WebAnnotations;
 import org.springframework.stereotype.Service;
 
 /** Copies of a sheet with its remarks: a drawing with a layer of marks, or a page of PDF. The version itself stays as it is. */
@@ -36,7 +38,9 @@ public class GiveMarks {
     /** Forms in which marks are given. */
     public enum Form {
         DXF,
-        PDF
+        PDF,
+        /** A collection of Web Annotations, without the sheet. */
+        JSON
     }
 
     /**
@@ -46,14 +50,21 @@ public class GiveMarks {
      */
     public byte[] copy(Actor actor, VersionRow version, long item, Collection<Long> ids, Form form) {
         ReadRemarks.OnSheet on = remarks.on(actor, item, version.number(), "");
-        List<Primitive> marks = new ArrayList<>();
-        for (Placed p : on.placed()) {
-            if (!ids.isEmpty() && !ids.contains(p.remark().id())) continue;
-            marks.addAll(MarkPaint.paint(p.remark(), p.followed(), on.paper().millimetre()));
-        }
-        if (marks.isEmpty()) {
+        List<Placed> chosen = on.placed().stream()
+                .filter(p -> ids.isEmpty() || ids.contains(p.remark().id()))
+                .toList();
+        if (chosen.isEmpty()) {
             throw Refused.because("marks.none", "No mark stands on this sheet.", "Fetch the file as it is.");
         }
+        String title = on.seen().document().number() + " version " + version.number();
+        if (form == Form.JSON) {
+            String source = "urn:sha256:" + version.content().hash().hex();
+            return WebAnnotations.write(chosen, new WebAnnotations.Source(title, source))
+                    .getBytes(StandardCharsets.UTF_8);
+        }
+        List<Primitive> marks = new ArrayList<>();
+        for (Placed p : chosen)
+            marks.addAll(MarkPaint.paint(p.remark(), p.followed(), on.paper().millimetre()));
         if (form == Form.DXF) {
             DxfDrawing drawing = sheets.opened(version.content()).orElseThrow(NotThere::new);
             return MarkLayer.with(drawing, marks, MarkPaint.LAYER).orElseThrow(Refused::new);
@@ -63,7 +74,6 @@ public class GiveMarks {
         List<Primitive> both = new ArrayList<>(sheet.primitives());
         both.addAll(marks);
         Scene marked = new Scene(both, sheet.layers(), sheet.notDrawn(), sheet.said());
-        String title = on.seen().document().number() + " version " + version.number() + ", with remarks";
-        return pages.write(List.of(marked), title);
+        return pages.write(List.of(marked), title + ", with remarks");
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.UUID;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.SetRemarks;
 import mintshelf.app.effect.Telling;
@@ -120,6 +121,7 @@ public class MakeRemark {
                     Optional.ofNullable(rounds.openRounds(List.of(item)).get(item));
             Remark remark = new Remark(
                     0,
+                    UUID.randomUUID().toString(),
                     item,
                     number,
                     sheet.paper().layout(),
@@ -130,6 +132,7 @@ public class MakeRemark {
                     description,
                     actor.person(),
                     actor.name(),
+                    "",
                     round,
                     clock.instant(),
                     pinned,

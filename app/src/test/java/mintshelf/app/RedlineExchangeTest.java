@@ -1,0 +1,114 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.store.redline.RemarkStore;
+import mintshelf.app.use.redline.MakeRemark;
+import mintshelf.app.use.redline.TakeInRemarks;
+import mintshelf.app.use.redline.TalkOfRemarks;
+import mintshelf.app.use.today.ReadToday;
+import mintshelf.core.redline.Point;
+import mintshelf.core.redline.Remark;
+import mintshelf.core.redline.Remark.State;
+import mintshelf.core.redline.Tool;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+
+/** Remarks that leave the house and come back. */
+class RedlineExchangeTest {
+    private final Server server = Server.shared();
+    private final long shelf = server.shelf();
+    private final TalkOfRemarks talk = server.bean(TalkOfRemarks.class);
+
+    private long drawing() {
+        byte[] sheet = RedlineTest.sheet(2.75).getBytes(StandardCharsets.US_ASCII);
+        return server.file("priya", shelf, "drawing", "given " + Server.key() + ".dxf", sheet, true);
+    }
+
+    private Remark mark(String login, long item, MakeRemark.Draft draft) {
+        String to = server.bean(MakeRemark.class).make(server.actor(login), item, 1, Server.key(), draft);
+        return server.bean(RemarkStore.class)
+                .remark(Long.parseLong(to.substring(to.lastIndexOf('/') + 1)))
+                .orElseThrow();
+    }
+
+    private List<String> told(String login) {
+        return server.bean(ReadToday.class).today(server.actor(login)).notices().stream()
+                .map(n -> n.says())
+                .toList();
+    }
+
+    @Test
+    void aCopyWithMarksIsADrawingWithALayerOfThemOrAPage() throws Exception {
+        long item = drawing();
+        Remark first = mark("hedda", item, RedlineTest.cloud("Larger"));
+        mark("hedda", item, RedlineTest.draft(Tool.NOTE, "Chamfer", new Point(300, 200)));
+        Web priya = Web.as(server, "priya");
+        String path = "/documents/" + item + "/versions/1/marked.";
+        String dxf = priya.get(path + "dxf").body();
+        assertThat(dxf).contains("REDLINES", "Larger", "Chamfer");
+        assertThat(priya.get(path + "dxf?ids=" + first.id()).body())
+                .contains("Larger")
+                .doesNotContain("Chamfer");
+        try (InputStream body = priya.stream(path + "pdf");
+                PDDocument pdf = Loader.loadPDF(body.readAllBytes())) {
+            assertThat(new PDFTextStripper().getText(pdf)).contains(first.number(), "Larger", "Chamfer");
+        }
+        assertThat(new String(server.bytes(item), StandardCharsets.US_ASCII))
+                .as("the version stays as it is")
+                .doesNotContain("REDLINES");
+        assertThat(Web.as(server, "rafael").get(path + "dxf").statusCode()).isEqualTo(404);
+        long bare = drawing();
+        assertThat(priya.get("/documents/" + bare + "/versions/1/marked.dxf").body())
+                .contains("No mark stands on this sheet");
+    }
+
+    private String takeIn(String login, long item, String json) {
+        return server.bean(TakeInRemarks.class)
+                .take(server.actor(login), item, 1, Server.key(), json.getBytes(StandardCharsets.UTF_8));
+    }
+
+    @Test
+    void annotationsGoOutAndComeBackOnce() {
+        long item = drawing();
+        Remark first = mark("hedda", item, RedlineTest.cloud("Larger"));
+        talk.reply(server.actor("priya"), item, first.id(), Server.key(), "How far?");
+        String given = Web.as(server, "priya")
+                .get("/documents/" + item + "/versions/1/marked.json")
+                .body();
+        assertThat(given).contains("urn:uuid:" + first.uid(), "Larger", "How far?", "AnnotationCollection");
+        // What is here already is not doubled.
+        assertThat(takeIn("priya", item, given)).isEqualTo("2 were here already");
+        // A copy of the same sheet elsewhere takes all of it in, as a set of who wrote it.
+        long other = drawing();
+        assertThat(takeIn("priya", other, given)).isEqualTo("took in 1 remark, 1 reply");
+        assertThat(takeIn("priya", other, given)).isEqualTo("2 were here already");
+        Remark taken = server.bean(RemarkStore.class).of(other).get(0);
+        assertThat(taken.by()).isEqualTo("Hedda Lysgaard (outside)");
+        assertThat(taken.authorName()).isEqualTo("Priya Malhan");
+        assertThat(taken.mark()).isEqualTo(first.mark());
+        assertThat(taken.state()).isEqualTo(State.ANSWERED);
+        assertThat(taken.replies())
+                .singleElement()
+                .satisfies(r -> assertThat(r.name()).isEqualTo("Priya Malhan (outside)"));
+        // A reply that came back joins its thread and tells who asked.
+        String reply = "{\"type\":\"Annotation\",\"id\":\"urn:uuid:" + Server.key()
+                + "\",\"motivation\":\"replying\",\"creator\":{\"name\":\"Jens\",\"email\":\"mailto:jens@example.org\"},"
+                + "\"body\":\"0.5 mm\",\"target\":\"urn:uuid:" + first.uid() + "\"}";
+        assertThat(takeIn("priya", item, reply)).isEqualTo("took in 1 reply");
+        assertThat(told("hedda")).anyMatch(s -> s.startsWith("Jens <jens@example.org> replied to " + first.number()));
+        assertThat(takeIn("priya", item, reply)).isEqualTo("1 was here already");
+        String stranger = reply.replace(first.uid(), Server.key())
+                .replaceFirst("urn:uuid:[0-9a-f-]{36}", "urn:uuid:" + Server.key());
+        assertThat(takeIn("priya", item, stranger)).isEqualTo("1 could not be read");
+        assertThatThrownBy(() -> takeIn("priya", item, "<html>")).hasMessageContaining("no collection");
+        assertThatThrownBy(() -> takeIn("rafael", item, given)).isInstanceOf(NotThere.class);
+    }
+}
