@@ -14,6 +14,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Cases;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.redline.RemarkStore;
+import mintshelf.app.use.person.KeepGrants;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
@@ -194,6 +195,22 @@ class RedlineTest {
                 .body();
         assertThat(thread).contains("How far?", "0.5 mm", "Set done", "Decline", "Reply to " + remark.number());
         assertThat(thread).doesNotContain("Withdraw", "Word it anew");
+    }
+
+    @Test
+    void whoSeesItNoMoreIsNotTold() {
+        long item = drawing();
+        String guest = "guest" + Server.key().substring(0, 8);
+        server.add(guest, "Guest Checker", "checker");
+        Remark remark = mark(guest, item, cloud("private words"));
+        talk.reply(server.actor("priya"), item, remark.id(), Server.key(), "answer seen");
+        assertThat(told(guest)).anyMatch(s -> s.contains("answer seen"));
+        server.actor(guest)
+                .access()
+                .grants()
+                .forEach(g -> server.bean(KeepGrants.class).takeAway(server.actor("ines"), Server.key(), g.id()));
+        talk.reply(server.actor("priya"), item, remark.id(), Server.key(), "answer unseen");
+        assertThat(told(guest)).noneMatch(s -> s.contains("answer unseen"));
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.redline.RemarkStore;
+import mintshelf.core.document.Document;
 import mintshelf.core.redline.Remark;
 import mintshelf.core.redline.Remark.Reply;
 import mintshelf.core.redline.Remark.State;
@@ -28,11 +29,15 @@ public class SetRemarks {
     }
 
     /** Sets a remark to a state, with words or without. */
-    public void set(Actor actor, String document, Remark remark, State to, String why) {
+    public void set(Actor actor, Document document, Remark remark, State to, String why) {
         remarks.reply(remark.id(), actor.person(), why, Optional.of(to), to, clock.instant());
         String became = to == State.OPEN ? "opened remark " + remark.number() + " again" : did(remark, to);
         recorder.note(actor, remark.item(), "remark." + to.words(), remark.version(), became, why);
-        tell(actor, remark, actor.name() + " " + became + " on " + document + (why.isEmpty() ? "" : ": " + why));
+        tell(
+                actor,
+                document,
+                remark,
+                actor.name() + " " + became + " on " + document.number() + (why.isEmpty() ? "" : ": " + why));
     }
 
     private static String did(Remark remark, State to) {
@@ -45,18 +50,29 @@ public class SetRemarks {
     }
 
     /** Adds words. */
-    public void reply(Actor actor, String document, Remark remark, String says, State now) {
+    public void reply(Actor actor, Document document, Remark remark, String says, State now) {
         remarks.reply(remark.id(), actor.person(), says, Optional.empty(), now, clock.instant());
         recorder.note(
                 actor, remark.item(), "remark.replied", remark.version(), "replied to remark " + remark.number(), says);
-        tell(actor, remark, actor.name() + " replied to " + remark.number() + " on " + document + ": " + says);
+        tell(
+                actor,
+                document,
+                remark,
+                actor.name() + " replied to " + remark.number() + " on " + document.number() + ": " + says);
     }
 
     /** Its author and whoever spoke in its thread. */
-    private void tell(Actor actor, Remark remark, String says) {
+    private void tell(Actor actor, Document document, Remark remark, String says) {
         Set<Long> receivers = new LinkedHashSet<>(List.of(remark.author()));
         remark.replies().stream().map(Reply::person).forEach(receivers::add);
-        telling.tell(actor, receivers, "remark.answered", Optional.empty(), remark.item(), says, address(remark));
+        telling.tell(
+                actor,
+                telling.seeing(receivers, document.place()),
+                "remark.answered",
+                Optional.empty(),
+                remark.item(),
+                says,
+                address(remark));
     }
 
     /** Where a remark is looked at, on the latest version. */

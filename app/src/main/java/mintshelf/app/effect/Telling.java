@@ -160,6 +160,15 @@ public class Telling {
         }
     }
 
+    /** Of some people those who see work in preparation at a place: whoever left it behind is not told of it. */
+    public Set<Long> seeing(Collection<Long> some, Place place) {
+        Set<Long> all = new LinkedHashSet<>();
+        people.people(new LinkedHashSet<>(some)).stream()
+                .filter(p -> !p.left() && grants.access(p.id(), p.name()).may(Right.SEE_ALL, place))
+                .forEach(p -> all.add(p.id()));
+        return all;
+    }
+
     /** Who has a right at all the places. */
     public Set<Long> having(Right right, Collection<Place> places) {
         Set<Long> all = new LinkedHashSet<>();

@@ -19,6 +19,7 @@ import mintshelf.core.drawing.compare.Kept;
 import mintshelf.core.drawing.compare.Zones;
 import mintshelf.core.redline.Followed;
 import mintshelf.core.redline.Following;
+import mintshelf.core.redline.Mark;
 import mintshelf.core.redline.RedlineSvg;
 import mintshelf.core.redline.Remark;
 import org.springframework.stereotype.Component;
@@ -99,16 +100,20 @@ public class Redlines {
                 .filter(r -> r.version() <= shown.number() && r.layout().equals(paper.layout()))
                 .sorted(Comparator.comparing((Remark r) -> r.state().isOpen()).thenComparing(Remark::id))
                 .toList();
-        Map<Integer, Optional<Kept>> since = new HashMap<>();
+        Map<Integer, Optional<Since>> since = new HashMap<>();
         List<RedlineSvg.Placed> placed = new ArrayList<>();
         for (Remark remark : here) {
             String key = remark.id() + " " + shown.content().hash().hex();
             Followed at = remark.version() == shown.number() ? Followed.own(remark.mark()) : followed.get(key);
             if (at == null) {
-                at = since.computeIfAbsent(remark.version(), n -> kept(remark, n, shown, paper.layout()))
-                        .map(k -> Following.follow(remark.mark(), k))
-                        .orElseGet(() -> Followed.own(remark.mark()));
-                followed.put(key, at);
+                Optional<Since> from =
+                        since.computeIfAbsent(remark.version(), n -> kept(remark, n, shown, paper.layout()));
+                at = from.map(s -> s.follow(remark.mark()))
+                        .orElseGet(() -> new Followed(
+                                remark.mark(),
+                                Followed.Fate.KEPT,
+                                "stands where it was: version " + remark.version() + " cannot be read"));
+                if (from.isPresent()) followed.put(key, at);
             }
             // Its look may have been changed since it was followed.
             Followed now = new Followed(at.mark().with(remark.mark().look()), at.fate(), at.says());
@@ -117,14 +122,21 @@ public class Redlines {
         return placed;
     }
 
-    /** What became of the things of an earlier version; nothing where its bytes are the same, or cannot be read. */
-    private Optional<Kept> kept(Remark remark, int number, VersionRow shown, String layout) {
-        Optional<VersionRow> from = versions.version(remark.item(), number)
-                .filter(v -> !v.content().hash().equals(shown.content().hash()));
+    /** How marks of an earlier version stand: as they are where its bytes are the same. */
+    private record Since(Optional<Kept> kept) {
+        Followed follow(Mark mark) {
+            return kept.map(k -> Following.follow(mark, k)).orElseGet(() -> Followed.own(mark));
+        }
+    }
+
+    /** Nothing where one of the two cannot be read. */
+    private Optional<Since> kept(Remark remark, int number, VersionRow shown, String layout) {
+        Optional<VersionRow> from = versions.version(remark.item(), number);
         if (from.isEmpty()) return Optional.empty();
+        if (from.get().content().hash().equals(shown.content().hash())) return Optional.of(new Since(Optional.empty()));
         Optional<Read> now = read(shown.content(), layout);
         return read(from.get().content(), layout)
-                .flatMap(old -> now.map(
-                        n -> Kept.between(old.scene(), n.scene(), n.paper().scale())));
+                .flatMap(old -> now.map(n -> new Since(Optional.of(
+                        Kept.between(old.scene(), n.scene(), n.paper().scale())))));
     }
 }

@@ -153,7 +153,7 @@ public class MakeRemark {
         String what = remark.says().isEmpty() ? "" : ": " + remark.says();
         telling.tell(
                 actor,
-                receivers,
+                telling.seeing(receivers, seen.document().place()),
                 "remark.made",
                 Optional.empty(),
                 remark.item(),

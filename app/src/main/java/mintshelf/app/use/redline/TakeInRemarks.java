@@ -169,7 +169,7 @@ public class TakeInRemarks {
         remarks.reply(reply, remark.id(), state);
         telling.tell(
                 actor,
-                Set.of(remark.author()),
+                telling.seeing(Set.of(remark.author()), seen.document().place()),
                 "remark.answered",
                 Optional.empty(),
                 remark.item(),

@@ -55,7 +55,7 @@ public class TalkOfRemarks {
             RemarkRules.reply(remark, actor.access(), seen.document().place()).ifPresent(r -> {
                 throw new Refused(r);
             });
-            set.reply(actor, seen.document().number(), remark, words, RemarkRules.afterReply(remark, actor.person()));
+            set.reply(actor, seen.document(), remark, words, RemarkRules.afterReply(remark, actor.person()));
             return SetRemarks.address(remark);
         });
     }
@@ -81,7 +81,7 @@ public class TalkOfRemarks {
                             throw new Refused(r);
                         });
             }
-            for (Remark remark : all) set.set(actor, seen.document().number(), remark, to, words);
+            for (Remark remark : all) set.set(actor, seen.document(), remark, to, words);
             return SetRemarks.address(all.get(0));
         });
     }
