@@ -144,6 +144,24 @@ class ReleasePlanTest {
         assertThat(plan(top).opens()).isTrue();
     }
 
+    /** An assembly that is signed waits for its parts; they do not wait for it. */
+    @Test
+    void whatNeedsNothingMoreGoesFirst() {
+        long part = part("first");
+        long top = review.drawing(shelf, "top " + Server.key() + ".dxf");
+        server.refer(server.document(top).head().version(), part, "first.txt");
+        ReleasePlan plan = plan(top);
+        assertThat(plan.opens()).isFalse();
+        assertThat(plan.first()).extracting(ReleasePlan.Line::item).containsExactly(part);
+        assertThat(Web.as(server, "priya").get("/release-plan?items=" + top).body())
+                .contains("Release it first…", "/release-plan?items=" + part);
+        assertThat(release("priya", part, plan(part).digest())).contains(1);
+        long round = review.send("priya", top);
+        review.sign("hedda", round);
+        review.sign("oluwaseun", round);
+        assertThat(released(top)).isTrue();
+    }
+
     @Test
     void whoMayNotReleaseOrNotSeeLearnsSo() {
         long top = over(part("one"));

@@ -99,6 +99,31 @@ public record ReleaseSet(List<Member> members, Set<Long> enough) {
         }
     }
 
+    /**
+     * Of some members those that can go without the others: nothing that stands in them, that they show or that shows them is left
+     * behind. O(rounds × (uses + shows)); a round drops one level at least.
+     */
+    public static Set<Long> alone(
+            Collection<Long> could, Collection<Use> uses, Collection<Shows> shows, Set<Long> enough) {
+        Set<Long> left = new LinkedHashSet<>(could);
+        boolean changed = true;
+        while (changed) {
+            changed = false;
+            for (Use u : uses) {
+                boolean lacks =
+                        left.contains(u.parent()) && !left.contains(u.component()) && !enough.contains(u.component());
+                if (lacks && u.parent() != u.component()) changed |= left.remove(u.parent());
+            }
+            for (Shows s : shows) {
+                boolean model = left.contains(s.model()) || enough.contains(s.model());
+                boolean drawing = left.contains(s.drawing()) || enough.contains(s.drawing());
+                if (!model) changed |= left.remove(s.drawing());
+                if (!drawing) changed |= left.remove(s.model());
+            }
+        }
+        return left;
+    }
+
     /** Each after what it needs; of several that could be next the one found first. A ring is cut where it was entered. */
     private static List<Member> ordered(
             Map<Long, Member> members, Map<Long, Set<Long>> below, Map<Long, Set<Long>> models) {

@@ -98,6 +98,18 @@ class ReleaseSetTest {
     }
 
     @Test
+    void whatLacksNothingGoesAlone() {
+        List<Use> uses = List.of(use(1, 2), use(2, 3), use(2, 4), use(5, 6));
+        List<Shows> shows = List.of(new Shows(30, 3));
+        // 30 shows 3 and cannot go: neither 3 nor what it stands in goes; 4 lacks nothing, 5 stands on what is in
+        // force.
+        assertThat(ReleaseSet.alone(List.of(1L, 2L, 3L, 4L, 5L), uses, shows, Set.of(6L)))
+                .containsExactly(4L, 5L);
+        assertThat(ReleaseSet.alone(List.of(1L, 2L, 3L, 4L, 30L), uses, shows, Set.of()))
+                .containsExactly(1L, 2L, 3L, 4L, 30L);
+    }
+
+    @Test
     void blocksAreGroupedByWhatHelps() {
         Refusal held = Refusal.of("gate.held", "A is held by Priya.", "Ask Priya to check it in.");
         Refusal too = Refusal.of("gate.held", "B is held by Priya.", "Ask Priya to check it in.");

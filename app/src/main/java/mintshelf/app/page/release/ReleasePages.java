@@ -58,6 +58,8 @@ public class ReleasePages {
         model.addAttribute(
                 "sendItems",
                 Help.joined(plan.of(Verdict.SEND).stream().map(Line::item).toList()));
+        model.addAttribute(
+                "firstItems", Help.joined(plan.first().stream().map(Line::item).toList()));
         model.addAttribute("listed", plan.lines().stream().limit(LISTED).toList());
         model.addAttribute("asked", asked.orElse(null));
         model.addAttribute("released", released.orElse(null));

@@ -139,7 +139,22 @@ public class ReadReleasePlan {
                         .toList(),
                 Blocks.of(kept),
                 waiting(actor, lines),
+                first(lines, around, set.enough()),
                 hidden);
+    }
+
+    /** What does not wait for the others: without it an assembly that is signed would wait for parts that wait for it. */
+    private static List<Line> first(List<Line> lines, Around around, Set<Long> enough) {
+        List<Long> could = lines.stream()
+                .filter(l -> l.verdict() == Verdict.GOES)
+                .map(Line::item)
+                .toList();
+        boolean all = lines.stream().allMatch(l -> l.verdict() == Verdict.GOES || l.verdict() == Verdict.STAYS);
+        if (all) return List.of();
+        Set<Long> fine = new HashSet<>(enough);
+        lines.stream().filter(l -> l.verdict() == Verdict.STAYS).forEach(l -> fine.add(l.item()));
+        Set<Long> alone = ReleaseSet.alone(could, around.uses, around.shows, fine);
+        return lines.stream().filter(l -> alone.contains(l.item())).toList();
     }
 
     /** Every document along the way that it goes next: released by a hand, decided by its round, sent to who signs it. */

@@ -20,6 +20,7 @@ import mintshelf.core.structure.StructureGraph.Use;
  * @param uses among lines and enough, for a picture
  * @param blocks what is in the way, by what helps
  * @param rounds those that wait for signatures, each once
+ * @param first those that can be released now without the others; empty where all of it can
  * @param hidden how many documents below are not shown to who asks; each is in the way
  */
 public record ReleasePlan(
@@ -29,6 +30,7 @@ public record ReleasePlan(
         List<Use> uses,
         List<Blocks.Block> blocks,
         List<RoundView> rounds,
+        List<Line> first,
         int hidden) {
     /** How a document stands to its release. */
     public enum Verdict {
