@@ -102,7 +102,12 @@ export function redlines(page, stageElement, view, toolChosen) {
       const [x1, y1, x2, y2] = row.dataset.box.split(" ").map(Number);
       const inside = seen && x1 >= seen[0] && x2 <= seen[2] && y1 >= seen[1] && y2 <= seen[3];
       if (inside) view.restore({ x: seen[0], y: -seen[3], w: seen[2] - seen[0], h: seen[3] - seen[1] });
-      else view.lookAt({ x: x1, y: -y2, w: x2 - x1, h: y2 - y1 });
+      else {
+        // Around the mark, with what lies about it: a small one alone says nothing.
+        const w = Math.max(x2 - x1, view.fit.w / 6);
+        const h = Math.max(y2 - y1, view.fit.h / 6);
+        view.lookAt({ x: (x1 + x2 - w) / 2, y: -(y1 + y2 + h) / 2, w, h });
+      }
       delete side.dataset.wanted;
     }
     row.scrollIntoView({ block: "nearest" });
@@ -296,6 +301,7 @@ export function redlines(page, stageElement, view, toolChosen) {
     tools.querySelectorAll("[data-tool]").forEach((b) => b.addEventListener("click", () => choose(draft.tool() === b.dataset.tool ? null : b.dataset.tool)));
     tools.querySelector("[data-undo]").addEventListener("click", () => draft.undo());
     tools.querySelector("[data-redo]").addEventListener("click", () => draft.redo());
+    stageElement.addEventListener("pointerdown", () => tools.querySelectorAll("details[open]").forEach((menu) => { menu.open = false; }));
     stageElement.addEventListener("pointermove", (event) => { if (!event.buttons) draft.hover(event); });
     document.addEventListener("keydown", (event) => {
       if (event.key === "Escape" && (draft.busy() || draft.tool())) {
