@@ -175,7 +175,7 @@ export function redlines(page, stageElement, view, toolChosen) {
     const [file] = chooser?.files || [];
     if (!file) return;
     refused("");
-    if (file.size > 4 << 20) { refused("The file has more than 4 MB. Give fewer remarks at once; nothing was taken in."); return; }
+    if (file.size > 2 << 20) { refused("The file has more than 2 MB. Give fewer remarks at once; nothing was taken in."); return; }
     const body = new URLSearchParams({ actKey: crypto.randomUUID(), annotations: await file.text() });
     const answer = await fetch(chooser.dataset.to, { method: "POST", body, redirect: "manual", headers: { "X-CSRF-TOKEN": token, "HX-Request": "true" } }).catch(() => null);
     if (!answer?.ok) { refused(answer ? wordsOf(await answer.text()) : "The shelf cannot be reached. Nothing was taken in."); return; }

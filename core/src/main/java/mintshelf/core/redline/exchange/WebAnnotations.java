@@ -38,7 +38,7 @@ public final class WebAnnotations {
 
     public static final String TERMS = "urn:mint-shelf:redlines#";
     /** Bytes of a file that is read. */
-    public static final int LARGEST = 4 << 20;
+    public static final int LARGEST = 2 << 20;
 
     public static final int MOST = 2000;
     private static final int NAME = 120;
@@ -188,7 +188,7 @@ public final class WebAnnotations {
         if (json.length > LARGEST) {
             return Outcome.refused(
                     "annotations.large",
-                    "The file has more than 4 MB.",
+                    "The file has more than 2 MB.",
                     "Give fewer remarks at once; nothing was taken in.");
         }
         JsonNode root;
