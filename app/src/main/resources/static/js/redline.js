@@ -4,7 +4,6 @@ import { drafts } from "./redline-draft.js";
 import { token } from "./http.js";
 
 const STAMPS = ["Seen", "Ask me", "Not for production", "As agreed"];
-const INKS = { brick: "#a93226", teal: "#0b6070", moss: "#3f6614", rose: "#a3195b", rust: "#7c4a12", slate: "#44525e" };
 const CLOSED = new Set(["done", "declined", "withdrawn"]);
 
 export function redlines(page, stageElement, view, toolChosen) {
@@ -17,6 +16,7 @@ export function redlines(page, stageElement, view, toolChosen) {
   const hiddenSets = new Set();
   let states = new Set();
   let over = null;
+  let all = false; // whether the list is whole: of very many it begins with the first
   let picked = Number(side.dataset.wanted) || null;
   let look = { colour: "brick", letters: "3.5" };
   const hint = page.querySelector("[data-hint]");
@@ -33,7 +33,7 @@ export function redlines(page, stageElement, view, toolChosen) {
   const box = () => part.querySelector("[data-draft]");
 
   async function read() {
-    const answer = await fetch(`${address}?layout=${encodeURIComponent(layout)}`, { headers: { "HX-Request": "true" } }).catch(() => null);
+    const answer = await fetch(`${address}?layout=${encodeURIComponent(layout)}&all=${all}`, { headers: { "HX-Request": "true" } }).catch(() => null);
     if (!answer?.ok || answer.redirected) { part.replaceChildren(el("p", { class: "hint p-3", role: "alert" }, "The remarks could not be read. ", el("button", { type: "button", class: "btn btn-line btn-sm", onclick: read }, "Try again"))); return; }
     const before = box()?.hidden === false ? box() : null;
     const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").querySelector("#remarks");
@@ -72,13 +72,13 @@ export function redlines(page, stageElement, view, toolChosen) {
     many.querySelector("[data-many-says]").textContent = `${chosen.length === 1 ? "This one" : `These ${chosen.length}`}:`;
     // What is given out is what is shown; of all of it the address says nothing, however many there are.
     part.querySelectorAll("[data-give] a").forEach((link) => {
-      const all = chosen.length === rows().length;
-      link.href = link.href.split("?")[0] + (all ? "" : `?ids=${chosen.map((row) => row.dataset.row).join(",")}`);
+      const whole = chosen.length === rows().length;
+      link.href = link.href.split("?")[0] + (whole ? "" : `?ids=${chosen.map((row) => row.dataset.row).join(",")}`);
     });
     many.elements.ids.value = chosen.map((row) => row.dataset.row).join(",");
     const open = rows().filter((row) => !CLOSED.has(row.dataset.state)).length;
     inked();
-    bar.textContent = `${plural(rows().length, "remark")}${open ? `, ${open} open` : ""}`;
+    bar.textContent = `${plural(Number(part.querySelector("[data-total]").dataset.total), "remark")}${open ? `, ${open} open` : ""}`;
   }
 
   /** Where something is marked the sheet is in one ink, so that marks are its only colour. */
@@ -94,7 +94,11 @@ export function redlines(page, stageElement, view, toolChosen) {
       if (!on) other.querySelector("[data-thread]").hidden = true;
     });
     over?.querySelectorAll("[data-remark]").forEach((mark) => mark.toggleAttribute("data-current", Number(mark.dataset.remark) === wanted));
-    if (!row) return;
+    if (!row) {
+      // A mark whose row is not listed yet: the whole list is read, once.
+      if (wanted && !all) { all = true; await read(); }
+      return;
+    }
     show();
     row.hidden = false;
     if (!silent || side.dataset.wanted) {
@@ -168,6 +172,7 @@ export function redlines(page, stageElement, view, toolChosen) {
       if (!states.delete(button.dataset.state)) states.add(button.dataset.state);
       show();
     }
+    if (button.matches("[data-list-all]")) { all = true; read(); }
     if (button.matches("[data-drop-draft]")) drop();
   });
   part.addEventListener("change", async (event) => {
@@ -204,8 +209,9 @@ export function redlines(page, stageElement, view, toolChosen) {
     paint();
   }
   function paint() {
-    draft.ink(INKS[look.colour]);
-    tools.querySelector("[data-swatch]").className = `swatch ink-${look.colour}`;
+    const swatch = tools.querySelector("[data-swatch]");
+    swatch.className = `swatch ink-${look.colour}`;
+    draft.ink(getComputedStyle(swatch).backgroundColor);
     tools.querySelectorAll("[data-ink]").forEach((b) => b.setAttribute("aria-checked", b.dataset.ink === look.colour));
   }
   async function restyle(ids, from) {

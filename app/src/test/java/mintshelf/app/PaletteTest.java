@@ -7,10 +7,13 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mintshelf.core.redline.Colour;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
@@ -72,5 +75,16 @@ class PaletteTest {
         assertThat(contrast(colours.get(ink), colours.get(ground)))
                 .as(ink + " on " + ground + ", " + theme)
                 .isGreaterThanOrEqualTo(4.5);
+    }
+
+    /** The list names a reviewer in the ink that the core draws their marks with. */
+    @ParameterizedTest
+    @EnumSource(Colour.class)
+    void marksHaveOneInkOnTheSheetAndBesideIt(Colour colour) throws IOException {
+        try (InputStream in = PaletteTest.class.getResourceAsStream("/static/css/mint.css")) {
+            assertThat(new String(in.readAllBytes(), StandardCharsets.UTF_8))
+                    .contains(String.format(
+                            Locale.ROOT, ".ink-%s { --ink-of-mark: #%06x; }", colour.code(), colour.rgb()));
+        }
     }
 }

@@ -21,7 +21,7 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 
-/** Remarks that leave the house and come back. */
+/** Remarks in numbers: very many on a sheet, out of the house and back. */
 class RedlineExchangeTest {
     private final Server server = Server.shared();
     private final long shelf = server.shelf();
@@ -43,6 +43,46 @@ class RedlineExchangeTest {
         return server.bean(ReadToday.class).today(server.actor(login)).notices().stream()
                 .map(n -> n.says())
                 .toList();
+    }
+
+    private static Remark copy(Remark r, String line) {
+        return new Remark(
+                0,
+                Server.key(),
+                r.item(),
+                r.version(),
+                r.layout(),
+                "",
+                r.kind(),
+                r.state(),
+                line,
+                "",
+                r.author(),
+                r.authorName(),
+                "",
+                r.round(),
+                r.at(),
+                r.mark(),
+                r.view(),
+                List.of());
+    }
+
+    @Test
+    void ofVeryManyTheListBeginsWithTheFirstAndTheSheetHasAll() {
+        long item = drawing();
+        Remark first = mark("hedda", item, RedlineTest.cloud("first"));
+        long version = server.document(item).head().version();
+        RemarkStore store = server.bean(RemarkStore.class);
+        for (int i = 0; i < 205; i++) {
+            store.add(copy(first, "n" + i), version, "D3");
+        }
+        Web hedda = Web.as(server, "hedda");
+        String path = "/documents/" + item + "/versions/1/remarks";
+        String part = hedda.get(path).body();
+        assertThat(part).contains("206 remarks", "List the other 6");
+        assertThat(part.split("data-row=", -1)).hasSize(201);
+        assertThat(part.split("data-remark=", -1)).hasSize(207);
+        assertThat(hedda.get(path + "?all=true").body().split("data-row=", -1)).hasSize(207);
     }
 
     @Test

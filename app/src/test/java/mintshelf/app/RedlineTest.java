@@ -400,6 +400,9 @@ class RedlineTest {
                 "" + server.document(item).holder().orElseThrow().hold());
         form.put("remark." + item + "." + made.id(), "done");
         form.put("remark." + item + "." + not.id(), "declined");
+        // A decision that would be lost is refused before anything is checked in.
+        assertThat(priya.post("/check-in", form).body()).contains("A remark is declined without words.");
+        assertThat(server.document(item).head().number()).isEqualTo(1);
         form.put("why." + not.id(), "The rim hides it.");
         form.put("remark." + item + "." + later.id(), "later");
         priya.post("/check-in", form);

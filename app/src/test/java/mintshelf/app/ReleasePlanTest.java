@@ -95,9 +95,10 @@ class ReleasePlanTest {
                 .contains("Ask for 1", "Why can this not be released?", "held by Tomasz");
         priya.post("/release-plan/ask", Map.of("actKey", Server.key(), "items", "" + top, "held", "" + held));
         assertThat(server.bean(ReadToday.class).today(server.actor("tomasz")).notices())
-                .anyMatch(n -> n.says()
-                        .contains(
-                                "asks you to check in " + server.document(held).number()));
+                .anyMatch(n ->
+                        n.says().contains("asks for " + server.document(held).number()));
+        assertThat(Web.as(server, "ines").get("/documents/" + held + "/record").body())
+                .contains("asked Tomasz Okrent for it");
         assertThat(release("priya", top, plan.digest())).isEmpty();
         assertThat(released(top)).isFalse();
         // Who is no holder of any of it is not asked, whatever a form says.

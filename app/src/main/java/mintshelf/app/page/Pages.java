@@ -44,9 +44,12 @@ public class Pages implements WebMvcConfigurer {
         }
     }
 
+    /** Documents that one address names. */
+    public static final int MOST = 500;
+
     /** Ids of documents as an address carries them: "12,15,18". */
     public static List<Long> ids(String text) {
-        return ids(text, 500);
+        return ids(text, MOST);
     }
 
     /** As {@link #ids(String)}, for what a form posts: as many as one act takes. */

@@ -1,7 +1,6 @@
 package mintshelf.core.redline;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 
 /** The words of a decision that cites remarks: what was typed, then each remark with its number. */
@@ -12,10 +11,7 @@ public final class Citing {
     public static String words(String typed, List<Remark> cited, int most) {
         String own = typed.strip();
         if (cited.isEmpty()) return own;
-        String full = cited.stream()
-                .map(r -> r.number() + ": "
-                        + (r.says().isEmpty() ? r.mark().tool().words().toLowerCase(Locale.ROOT) : r.says()))
-                .collect(Collectors.joining("\n"));
+        String full = cited.stream().map(r -> r.number() + ": " + r.title()).collect(Collectors.joining("\n"));
         String words = own.isEmpty() ? full : own + "\n" + full;
         if (words.length() <= most) return words;
         String numbers = "Remarks " + cited.stream().map(Remark::number).collect(Collectors.joining(", "));

@@ -15,7 +15,7 @@ public final class RedlineSvg {
     public record Placed(Remark remark, Followed followed) {}
 
     /** The marks alone, one group each, with its id for scripts. */
-    public static String groups(List<Placed> all, Box sheet, double mm) {
+    private static String groups(List<Placed> all, Box sheet, double mm) {
         StringBuilder out = new StringBuilder("<g class=\"marks\">");
         for (Placed one : all) {
             out.append("<g data-remark=\"").append(one.remark().id()).append("\">");

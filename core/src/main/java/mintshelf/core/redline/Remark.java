@@ -91,6 +91,12 @@ public record Remark(
      */
     public record Reply(String uid, long person, String name, Instant at, String says, Optional<State> state) {}
 
+    /** As lists name it: what it says, else with what it was drawn. */
+    public String title() {
+        String says = says();
+        return says.isEmpty() ? mark.tool().words() : says;
+    }
+
     /** Whose it is, in words: what came from outside names who wrote it. */
     public String by() {
         return outside.isEmpty() ? authorName : outside;

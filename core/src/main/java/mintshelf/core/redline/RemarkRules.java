@@ -11,9 +11,9 @@ import mintshelf.core.redline.Remark.State;
 public final class RemarkRules {
     private RemarkRules() {}
 
-    /** What is in the way of marking a sheet there; empty for who may redline. */
+    /** What is in the way of marking a sheet there; empty for who may redline and sees work in preparation. */
     public static Optional<Refusal> mark(Access access, Place place) {
-        if (access.may(Right.REDLINE, place)) return Optional.empty();
+        if (access.may(Right.REDLINE, place) && access.may(Right.SEE_ALL, place)) return Optional.empty();
         return Optional.of(Refusal.of(
                 "access.missing",
                 "You may not mark redlines here.",

@@ -67,7 +67,10 @@ class RemarkRulesTest {
 
     @Test
     void whoMayRedlineMarks() {
-        assertThat(RemarkRules.mark(access(PRIYA, Right.REDLINE), PLACE)).isEmpty();
+        assertThat(RemarkRules.mark(access(PRIYA, Right.REDLINE, Right.SEE_ALL), PLACE))
+                .isEmpty();
+        assertThat(RemarkRules.mark(access(PRIYA, Right.REDLINE, Right.SEE_RELEASED), PLACE))
+                .isPresent();
         assertThat(RemarkRules.mark(access(PRIYA, Right.CHANGE), PLACE)).isPresent();
         assertThat(RemarkRules.mark(access(PRIYA), PLACE)).isPresent();
     }

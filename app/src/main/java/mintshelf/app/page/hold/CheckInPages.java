@@ -98,13 +98,15 @@ public class CheckInPages {
             rows.add(new CheckIn.Row(
                     Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
         });
+        List<TalkOfRemarks.Settled> settled = settled(form);
+        TalkOfRemarks.ask(settled);
         List<Became> became =
                 checkIn.take(actor, rows, actKey, new CheckIn.Options(comment, keep, saves, desks.worked(actor, desk)));
         desks.checkedIn(
                 actor,
                 desk,
                 became.stream().filter(b -> lying.contains(b.document())).toList());
-        talk.settle(actor, actKey, settled(became, form));
+        talk.settle(actor, actKey, of(became, settled));
         // Whoever has a stray among them sees what became of it first.
         boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
         if (!send || keep || stray) return "redirect:" + runs.address(actor, actKey);
@@ -120,26 +122,30 @@ public class CheckInPages {
         }
     }
 
-    /** Fields {@code remark.DOCUMENT.ID} and {@code why.ID}: of documents that became a version. Whatever else they say is later. */
-    private static List<TalkOfRemarks.Settled> settled(List<Became> became, MultiValueMap<String, String> form) {
+    /** Fields {@code remark.DOCUMENT.ID} and {@code why.ID}; whatever else they say than done or declined is later. */
+    private static List<TalkOfRemarks.Settled> settled(MultiValueMap<String, String> form) {
+        List<TalkOfRemarks.Settled> all = new ArrayList<>();
+        form.forEach((name, values) -> {
+            if (!name.matches("remark\\.\\d{1,18}\\.\\d{1,18}")) return;
+            String[] ids = name.split("\\.");
+            String why = Optional.ofNullable(form.getFirst("why." + ids[2])).orElse("");
+            Remark.State.of(values.get(0))
+                    .filter(s -> s == Remark.State.DONE || s == Remark.State.DECLINED)
+                    .ifPresent(s ->
+                            all.add(new TalkOfRemarks.Settled(Long.parseLong(ids[1]), Long.parseLong(ids[2]), s, why)));
+        });
+        return all;
+    }
+
+    /** Of what became a version; what is done without words is done with it. */
+    private static List<TalkOfRemarks.Settled> of(List<Became> became, List<TalkOfRemarks.Settled> settled) {
         List<TalkOfRemarks.Settled> all = new ArrayList<>();
         for (Became one : became) {
             if (one.fate() != Fate.VERSION) continue;
-            String begin = "remark." + one.document() + ".";
-            form.forEach((name, values) -> {
-                if (!name.startsWith(begin) || !name.substring(begin.length()).matches("\\d{1,18}")) return;
-                String id = name.substring(begin.length());
-                String why = Optional.ofNullable(form.getFirst("why." + id))
-                        .orElse("")
-                        .strip();
-                Remark.State.of(values.get(0))
-                        .filter(s -> s == Remark.State.DONE || s == Remark.State.DECLINED)
-                        .ifPresent(s -> all.add(new TalkOfRemarks.Settled(
-                                one.document(),
-                                Long.parseLong(id),
-                                s,
-                                why.isEmpty() && s == Remark.State.DONE ? "With version " + one.number() : why)));
-            });
+            settled.stream()
+                    .filter(s -> s.item() == one.document())
+                    .map(s -> s.why().isBlank() ? s.saying("With version " + one.number()) : s)
+                    .forEach(all::add);
         }
         return all;
     }

@@ -72,18 +72,19 @@ public class RedlinePages {
             @PathVariable long id,
             @PathVariable int number,
             @RequestParam(defaultValue = "") String layout,
+            @RequestParam(defaultValue = "false") boolean all,
             Model model) {
         ReadRemarks.OnSheet on = read.on(actor, id, number, layout);
         Redlines.Paper paper = on.paper();
         model.addAttribute("on", on);
-        model.addAttribute("panel", RemarkPanel.of(on.placed(), read.rounds(id)));
+        model.addAttribute(
+                "panel", RemarkPanel.of(on.placed(), read.rounds(id), all ? Integer.MAX_VALUE : RemarkPanel.LISTED));
         model.addAttribute("svg", RedlineSvg.over(on.placed(), paper.box(), paper.millimetre()));
         model.addAttribute("number", number);
         model.addAttribute("mayMark", MakeRemark.refusal(actor, on.seen()).isEmpty());
         model.addAttribute("look", talk.look(actor));
         model.addAttribute("colours", Colour.values());
         model.addAttribute("letters", Look.LETTERS);
-        model.addAttribute("states", Remark.State.values());
         return "redline/_panel";
     }
 

@@ -14,7 +14,7 @@ import mintshelf.core.redline.Remark.State;
 /**
  * What stands beside a sheet with remarks.
  *
- * @param rows in the order of their zones: the first {@link #LISTED}
+ * @param rows in the order of their zones: the first {@link #LISTED}, or all
  * @param sets of reviewers, by round
  * @param counts by state, those that there are
  * @param more how many rows the list lacks
@@ -27,9 +27,10 @@ public record RemarkPanel(List<Placed> rows, List<Set> sets, Map<State, Integer>
      *
      * @param key as rows name it
      */
-    public record Set(String key, String initials, String says, Colour colour, int count, List<Long> ids) {}
+    public record Set(String key, String initials, String says, Colour colour, int count) {}
 
-    static RemarkPanel of(List<Placed> placed, List<Long> rounds) {
+    /** @param most rows that are listed */
+    static RemarkPanel of(List<Placed> placed, List<Long> rounds, int most) {
         List<Placed> all = new ArrayList<>(placed);
         all.sort(Comparator.comparing((Placed p) -> zone(p.remark().number()))
                 .thenComparing(p -> p.remark().id()));
@@ -48,24 +49,20 @@ public record RemarkPanel(List<Placed> rows, List<Set> sets, Map<State, Integer>
                     first.initials(),
                     first.by() + (round > 0 ? ", round " + round : ""),
                     first.mark().look().colour(),
-                    remarks.size(),
-                    remarks.stream().map(Remark::id).toList()));
+                    remarks.size()));
         });
         named.sort(Comparator.comparing(Set::says));
-        int listed = Math.min(LISTED, all.size());
+        int listed = Math.min(most, all.size());
         return new RemarkPanel(List.copyOf(all.subList(0, listed)), named, counts, all.size() - listed);
     }
 
-    /** The set that a remark belongs to. */
-    static String set(Remark remark) {
-        return (remark.outside().isEmpty()
-                        ? remark.author()
-                        : Math.abs((long) remark.outside().hashCode())) + "-"
-                + (remark.outside().isEmpty() ? "" : "o")
-                + remark.round().map(String::valueOf).orElse("0");
+    /** The set that a remark belongs to: of its author, or of who wrote it outside; in its round. */
+    private static String set(Remark remark) {
+        String whose = remark.outside().isEmpty() ? Long.toString(remark.author()) : remark.outside();
+        return whose + " " + remark.round().map(String::valueOf).orElse("");
     }
 
-    /** As {@link #set}, for a page. */
+    /** The key of a remark's set, as its row names it. */
     public String setOf(Remark remark) {
         return set(remark);
     }

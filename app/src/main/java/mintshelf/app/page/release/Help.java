@@ -27,10 +27,8 @@ public record Help(String says, String href, boolean asks) {
             case "gate.facts" -> new Help("Fill them…", document + "?edit", false);
             case "gate.checks" -> new Help("Its checks…", document + "/versions/" + version + "/checks", false);
             case "gate.remarks" -> new Help("Its remarks…", document + "/versions/" + version + "/sheet", false);
-            case "gate.references", "references.missing", "gate.older" ->
-                new Help("What it refers to…", document + "/refers-to", false);
+            case "gate.references", "gate.older" -> new Help("What it refers to…", document + "/refers-to", false);
             case "move.no_version" -> new Help("Check out…", "/check-out?items=" + joined(block.items()), false);
-            case "gate.order" -> new Help("Its order…", document, false);
             case "access.missing", "access.library" -> NONE;
             default -> new Help("Look at it…", document, false);
         };

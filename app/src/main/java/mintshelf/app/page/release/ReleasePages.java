@@ -55,16 +55,19 @@ public class ReleasePages {
         model.addAttribute("lineOf", lines);
         model.addAttribute("goes", plan.of(Verdict.GOES));
         model.addAttribute("sends", plan.of(Verdict.SEND));
-        model.addAttribute(
-                "sendItems",
-                Help.joined(plan.of(Verdict.SEND).stream().map(Line::item).toList()));
-        model.addAttribute(
-                "firstItems", Help.joined(plan.first().stream().map(Line::item).toList()));
+        model.addAttribute("sendItems", named(plan.of(Verdict.SEND)));
+        model.addAttribute("most", Pages.MOST);
+        model.addAttribute("firstItems", named(plan.first()));
         model.addAttribute("listed", plan.lines().stream().limit(LISTED).toList());
         model.addAttribute("asked", asked.orElse(null));
         model.addAttribute("released", released.orElse(null));
         model.addAttribute("moved", moved != null);
         return "release/plan";
+    }
+
+    /** As many as an address names, in the order of the plan: what comes first needs nothing of what is cut off. */
+    private static String named(List<Line> lines) {
+        return Help.joined(lines.stream().limit(Pages.MOST).map(Line::item).toList());
     }
 
     @PostMapping("/release-plan")

@@ -2,6 +2,7 @@ package mintshelf.app.store.redline;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.DoubleStream;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Anchor;
 import mintshelf.core.redline.Colour;
@@ -24,8 +25,7 @@ record MarkForm(
     static MarkForm of(Mark mark, Box view) {
         double[][] points = mark.strokes().stream()
                 .map(s -> s.stream()
-                        .flatMap(p -> List.of(p.x(), p.y()).stream())
-                        .mapToDouble(d -> d)
+                        .flatMapToDouble(p -> DoubleStream.of(p.x(), p.y()))
                         .toArray())
                 .toArray(double[][]::new);
         Pin[] pins = mark.anchors().stream()

@@ -96,7 +96,7 @@ public class RemarkStore {
         return all;
     }
 
-    /** Of several documents those that are open, by document, the oldest first. */
+    /** Of several documents those that are open, by document, the oldest first; beyond {@link #MOST} the latest. Gates ask {@link #openChanges}. */
     public Map<Long, List<Remark>> open(Collection<Long> items) {
         if (items.isEmpty()) return Map.of();
         Map<Long, List<Remark>> all = new HashMap<>();

@@ -3,6 +3,7 @@ package mintshelf.app.use.hold;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.effect.AskHolder;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.ground.Actor;
@@ -23,14 +24,23 @@ public class BreakHold {
     private final Sight sight;
     private final HoldStore holds;
     private final Telling telling;
+    private final AskHolder askHolder;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
 
-    public BreakHold(Sight sight, HoldStore holds, Telling telling, Acts acts, Recorder recorder, Clock clock) {
+    public BreakHold(
+            Sight sight,
+            HoldStore holds,
+            Telling telling,
+            AskHolder askHolder,
+            Acts acts,
+            Recorder recorder,
+            Clock clock) {
         this.sight = sight;
         this.holds = holds;
         this.telling = telling;
+        this.askHolder = askHolder;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
@@ -79,21 +89,7 @@ public class BreakHold {
                             "hold.none",
                             "Nobody holds " + seen.document().number() + " any more.",
                             "Check it out now."));
-            telling.tell(
-                    actor,
-                    List.of(holder.person()),
-                    "hold.asked",
-                    Optional.empty(),
-                    item,
-                    actor.name() + " asks for " + seen.document().number() + (words.isEmpty() ? "." : ": " + words),
-                    "/check-in?items=" + item);
-            recorder.note(
-                    actor,
-                    item,
-                    "hold.asked",
-                    seen.document().head().number(),
-                    "asked " + holder.name() + " for it",
-                    words);
+            askHolder.ask(actor, holder, List.of(seen), words);
             return "/documents/" + item + "?asked";
         });
     }

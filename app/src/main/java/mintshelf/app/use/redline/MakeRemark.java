@@ -20,6 +20,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.DropRules;
 import mintshelf.core.drawing.Box;
@@ -85,22 +86,17 @@ public class MakeRemark {
             Box view) {}
 
     /** What is in the way of marking the sheets of a document; empty for who may. */
-    public static Optional<Refused> refusal(Actor actor, Seen seen) {
-        if (!seen.all()) return Optional.of(Refused.because("access.missing", "You may not mark redlines here.", ""));
-        return RemarkRules.mark(actor.access(), seen.document().place())
-                .or(() -> DropRules.refusal(seen.document()))
-                .map(Refused::new);
+    public static Optional<Refusal> refusal(Actor actor, Seen seen) {
+        return RemarkRules.mark(actor.access(), seen.document().place()).or(() -> DropRules.refusal(seen.document()));
     }
 
     /** Keeps the remark and gives its address. */
     public String make(Actor actor, long item, int number, String key, Draft draft) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = seen.all()
-                ? versions.version(item, number).orElseThrow(NotThere::new)
-                : versions.version(item, seen.version()).orElseThrow(NotThere::new);
         refusal(actor, seen).ifPresent(r -> {
-            throw r;
+            throw new Refused(r);
         });
+        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         Redlines.Read sheet = redlines.read(version.content(), draft.layout()).orElseThrow(NotThere::new);
         Mark mark = Mark.read(
                         draft.tool(),
@@ -117,8 +113,7 @@ public class MakeRemark {
         Mark pinned = Pins.pin(mark, sheet.scene());
         String zone = sheet.paper().zones().at(pinned.at().x(), pinned.at().y());
         return acts.once(actor, key, () -> {
-            Optional<Long> round =
-                    Optional.ofNullable(rounds.openRounds(List.of(item)).get(item));
+            Optional<Long> round = rounds.openRound(item);
             Remark remark = new Remark(
                     0,
                     UUID.randomUUID().toString(),

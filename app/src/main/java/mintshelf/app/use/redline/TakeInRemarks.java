@@ -74,7 +74,7 @@ public class TakeInRemarks {
     public String take(Actor actor, long item, int number, String key, byte[] json) {
         Seen seen = read.seen(actor, item);
         MakeRemark.refusal(actor, seen).ifPresent(r -> {
-            throw r;
+            throw new Refused(r);
         });
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         Redlines.Read sheet = redlines.read(version.content(), "").orElseThrow(NotThere::new);

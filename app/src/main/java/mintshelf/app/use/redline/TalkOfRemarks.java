@@ -1,10 +1,8 @@
 package mintshelf.app.use.redline;
 
-import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import mintshelf.app.effect.SetRemarks;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -13,6 +11,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.redline.RemarkStore;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.redline.Look;
 import mintshelf.core.redline.Remark;
@@ -64,9 +63,7 @@ public class TalkOfRemarks {
     public String set(Actor actor, long item, Collection<Long> ids, String key, Remark.State to, String why) {
         Seen seen = sight.of(actor, item);
         if (!seen.all()) throw new NotThere();
-        if (ids.isEmpty() || ids.size() > MOST) {
-            throw Refused.because("remark.none", "Choose some remarks, " + MOST + " at most.", "Nothing was changed.");
-        }
+        if (ids.isEmpty()) throw tooMany();
         String words = Texts.optionalLines("The reason", why, LONGEST).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             List<Remark> all = locked(item, ids);
@@ -91,26 +88,34 @@ public class TalkOfRemarks {
      *
      * @param why needed for declining
      */
-    public record Settled(long item, long remark, Remark.State to, String why) {}
+    public record Settled(long item, long remark, Remark.State to, String why) {
+        public Settled saying(String words) {
+            return new Settled(item, remark, to, words);
+        }
+    }
+
+    /** Refused when one is declined without words: asked before the check-in, so that no decision is lost after it. */
+    public static void ask(Collection<Settled> all) {
+        if (all.stream()
+                .noneMatch(s -> s.to() == Remark.State.DECLINED && s.why().isBlank())) return;
+        throw Refused.because(
+                "remark.why",
+                "A remark is declined without words.",
+                "Go back and say why; its author reads it. Nothing was checked in, the files are kept for a day.");
+    }
 
     /**
      * Sets remarks after their documents were checked in. Each stands for itself: one that somebody else has set meanwhile stays as
      * they left it, and the others are set.
-     *
-     * @return how many could not be set
      */
-    public int settle(Actor actor, String key, Collection<Settled> all) {
-        int left = 0;
+    public void settle(Actor actor, String key, Collection<Settled> all) {
         for (Settled one : all) {
-            String own = UUID.nameUUIDFromBytes((key + one.remark()).getBytes(StandardCharsets.US_ASCII))
-                    .toString();
             try {
-                set(actor, one.item(), List.of(one.remark()), own, one.to(), one.why());
+                set(actor, one.item(), List.of(one.remark()), Acts.following(key + one.remark()), one.to(), one.why());
             } catch (Refused | NotThere e) {
-                left++;
+                // Somebody was faster: what they said stands.
             }
         }
-        return left;
     }
 
     /** Words and kind of one's own remark, while nobody has answered it. */
@@ -136,7 +141,7 @@ public class TalkOfRemarks {
         return acts.once(actor, key, () -> {
             if (fromNowOn) remarks.keepLook(actor.person(), look);
             if (!ids.isEmpty()) {
-                locked(item, ids.stream().limit(MOST).toList()).stream()
+                locked(item, ids).stream()
                         .filter(r -> r.author() == actor.person())
                         .forEach(r -> remarks.edit(r.looking(look)));
             }
@@ -150,25 +155,28 @@ public class TalkOfRemarks {
     }
 
     private List<Remark> locked(long item, Collection<Long> ids) {
+        if (ids.size() > MOST) throw tooMany();
         List<Remark> all = remarks.locked(ids);
         boolean here = all.size() == ids.size() && all.stream().allMatch(r -> r.item() == item);
         if (!here) throw new NotThere();
         return all;
     }
 
+    private static Refused tooMany() {
+        return Refused.because("remark.none", "Choose some remarks, " + MOST + " at most.", "Nothing was changed.");
+    }
+
     /** What is in the way of a state for the actor, for a page that offers it. */
-    public static Optional<Refused> refusal(Actor actor, Seen seen, Remark remark, Remark.State to) {
+    public static Optional<Refusal> refusal(Actor actor, Seen seen, Remark remark, Remark.State to) {
         return RemarkRules.set(
-                        remark, to, "words", actor.access(), seen.document().place())
-                .map(Refused::new);
+                remark, to, "words", actor.access(), seen.document().place());
     }
 
-    public static Optional<Refused> replyRefusal(Actor actor, Seen seen, Remark remark) {
-        return RemarkRules.reply(remark, actor.access(), seen.document().place())
-                .map(Refused::new);
+    public static Optional<Refusal> replyRefusal(Actor actor, Seen seen, Remark remark) {
+        return RemarkRules.reply(remark, actor.access(), seen.document().place());
     }
 
-    public static Optional<Refused> editRefusal(Actor actor, Remark remark) {
-        return RemarkRules.edit(remark, actor.access()).map(Refused::new);
+    public static Optional<Refusal> editRefusal(Actor actor, Remark remark) {
+        return RemarkRules.edit(remark, actor.access());
     }
 }

@@ -4,13 +4,11 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
+import mintshelf.app.effect.AskHolder;
 import mintshelf.app.effect.Bundles;
-import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -31,16 +29,16 @@ public class ReleaseTogether {
     private final ReadReleasePlan plans;
     private final Sight sight;
     private final Bundles bundles;
-    private final Telling telling;
+    private final AskHolder askHolder;
     private final Acts acts;
     private final Clock clock;
 
     public ReleaseTogether(
-            ReadReleasePlan plans, Sight sight, Bundles bundles, Telling telling, Acts acts, Clock clock) {
+            ReadReleasePlan plans, Sight sight, Bundles bundles, AskHolder askHolder, Acts acts, Clock clock) {
         this.plans = plans;
         this.sight = sight;
         this.bundles = bundles;
-        this.telling = telling;
+        this.askHolder = askHolder;
         this.acts = acts;
         this.clock = clock;
     }
@@ -82,43 +80,18 @@ public class ReleaseTogether {
     /** Asks whoever holds documents of a plan to check them in. How many people are told. */
     public int ask(Actor actor, Collection<Long> items, Collection<Long> held, String key) {
         ReleasePlan plan = plans.plan(actor, items);
-        Map<Long, List<Seen>> byHolder = new LinkedHashMap<>();
+        Map<Holder, List<Seen>> byHolder = new LinkedHashMap<>();
+        Map<Long, Holder> holders = new LinkedHashMap<>();
         for (ReleasePlan.Line line : plan.lines()) {
-            if (!held.contains(line.item())) continue;
-            line.seen()
-                    .document()
-                    .holder()
-                    .map(Holder::person)
-                    .ifPresent(p ->
-                            byHolder.computeIfAbsent(p, x -> new ArrayList<>()).add(line.seen()));
+            Optional<Holder> holder = line.seen().document().holder();
+            if (!held.contains(line.item()) || holder.isEmpty() || holder.get().person() == actor.person()) continue;
+            Holder one = holders.computeIfAbsent(holder.get().person(), p -> holder.get());
+            byHolder.computeIfAbsent(one, h -> new ArrayList<>()).add(line.seen());
         }
-        byHolder.remove(actor.person());
-        String told = acts.once(actor, key, () -> {
-            byHolder.forEach((person, all) -> telling.tell(
-                    actor,
-                    Set.of(person),
-                    "hold.wanted",
-                    Optional.empty(),
-                    all.get(0).spine().id(),
-                    actor.name() + " asks you to check in " + named(all) + ": "
-                            + plan.asked().get(0).document().number() + " waits for it to be released",
-                    "/check-in?items="
-                            + String.join(
-                                    ",",
-                                    all.stream()
-                                            .map(s -> Long.toString(s.spine().id()))
-                                            .limit(20)
-                                            .toList())));
+        String waits = plan.asked().get(0).document().number() + " waits for it to be released";
+        return Integer.parseInt(acts.once(actor, key, () -> {
+            byHolder.forEach((holder, all) -> askHolder.ask(actor, holder, all, waits));
             return Integer.toString(byHolder.size());
-        });
-        return Integer.parseInt(told);
-    }
-
-    private static String named(List<Seen> all) {
-        Set<String> numbers = new LinkedHashSet<>();
-        all.forEach(s -> numbers.add(s.document().number() + " (" + s.spine().kindName() + ")"));
-        List<String> first = numbers.stream().limit(3).toList();
-        int more = numbers.size() - first.size();
-        return String.join(", ", first) + (more > 0 ? " and " + more + " more" : "");
+        }));
     }
 }

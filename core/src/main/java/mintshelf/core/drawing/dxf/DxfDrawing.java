@@ -288,6 +288,12 @@ public final class DxfDrawing {
         return own == null ? new Room(-1, -1, -1) : new Room(own.from(), own.to(), -1);
     }
 
+    /** The handle of the record that owns what stands on the sheet; 0 where there is none. */
+    long sheetRecord() {
+        if (sheet().equals(MODEL)) return recordOf("*Model_Space");
+        return recordOf(blockOf(sheet()).filter(b -> !b.isEmpty()).orElse("*Paper_Space"));
+    }
+
     /** The handle of a block's record; 0 where it has none. */
     long recordOf(String block) {
         return blockRecords.entrySet().stream()

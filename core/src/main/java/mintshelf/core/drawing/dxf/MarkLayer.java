@@ -1,7 +1,6 @@
 package mintshelf.core.drawing.dxf;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.Primitive;
@@ -60,7 +59,7 @@ public final class MarkLayer {
         TagWriter out = new TagWriter(drawing.source);
         for (Primitive p : marks) entity(out, p);
         edit.insert(drawing.room().to(), out.bytes());
-        keepSeed();
+        if (nextHandle != firstHandle) RowBlock.keepSeed(drawing, edit, nextHandle);
         return edit.bytes();
     }
 
@@ -94,19 +93,13 @@ public final class MarkLayer {
         out.text(0, type);
         if (handles) out.handle(5, nextHandle++);
         if (marked) {
-            long owner = space();
+            long owner = drawing.sheetRecord();
             if (owner > 0) out.handle(330, owner);
             out.text(100, "AcDbEntity");
         }
         if (!drawing.sheet().equals(DxfDrawing.MODEL)) out.whole(67, 1);
         out.text(8, layer).whole(62, nearest(colour));
         if (marked) out.text(100, mark);
-    }
-
-    private long space() {
-        if (drawing.sheet().equals(DxfDrawing.MODEL)) return drawing.recordOf("*Model_Space");
-        return drawing.recordOf(
-                drawing.blockOf(drawing.sheet()).filter(b -> !b.isEmpty()).orElse("*Paper_Space"));
     }
 
     private void entity(TagWriter out, Primitive p) {
@@ -190,12 +183,5 @@ public final class MarkLayer {
             }
         }
         return best;
-    }
-
-    private void keepSeed() {
-        if (nextHandle == firstHandle || drawing.handSeed.isEmpty()) return;
-        Place seed = drawing.handSeed.get();
-        if (Numbers.hex(drawing.source.bytes, seed.from(), seed.to()) >= nextHandle) return;
-        edit.replace(seed, Long.toHexString(nextHandle).toUpperCase(Locale.ROOT));
     }
 }

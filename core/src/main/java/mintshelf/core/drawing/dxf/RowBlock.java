@@ -262,12 +262,16 @@ public final class RowBlock {
         return nextHandle++;
     }
 
-    /** The head names the next free handle. */
     private void keepSeed() {
-        if (nextHandle == firstHandle || drawing.handSeed.isEmpty()) return;
+        if (nextHandle != firstHandle) keepSeed(drawing, edit, nextHandle);
+    }
+
+    /** The head names the next free handle. */
+    static void keepSeed(DxfDrawing drawing, DxfEdit edit, long next) {
+        if (drawing.handSeed.isEmpty()) return;
         Place seed = drawing.handSeed.get();
-        if (Numbers.hex(drawing.source.bytes, seed.from(), seed.to()) >= nextHandle) return;
-        edit.replace(seed, Long.toHexString(nextHandle).toUpperCase(Locale.ROOT));
+        if (Numbers.hex(drawing.source.bytes, seed.from(), seed.to()) >= next) return;
+        edit.replace(seed, Long.toHexString(next).toUpperCase(Locale.ROOT));
     }
 
     private TagWriter writer() {
@@ -350,22 +354,16 @@ public final class RowBlock {
 
     private byte[] head() {
         TagWriter out = writer();
-        entity(out, "INSERT", space(), shape.layer(), true, "AcDbBlockReference");
+        entity(out, "INSERT", drawing.sheetRecord(), shape.layer(), true, "AcDbBlockReference");
         out.text(2, DRAWN_HEAD).point(10, shape.x(), shape.y());
         return out.bytes();
-    }
-
-    private long space() {
-        if (drawing.sheet().equals(DxfDrawing.MODEL)) return drawing.recordOf("*Model_Space");
-        return drawing.recordOf(
-                drawing.blockOf(drawing.sheet()).filter(b -> !b.isEmpty()).orElse("*Paper_Space"));
     }
 
     private byte[] row(String block, List<RowCells.Cell> cells, double up, Map<String, Said> values) {
         TagWriter out = writer();
         double head = block.equals(DRAWN_ROW) ? shape.headHeight() : 0;
         double y = shape.y() + (shape.upwards() ? head : -head) + up;
-        long insert = entity(out, "INSERT", space(), shape.layer(), true, "AcDbBlockReference");
+        long insert = entity(out, "INSERT", drawing.sheetRecord(), shape.layer(), true, "AcDbBlockReference");
         out.whole(66, 1).text(2, block).point(10, shape.x(), y);
         for (RowCells.Cell cell : cells) {
             entity(out, "ATTRIB", insert, shape.layer(), true, "AcDbText");
