@@ -69,6 +69,7 @@ document.addEventListener("keydown", (event) => {
   if (event.key === "/") { event.preventDefault(); document.getElementById("find")?.focus(); return; }
   if (event.key === "?") { document.getElementById("keys")?.showModal(); return; }
   if (["o", "i", "r"].includes(event.key)) document.querySelector(`.acts [data-key="${event.key}"]`)?.click();
+  if (["n", "p"].includes(event.key)) document.querySelector(`.walk-on [data-key="${event.key}"]`)?.click();
   if (event.key === "m") { document.querySelector("[data-compare]")?.click(); return; }
   if (event.key === "[" || event.key === "]") {
     const stops = [...document.querySelectorAll(".strip a")];

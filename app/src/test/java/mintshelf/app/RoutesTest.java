@@ -375,6 +375,8 @@ class RoutesTest {
                     .replace("{waiver}", "1")
                     .replace("{seq}", "1")
                     .replace("{ask}", "1")
+                    .replace("{item}", "1")
+                    .replace("{wish}", "1")
                     .replace("{name}", "none")
                     .replace("{remark}", remark.substring(remark.lastIndexOf('/') + 1))
                     .replace(
@@ -395,7 +397,7 @@ class RoutesTest {
                                                                                             .person()
                                                                             : "" + revised);
             String form = "items=" + revised + "&actKey=" + Server.key()
-                    + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&document=1&decision=signed&due=2027-01-04&"
+                    + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&seen.one=x&document=1&decision=signed&due=2027-01-04&"
                     + "scope=s&count=3&note=n&series=s&revisions=r&taken=start&route=r&label=L&type=TEXT&pattern=p&counts=SERVER&number=1&act=back&text=t&shelf=1&person=1&folder=1&who=p1&policy=FIRST_RETURN&role=reader&from=2027-01-04&until=2027-01-05&"
                     + "upload." + revised + "=x";
             assertThat(reader.postRaw(path, form).statusCode())

@@ -124,6 +124,45 @@ create table if not exists reminder (
   constraint reminder_person foreign key (by_person) references person (id)
 );
 
+-- What the checks said of a document when it was sent, the heaviest first. One row without words: every rule was kept.
+create table if not exists round_finding (
+  round bigint not null,
+  item bigint not null,
+  seq int not null,
+  version bigint not null,
+  binding boolean not null,
+  zone varchar(8) not null,
+  says varchar(500) not null,
+  waived varchar(500) null,
+  primary key (round, item, seq),
+  constraint round_finding_item foreign key (round, item) references round_item (round, item),
+  constraint round_finding_version foreign key (version) references version (id)
+);
+
+-- What a sender laid beside a round, to look at and not decided: a version, or what differs between two.
+create table if not exists round_beside (
+  round bigint not null,
+  seq int not null,
+  version bigint not null,
+  old_version bigint null,
+  primary key (round, seq),
+  constraint round_beside_round foreign key (round) references round (id),
+  constraint round_beside_version foreign key (version) references version (id),
+  constraint round_beside_old foreign key (old_version) references version (id)
+);
+
+-- The sheets of a round that somebody who is asked has opened. For their own eyes: it is no statement.
+create table if not exists round_opened (
+  person bigint not null,
+  round bigint not null,
+  item bigint not null,
+  version bigint not null,
+  primary key (round, person, item),
+  constraint round_opened_item foreign key (round, item) references round_item (round, item),
+  constraint round_opened_person foreign key (person) references person (id),
+  constraint round_opened_version foreign key (version) references version (id)
+);
+
 -- A finding that is let pass in words, for one revision.
 create table if not exists waiver (
   id bigint not null auto_increment primary key,
@@ -193,4 +232,40 @@ create table if not exists remark_look (
   colour varchar(10) character set ascii collate ascii_bin not null,
   letters decimal(4,1) not null,
   constraint remark_look_person foreign key (person) references person (id)
+);
+
+-- A release that is made by itself when nothing is in its way any more.
+create table if not exists release_wish (
+  id bigint not null auto_increment primary key,
+  person bigint not null,
+  named varchar(200) not null,
+  remark varchar(500) not null,
+  asked_at datetime(6) not null,
+  state varchar(10) character set ascii collate ascii_bin not null,
+  ended_at datetime(6) null,
+  ended_by bigint null,
+  ended_why varchar(500) not null,
+  next_at datetime(6) not null,
+  lease_until datetime(6) null,
+  tries int not null,
+  key release_wish_waiting (state, next_at),
+  key release_wish_person (person, id),
+  constraint release_wish_state check (state in ('WAITING','DONE','TAKEN_BACK','STOPPED')),
+  constraint release_wish_ended check ((state = 'WAITING') = (ended_at is null)),
+  constraint release_wish_by foreign key (person) references person (id),
+  constraint release_wish_ended_by foreign key (ended_by) references person (id)
+);
+
+-- What was to move then; asked for itself, or going along; at which version it was ready, none where something was in its way.
+create table if not exists release_wish_item (
+  wish bigint not null,
+  position int not null,
+  item bigint not null,
+  asked boolean not null,
+  ready_version int null,
+  open_mark smallint null check (open_mark = 1),
+  primary key (wish, position),
+  key release_wish_item_open (item, open_mark),
+  constraint release_wish_item_wish foreign key (wish) references release_wish (id),
+  constraint release_wish_item_item foreign key (item) references item (id)
 );

@@ -19,6 +19,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.person.GroupStore;
 import mintshelf.app.store.person.PersonStore;
+import mintshelf.app.store.round.BesideStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Place;
 import mintshelf.core.base.Numbers;
@@ -97,17 +98,35 @@ public class Asking {
     public record Demand(List<SignOffLine> lines, Policy policy) {}
 
     /**
+     * What a sender lays beside, to look at and not decided.
+     *
+     * @param typed as {@link mintshelf.core.signoff.LookAt} reads it
+     * @param ticked versions of documents
+     */
+    public record Beside(String typed, Map<Long, Integer> ticked) {
+        public Beside {
+            ticked = Map.copyOf(ticked);
+        }
+    }
+
+    /**
      * What a sender wants otherwise than the rule says; all by the line's place.
      *
      * @param named whom a line asks by name; others ask everybody with the role
      * @param also who signs besides
      * @param due until when
+     * @param beside what is to lie beside
      */
-    public record Wishes(Map<Integer, Long> named, Map<Integer, Long> also, Map<Integer, LocalDate> due) {
+    public record Wishes(
+            Map<Integer, Long> named, Map<Integer, Long> also, Map<Integer, LocalDate> due, Beside beside) {
         public Wishes {
             named = Map.copyOf(named);
             also = Map.copyOf(also);
             due = Map.copyOf(due);
+        }
+
+        public Wishes(Map<Integer, Long> named, Map<Integer, Long> also, Map<Integer, LocalDate> due) {
+            this(named, also, due, new Beside("", Map.of()));
         }
 
         public static Wishes named(Map<Integer, Long> named) {
@@ -206,8 +225,17 @@ public class Asking {
         return Optional.ofNullable(person);
     }
 
-    /** What a round asks, as it was seen, with what the sender wants otherwise. */
-    public record Asks(List<AskedLine> lines, Policy policy, String note, Wishes wishes) {}
+    /** What a round asks, as it was seen, with what the sender wants otherwise and lays beside. */
+    public record Asks(
+            List<AskedLine> lines, Policy policy, String note, Wishes wishes, List<BesideStore.Paper> papers) {
+        public Asks {
+            papers = List.copyOf(papers);
+        }
+
+        public Asks(List<AskedLine> lines, Policy policy, String note, Wishes wishes) {
+            this(lines, policy, note, wishes, List.of());
+        }
+    }
 
     /**
      * Opens a round over documents and asks the first step.

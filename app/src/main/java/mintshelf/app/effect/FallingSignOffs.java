@@ -2,10 +2,11 @@ package mintshelf.app.effect;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.FactStore;
@@ -95,7 +96,11 @@ public class FallingSignOffs {
         rounds.rebind(round.id(), now);
         List<SignOff> standing =
                 round.signOffs().stream().filter(SignOff::stands).toList();
-        if (standing.isEmpty()) {
+        // Who has signed some of the sheets has signed what stands no more.
+        Map<Long, String> signers = new LinkedHashMap<>();
+        standing.forEach(s -> signers.put(s.person(), s.name()));
+        round.begun().forEach(b -> signers.put(b.person(), b.name()));
+        if (signers.isEmpty()) {
             tellWhenStuck(actor, round.id(), document);
             return true;
         }
@@ -107,14 +112,12 @@ public class FallingSignOffs {
                     i.item(),
                     "signoff.fell",
                     i.number(),
-                    "let the sign-offs of "
-                            + standing.stream().map(SignOff::name).distinct().collect(Collectors.joining(", "))
-                            + " fall",
+                    "let the sign-offs of " + String.join(", ", signers.values()) + " fall",
                     why);
         }
         telling.tell(
                 actor,
-                standing.stream().map(SignOff::person).toList(),
+                signers.keySet(),
                 "signoff.fell",
                 Optional.of(round.id()),
                 itemId,

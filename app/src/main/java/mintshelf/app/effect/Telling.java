@@ -270,6 +270,15 @@ public class Telling {
         }
     }
 
+    /** Tells somebody what was done in their name while they were not there. */
+    public void self(Actor actor, String code, long item, String says, String to) {
+        Instant now = clock.instant();
+        String target = Texts.shorten(to, 200);
+        long event = outbox.event(code, Optional.empty(), Optional.of(item), actor.person(), says, target, now);
+        notices.tell(actor.person(), code, Optional.of(item), actor.person(), says, target, now);
+        post.mail(event, code, actor.person(), Optional.empty(), now);
+    }
+
     /** Tells of something that concerns no document. */
     public void news(Actor by, Collection<Long> receivers, String code, String says, String to) {
         Instant now = clock.instant();

@@ -1,6 +1,7 @@
 package mintshelf.app.sight;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -213,6 +214,29 @@ public class RoundSight {
             }
         }
         return said;
+    }
+
+    /**
+     * A signature on what is in force.
+     *
+     * @param round where it was given
+     */
+    public record Signed(long round, String signer, String meaning, Instant at) {}
+
+    /** Who signed what is in force, for who sees work in preparation; empty for what was released without a round. */
+    public List<Signed> signed(Seen seen) {
+        Optional<Long> released = seen.document().released().map(r -> r.id());
+        if (!seen.all() || released.isEmpty()) return List.of();
+        List<Signed> signed = new ArrayList<>();
+        for (Round reading : rounds.readings(List.of(released.get())).getOrDefault(released.get(), List.of())) {
+            for (Ask ask : reading.asks()) {
+                reading.answers(ask).stream()
+                        .filter(s -> s.decision().signs())
+                        .forEach(s -> signed.add(
+                                new Signed(reading.id(), s.signer(), ask.line().meaning(), s.at())));
+            }
+        }
+        return signed;
     }
 
     /** The rounds that may be seen, in the order asked for; the number of statements does not grow with them. */

@@ -6,7 +6,7 @@ import java.util.List;
 /** What a notice is about. By it people choose when they are mailed; Today says everything at once. */
 public enum NoticeKind {
     ASKED("A signature is asked of me", "sign."),
-    ROUND("A round of mine is decided, late or stuck", "round. signoff."),
+    ROUND("A round or release of mine is decided, late or stuck", "round. signoff. release."),
     REMARK("Somebody marks a sheet of mine, or answers a remark", "remark."),
     HOLD("Somebody needs what I hold", "hold."),
     CHANGE("A change that I am in goes on", "order. notice."),

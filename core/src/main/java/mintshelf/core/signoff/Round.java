@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
  * @param policy what a return does
  * @param asks in the order of their steps
  * @param signOffs in the order in which they were given, those that fell included
+ * @param begun signatures of those who have signed some of several documents and not yet the others
  */
 public record Round(
         long id,
@@ -25,12 +26,46 @@ public record Round(
         Policy policy,
         Optional<Instant> endedAt,
         List<Ask> asks,
-        List<SignOff> signOffs) {
+        List<SignOff> signOffs,
+        List<Answers.Begun> begun) {
     public Round {
         asks = asks.stream()
                 .sorted(Comparator.comparingInt(a -> a.line().step()))
                 .toList();
         signOffs = List.copyOf(signOffs);
+        begun = List.copyOf(begun);
+    }
+
+    /** A round in which nobody has begun to sign sheet by sheet. */
+    public Round(
+            long id,
+            long bundle,
+            long by,
+            String byName,
+            Instant at,
+            String note,
+            State state,
+            Policy policy,
+            Optional<Instant> endedAt,
+            List<Ask> asks,
+            List<SignOff> signOffs) {
+        this(id, bundle, by, byName, at, note, state, policy, endedAt, asks, signOffs, List.of());
+    }
+
+    /** The documents that a person has signed for an ask while others are left. */
+    public Set<Long> signedBy(Ask ask, long person) {
+        return begun.stream()
+                .filter(b -> b.ask() == ask.id() && b.person() == person)
+                .map(Answers.Begun::items)
+                .findFirst()
+                .orElse(Set.of());
+    }
+
+    /** Who has begun an ask that still waits. */
+    public List<Answers.Begun> begun(Ask ask) {
+        return lacks(ask) == 0 || !isOpen()
+                ? List.of()
+                : begun.stream().filter(b -> b.ask() == ask.id()).toList();
     }
 
     /** Where a round stands. */

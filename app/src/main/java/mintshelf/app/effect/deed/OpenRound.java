@@ -3,6 +3,7 @@ package mintshelf.app.effect.deed;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.effect.Asking;
+import mintshelf.app.effect.SentWith;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.round.BundleStore;
@@ -15,8 +16,10 @@ import org.springframework.stereotype.Component;
 class OpenRound implements Deed {
     private final BundleStore bundles;
     private final Asking asking;
+    private final SentWith with;
 
-    OpenRound(BundleStore bundles, Asking asking) {
+    OpenRound(BundleStore bundles, Asking asking, SentWith with) {
+        this.with = with;
         this.bundles = bundles;
         this.asking = asking;
     }
@@ -50,11 +53,16 @@ class OpenRound implements Deed {
                 setting,
                 before.by(),
                 all,
-                new Asking.Asks(lines, demand.policy(), before.note(), Asking.Wishes.named(Map.of())));
+                new Asking.Asks(
+                        lines,
+                        demand.policy(),
+                        before.note(),
+                        Asking.Wishes.named(Map.of()),
+                        with.papers(before.id())));
     }
 
     private void open(Setting setting, long sender, List<Seen> all, Asking.Asks asks) {
         long bundle = bundles.openBundle(all.stream().map(s -> s.spine().id()).toList(), sender, setting.now());
-        asking.open(setting.actor(), sender, bundle, all, asks);
+        with.keep(asking.open(setting.actor(), sender, bundle, all, asks), all, asks.papers());
     }
 }

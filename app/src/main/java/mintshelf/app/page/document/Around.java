@@ -6,6 +6,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.document.ReadMargin;
+import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import org.springframework.stereotype.Component;
@@ -17,8 +18,10 @@ class Around {
     private final ReadStructure structure;
     private final ReadWhereUsed used;
     private final ReadMargin margin;
+    private final ReadRounds rounds;
 
-    Around(ReadStructure structure, ReadWhereUsed used, ReadMargin margin) {
+    Around(ReadStructure structure, ReadWhereUsed used, ReadMargin margin, ReadRounds rounds) {
+        this.rounds = rounds;
         this.margin = margin;
         this.structure = structure;
         this.used = used;
@@ -39,6 +42,7 @@ class Around {
     void fillPage(Actor actor, Seen seen, VersionRow shown, Model model) {
         long id = seen.spine().id();
         fillMargin(actor, seen, shown, model);
+        model.addAttribute("signed", seen.pending().isPresent() ? List.of() : rounds.signed(seen));
         model.addAttribute(
                 "formerly", model.getAttribute("outOf") == null ? List.of() : margin.made(actor, seen, shown));
         ReadWhereUsed.Used around = used.of(actor, id, false);

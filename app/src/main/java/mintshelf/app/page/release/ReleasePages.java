@@ -7,15 +7,18 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.page.Pages;
+import mintshelf.app.store.release.WishStore;
 import mintshelf.app.use.release.ReadReleasePlan;
 import mintshelf.app.use.release.ReleasePlan;
 import mintshelf.app.use.release.ReleasePlan.Line;
 import mintshelf.app.use.release.ReleasePlan.Verdict;
 import mintshelf.app.use.release.ReleaseTogether;
+import mintshelf.app.use.release.ReleaseWhenOpen;
 import mintshelf.core.release.Blocks.Block;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
@@ -27,8 +30,10 @@ public class ReleasePages {
 
     private final ReadReleasePlan read;
     private final ReleaseTogether together;
+    private final ReleaseWhenOpen later;
 
-    public ReleasePages(ReadReleasePlan read, ReleaseTogether together) {
+    public ReleasePages(ReadReleasePlan read, ReleaseTogether together, ReleaseWhenOpen later) {
+        this.later = later;
         this.read = read;
         this.together = together;
     }
@@ -40,6 +45,8 @@ public class ReleasePages {
             @RequestParam Optional<Integer> asked,
             @RequestParam Optional<Integer> released,
             @RequestParam(required = false) String moved,
+            @RequestParam(name = "waits", required = false) String waits,
+            @RequestParam(name = "taken-back", required = false) String back,
             Model model) {
         ReleasePlan plan = read.plan(actor, Pages.ids(items));
         model.addAttribute("plan", plan);
@@ -62,7 +69,36 @@ public class ReleasePages {
         model.addAttribute("asked", asked.orElse(null));
         model.addAttribute("released", released.orElse(null));
         model.addAttribute("moved", moved != null);
+        model.addAttribute("waits", waits != null);
+        model.addAttribute("back", back != null);
+        model.addAttribute("notLater", ReleaseWhenOpen.not(plan).orElse(""));
+        model.addAttribute(
+                "wishes",
+                later.waiting(plan).stream()
+                        .map(w -> new Later(w, ReleaseWhenOpen.mayTakeBack(actor, w, plan)))
+                        .toList());
         return "release/plan";
+    }
+
+    /** A release that waits, and whether who looks may take it back. */
+    public record Later(WishStore.Wish wish, boolean mine) {}
+
+    /** Lets it be released by itself when nothing is in the way. */
+    @PostMapping("/release-plan/when-open")
+    String whenOpen(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam String items,
+            @RequestParam String seen,
+            @RequestParam(defaultValue = "") String remark) {
+        List<Long> asked = Pages.ids(items);
+        boolean waits = later.ask(actor, asked, actKey, seen, remark);
+        return "redirect:/release-plan?items=" + Help.joined(asked) + (waits ? "&waits" : "&moved");
+    }
+
+    @PostMapping("/release-plan/when-open/{wish}/take-back")
+    String takeBack(Actor actor, @PathVariable long wish, @RequestParam String actKey) {
+        return "redirect:/release-plan?items=" + Help.joined(later.takeBack(actor, wish, actKey)) + "&taken-back";
     }
 
     /** As many as an address names, in the order of the plan: what comes first needs nothing of what is cut off. */

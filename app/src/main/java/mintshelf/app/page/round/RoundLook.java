@@ -1,5 +1,7 @@
 package mintshelf.app.page.round;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,9 +13,11 @@ import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.round.BesideStore.Found;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.round.ReadRounds;
+import mintshelf.app.use.round.WalkRound;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.redline.RedlineSvg;
@@ -29,9 +33,17 @@ public class RoundLook {
     private final ReadSheet sheets;
     private final CompareSheets compare;
     private final Redlines redlines;
+    private final WalkRound walk;
 
-    public RoundLook(ReadRounds rounds, ReadingRoom room, ReadSheet sheets, CompareSheets compare, Redlines redlines) {
+    public RoundLook(
+            ReadRounds rounds,
+            ReadingRoom room,
+            ReadSheet sheets,
+            CompareSheets compare,
+            Redlines redlines,
+            WalkRound walk) {
         this.redlines = redlines;
+        this.walk = walk;
         this.rounds = rounds;
         this.room = room;
         this.sheets = sheets;
@@ -50,7 +62,44 @@ public class RoundLook {
                         .orElse(view.lines().get(0)));
     }
 
-    /** @param since {@code release} to compare with what is in force, where it was returned before */
+    /**
+     * Something that a version can be held against.
+     *
+     * @param code as the address names it
+     * @param says "since your return (v5)"
+     */
+    public record Since(String code, String says, VersionRow version) {}
+
+    /** What the version may be held against, what the actor knows best of it first: what they signed or what came back, whichever is later. */
+    private List<Since> since(
+            Actor actor,
+            RoundView view,
+            RoundLine shown,
+            VersionRow version,
+            Optional<ReadRounds.Return> returned,
+            Optional<VersionRow> former) {
+        List<Since> all = new ArrayList<>();
+        returned.ifPresent(r -> all.add(new Since(
+                "return",
+                "since " + (r.mine() ? "your" : "the") + " return (v"
+                        + r.version().number() + ")",
+                r.version())));
+        // Where what was signed came back, or is in force, that says more.
+        walk.signedLast(actor, view, shown)
+                .filter(v -> all.stream().noneMatch(s -> s.version().number() == v.number()))
+                .filter(v -> former.filter(f -> f.number() == v.number()).isEmpty())
+                .ifPresent(v -> all.add(new Since("signed", "since you signed (v" + v.number() + ")", v)));
+        all.sort(Comparator.comparing((Since s) -> s.version().number()).reversed());
+        former.ifPresent(v -> all.add(new Since(
+                "release",
+                "since "
+                        + rounds.formerRevision(shown.item().item(), v, version).orElse("the version before") + " (v"
+                        + v.number() + ")",
+                v)));
+        return all;
+    }
+
+    /** @param since code of what to compare with, where there are several */
     void fill(Actor actor, RoundView view, RoundLine shown, String since, Model model) {
         var version = rounds.version(shown);
         model.addAttribute("view", view);
@@ -61,15 +110,16 @@ public class RoundLook {
         // After a return its signers look at what became of it first; what is released is one click away.
         Optional<ReadRounds.Return> returned = rounds.returnedBefore(actor, view, shown);
         Optional<VersionRow> former = compare.before(item, version);
-        boolean sinceReturn = returned.isPresent() && !"release".equals(since);
-        Optional<VersionRow> before = sinceReturn ? returned.map(ReadRounds.Return::version) : former;
+        List<Since> against = since(actor, view, shown, version, returned, former);
+        Optional<Since> chosen = against.stream()
+                .filter(s -> s.code().equals(since))
+                .findFirst()
+                .or(() -> against.stream().findFirst());
+        Optional<VersionRow> before = chosen.map(Since::version);
         model.addAttribute("signedBefore", rounds.signedBefore(view));
         model.addAttribute("returned", returned.orElse(null));
-        model.addAttribute("former", former.orElse(null));
-        model.addAttribute(
-                "formerRevision",
-                former.flatMap(old -> rounds.formerRevision(item, old, version)).orElse("the version before"));
-        model.addAttribute("sinceReturn", sinceReturn);
+        model.addAttribute("against", against);
+        model.addAttribute("since", chosen.map(Since::code).orElse(""));
         model.addAttribute("before", before.orElse(null));
         model.addAttribute(
                 "compared",
@@ -88,6 +138,26 @@ public class RoundLook {
                         .anyMatch(r -> r.author() == actor.person()
                                 && r.round().equals(Optional.of(view.round().id()))));
         model.addAttribute("marks", marks(version, open.getOrDefault(item, List.of())));
+    }
+
+    /** The walk through the sheets, with what was found and what lies beside. */
+    void fillWalk(Actor actor, RoundView view, RoundLine shown, Model model) {
+        List<Found> found = walk.found(view, shown);
+        model.addAttribute("walk", walk.walk(actor, view, shown));
+        model.addAttribute("found", found);
+        model.addAttribute(
+                "sinceThen",
+                room.soon(() -> walk.sinceThen(view, shown, rounds.version(shown), found), List.<String>of()));
+        model.addAttribute("papers", walk.papers(actor, view));
+        Map<Long, Comparison> changed = new HashMap<>();
+        if (view.lines().size() > 1) {
+            view.lines().stream()
+                    .filter(l -> !RoundPages.isOrder(l))
+                    .limit(COMPARED)
+                    .forEach(
+                            l -> compared(l).ifPresent(c -> changed.put(l.item().item(), c)));
+        }
+        model.addAttribute("differing", changed);
     }
 
     /** Open marks, to be laid over the sheet; empty where there are none, or where finding their places takes long. */
@@ -118,8 +188,12 @@ public class RoundLook {
         return view.lines().stream()
                 .filter(l -> !RoundPages.isOrder(l))
                 .findFirst()
-                .flatMap(line -> room.soon(
-                        () -> room.apart(() -> compare.toBefore(line.item().item(), rounds.version(line))),
-                        Optional.<Comparison>empty()));
+                .flatMap(this::compared);
+    }
+
+    private Optional<Comparison> compared(RoundLine line) {
+        return room.soon(
+                () -> room.apart(() -> compare.toBefore(line.item().item(), rounds.version(line))),
+                Optional.<Comparison>empty());
     }
 }

@@ -4,10 +4,12 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
@@ -17,10 +19,13 @@ import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.use.round.AskOthers;
 import mintshelf.app.use.round.ReadRounds;
+import mintshelf.app.use.round.ReadWay;
 import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
+import mintshelf.app.use.round.WalkRound;
 import mintshelf.core.base.Texts;
+import mintshelf.core.route.RouteMap;
 import mintshelf.core.signoff.Decision;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -39,6 +44,8 @@ public class RoundPages {
     private final Settings settings;
     private final Clock clock;
     private final RoundLook look;
+    private final WalkRound walk;
+    private final ReadWay way;
 
     public RoundPages(
             ReadRounds rounds,
@@ -46,8 +53,12 @@ public class RoundPages {
             SignRound sign,
             AskOthers others,
             RoundLook look,
+            WalkRound walk,
+            ReadWay way,
             Settings settings,
             Clock clock) {
+        this.walk = walk;
+        this.way = way;
         this.others = others;
         this.settings = settings;
         this.clock = clock;
@@ -65,6 +76,16 @@ public class RoundPages {
         // After a return the same people are asked again, unless somebody else is chosen.
         model.addAttribute("before", rounds.askedBefore(actor, plan));
         model.addAttribute("today", LocalDate.now(clock.withZone(settings.zone())));
+        model.addAttribute(
+                "can",
+                plan.rows().stream()
+                        .filter(r -> r.inTheWay().isEmpty())
+                        .map(r -> Long.toString(r.seen().spine().id()))
+                        .collect(Collectors.joining(",")));
+        model.addAttribute("suggested", walk.suggested(actor, plan));
+        Optional<ReadWay.Way> met = way.way(plan);
+        model.addAttribute("way", met.orElse(null));
+        model.addAttribute("map", met.map(w -> RouteMap.of(w.route())).orElse(null));
         return "round/send";
     }
 
@@ -78,6 +99,8 @@ public class RoundPages {
             @RequestParam String items,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String note,
+            @RequestParam(defaultValue = "") String beside,
+            @RequestParam(defaultValue = "") List<String> paper,
             @RequestParam Map<String, String> form) {
         Map<Integer, Long> named = new HashMap<>();
         Map<Integer, Long> also = new HashMap<>();
@@ -95,7 +118,24 @@ public class RoundPages {
             }
         });
         return "redirect:"
-                + send.send(actor, Pages.ids(items), actKey, note, new Asking.Wishes(named, also, due), expected);
+                + send.send(
+                        actor,
+                        Pages.ids(items),
+                        actKey,
+                        note,
+                        new Asking.Wishes(named, also, due, new Asking.Beside(beside, papers(paper))),
+                        expected);
+    }
+
+    /** Of fields "document.version": what was ticked. What is none is passed over. */
+    private static Map<Long, Integer> papers(List<String> ticked) {
+        Map<Long, Integer> papers = new LinkedHashMap<>();
+        for (String one : ticked) {
+            if (!one.matches("\\d{1,18}\\.\\d{1,9}")) continue;
+            String[] parts = one.split("\\.");
+            papers.put(Long.valueOf(parts[0]), Integer.valueOf(parts[1]));
+        }
+        return papers;
     }
 
     private static LocalDate day(String value) {
@@ -115,10 +155,22 @@ public class RoundPages {
             @RequestParam(defaultValue = "") String since,
             @RequestParam(required = false) String answered,
             @RequestParam(required = false) String changed,
+            @RequestParam Optional<Long> one,
             Model model) {
         RoundView view = rounds.round(actor, id);
         RoundLine shown = RoundLook.shown(view, document);
         look.fill(actor, view, shown, since, model);
+        look.fillWalk(actor, view, shown, model);
+        ReadWay.Way met = way.way(view);
+        model.addAttribute("way", met);
+        model.addAttribute("map", RouteMap.of(met.route()));
+        model.addAttribute(
+                "one",
+                view.lines().stream()
+                        .filter(l -> one.equals(Optional.of(l.item().item())))
+                        .map(l -> l.seen().document().number())
+                        .findFirst()
+                        .orElse(""));
         model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("hand", rounds.waitsForHand(view).orElse(null));
         model.addAttribute("answered", answered != null);
@@ -165,6 +217,23 @@ public class RoundPages {
         Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
         String words = decided.asksRemark() ? rounds.citing(actor, id, remark, cite) : remark;
         return "redirect:" + sign.answer(actor, id, actKey, seen, decided, words, password);
+    }
+
+    /** Signs one of several sheets; {@code seen} is what the page showed of it. */
+    @PostMapping("/rounds/{id}/documents/{item}/answer")
+    String answerOne(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable long item,
+            @RequestParam String actKey,
+            @RequestParam("seen.one") String seen,
+            @RequestParam String decision,
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "") List<Long> cite,
+            @RequestParam(defaultValue = "") String password) {
+        Decision decided = Decision.valueOf(decision.toUpperCase(Locale.ROOT));
+        String words = decided.asksRemark() ? rounds.citing(actor, id, remark, cite) : remark;
+        return "redirect:" + sign.answerOne(actor, id, item, actKey, seen, decided, words, password);
     }
 
     /** Asks somebody else, or until another day. */

@@ -8,6 +8,7 @@ import mintshelf.app.page.Rows;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.hold.ReadHeld;
+import mintshelf.app.use.release.ReleaseWhenOpen;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
 import org.springframework.stereotype.Controller;
@@ -25,8 +26,11 @@ public class RunsPage {
     private final ReadHeld held;
     private final CameBack cameBack;
     private final Habits habits;
+    private final ReleaseWhenOpen later;
 
-    public RunsPage(ReadRuns runs, ActOverSet over, ReadHeld held, CameBack cameBack, Habits habits) {
+    public RunsPage(
+            ReadRuns runs, ActOverSet over, ReadHeld held, CameBack cameBack, Habits habits, ReleaseWhenOpen later) {
+        this.later = later;
         this.runs = runs;
         this.over = over;
         this.held = held;
@@ -42,6 +46,7 @@ public class RunsPage {
         List<Run> mine = runs.mine(actor, before, PAGE + 1);
         List<Run> shown = mine.size() > PAGE ? mine.subList(0, PAGE) : mine;
         model.addAttribute("runs", shown);
+        model.addAttribute("waiting", later.mine(actor));
         model.addAttribute("next", mine.size() > PAGE ? shown.get(PAGE - 1).id() : null);
         return "run/list";
     }

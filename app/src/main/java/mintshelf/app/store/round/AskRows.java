@@ -5,20 +5,22 @@ import static mintshelf.database.schema.Tables.GROUP_MEMBER;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.PERSON_GROUP;
 import static mintshelf.database.schema.Tables.ROLE;
+import static mintshelf.database.schema.Tables.ROUND_ITEM;
 import static mintshelf.database.schema.Tables.SIGN_OFF;
 
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.store.Times;
+import mintshelf.core.signoff.Answers;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Away;
 import mintshelf.core.signoff.Decision;
-import mintshelf.core.signoff.SignOff;
 import mintshelf.core.signoff.SignOffLine;
 import mintshelf.database.schema.tables.Person;
 import org.jooq.Condition;
@@ -107,9 +109,20 @@ final class AskRows {
                 Optional.ofNullable(row.get(DEPUTY.NAME)).orElse("")));
     }
 
-    /** One answer for all documents: they are decided together, so the first document's rows tell it. */
-    static Map<Long, List<SignOff>> answers(DSLContext db, Condition where) {
-        var other = SIGN_OFF.as("other");
+    /** What was answered in rounds, put together over their documents; two statements. */
+    static Map<Long, Answers> answers(DSLContext db, Collection<Long> rounds) {
+        Map<Long, Integer> documents = db.select(ROUND_ITEM.ROUND, DSL.count())
+                .from(ROUND_ITEM)
+                .where(ROUND_ITEM.ROUND.in(rounds))
+                .groupBy(ROUND_ITEM.ROUND)
+                .fetchMap(ROUND_ITEM.ROUND, DSL.count());
+        Map<Long, Answers> answers = new HashMap<>();
+        given(db, rounds)
+                .forEach((round, given) -> answers.put(round, Answers.of(given, documents.getOrDefault(round, 1))));
+        return answers;
+    }
+
+    private static Map<Long, List<Answers.Given>> given(DSLContext db, Collection<Long> rounds) {
         return db.select(SIGN_OFF.fields())
                 .select(PERSON.NAME, DEPUTY.NAME)
                 .from(SIGN_OFF)
@@ -117,16 +130,15 @@ final class AskRows {
                 .on(PERSON.ID.eq(SIGN_OFF.PERSON))
                 .leftJoin(DEPUTY)
                 .on(DEPUTY.ID.eq(SIGN_OFF.FOR_PERSON))
-                .where(where)
-                .and(SIGN_OFF.ITEM.eq(
-                        DSL.select(DSL.min(other.ITEM)).from(other).where(other.ROUND.eq(SIGN_OFF.ROUND))))
+                .where(SIGN_OFF.ROUND.in(rounds))
                 .orderBy(SIGN_OFF.ID)
                 .fetchGroups(
                         SIGN_OFF.ROUND,
-                        row -> new SignOff(
+                        row -> new Answers.Given(
                                 row.get(SIGN_OFF.ASK),
                                 row.get(SIGN_OFF.PERSON),
                                 row.get(PERSON.NAME),
+                                row.get(SIGN_OFF.ITEM),
                                 Decision.valueOf(row.get(SIGN_OFF.DECISION)),
                                 row.get(SIGN_OFF.REMARK),
                                 Times.instant(row.get(SIGN_OFF.AT)),

@@ -23,12 +23,12 @@ import java.util.Set;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.signoff.Answers;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Policy;
 import mintshelf.core.signoff.Round;
-import mintshelf.core.signoff.SignOff;
 import mintshelf.core.signoff.SignOffLine;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -39,6 +39,8 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class RoundStore {
     private static final short MARK = 1;
+    private static final Answers NONE = new Answers(List.of(), List.of());
+
     private final Prepared open = new Prepared((db, items) -> db.select(BUNDLE_ITEM.ITEM, ROUND.ID)
             .from(BUNDLE_ITEM)
             .join(ROUND)
@@ -126,7 +128,7 @@ public class RoundStore {
                 .execute();
     }
 
-    /** Records an answer on every document of the round. */
+    /** Records an answer on documents of the round. */
     public void answer(
             Ask ask,
             Round round,
@@ -151,6 +153,16 @@ public class RoundStore {
                     .set(SIGN_OFF.STANDING_MARK, MARK)
                     .execute();
         }
+    }
+
+    /** Lets what somebody has begun to sign for an ask fall: they answer it otherwise. */
+    public void fallBegun(Ask ask, long person, String why, Instant now) {
+        db.update(SIGN_OFF)
+                .setNull(SIGN_OFF.STANDING_MARK)
+                .set(SIGN_OFF.FELL_AT, Times.utc(now))
+                .set(SIGN_OFF.FELL_WHY, why)
+                .where(SIGN_OFF.ASK.eq(ask.id()), SIGN_OFF.PERSON.eq(person), SIGN_OFF.STANDING_MARK.eq(MARK))
+                .execute();
     }
 
     /** Lets all standing sign-offs of a round fall. */
@@ -267,12 +279,12 @@ public class RoundStore {
         return Optional.ofNullable(rounds(List.of(id)).get(id));
     }
 
-    /** Rounds with who is asked and what they answered, in the order asked for; three statements whatever the number. */
+    /** Rounds with who is asked and what they answered, in the order asked for; four statements whatever the number. */
     public Map<Long, Round> rounds(Collection<Long> ids) {
         Map<Long, Round> rounds = new LinkedHashMap<>();
         if (ids.isEmpty()) return rounds;
         Map<Long, List<Ask>> asks = AskRows.asks(db, ASK.ROUND.in(ids));
-        Map<Long, List<SignOff>> answers = AskRows.answers(db, SIGN_OFF.ROUND.in(ids));
+        Map<Long, Answers> answers = AskRows.answers(db, ids);
         Map<Long, Round> byId = db.select(ROUND.fields())
                 .select(PERSON.NAME)
                 .from(ROUND)
@@ -292,7 +304,8 @@ public class RoundStore {
                                 Policy.valueOf(row.get(ROUND.POLICY)),
                                 Optional.ofNullable(row.get(ROUND.ENDED_AT)).map(Times::instant),
                                 asks.getOrDefault(row.get(ROUND.ID), List.of()),
-                                answers.getOrDefault(row.get(ROUND.ID), List.of())));
+                                answers.getOrDefault(row.get(ROUND.ID), NONE).whole(),
+                                answers.getOrDefault(row.get(ROUND.ID), NONE).begun()));
         for (long id : ids) if (byId.containsKey(id)) rounds.put(id, byId.get(id));
         return rounds;
     }

@@ -15,6 +15,7 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
@@ -102,6 +103,11 @@ public class ReadRounds {
 
     public RoundView round(Actor actor, long id) {
         return sight.round(actor, id);
+    }
+
+    /** Who signed what is in force of a document. */
+    public List<RoundSight.Signed> signed(Seen seen) {
+        return sight.signed(seen);
     }
 
     /** Who signed in the readings before an open round. */

@@ -39,6 +39,7 @@ public class SendToReview {
     private final Bundles bundles;
     private final Arrivals arrivals;
     private final Asking asking;
+    private final LayBeside beside;
     private final Acts acts;
     private final Clock clock;
 
@@ -49,6 +50,7 @@ public class SendToReview {
             Bundles bundles,
             Arrivals arrivals,
             Asking asking,
+            LayBeside beside,
             Acts acts,
             Clock clock) {
         this.sight = sight;
@@ -57,6 +59,7 @@ public class SendToReview {
         this.bundles = bundles;
         this.arrivals = arrivals;
         this.asking = asking;
+        this.beside = beside;
         this.acts = acts;
         this.clock = clock;
     }
@@ -171,7 +174,12 @@ public class SendToReview {
             bundles.carryOut(
                     plan.way(),
                     Setting.of(actor, By.SENDING, words, clock.instant(), all)
-                            .asking(new Asking.Asks(plan.lines(), plan.policy(), words, wishes)));
+                            .asking(new Asking.Asks(
+                                    plan.lines(),
+                                    plan.policy(),
+                                    words,
+                                    wishes,
+                                    beside.read(actor, wishes.beside(), items))));
             long id = rounds.openRound(all.get(0).spine().id()).orElseThrow();
             return "/rounds/" + id;
         });

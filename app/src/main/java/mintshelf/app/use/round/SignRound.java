@@ -3,6 +3,7 @@ package mintshelf.app.use.round;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -16,6 +17,7 @@ import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
@@ -96,6 +98,58 @@ public class SignRound {
         });
     }
 
+    /**
+     * Signs one of several documents; with the last of them the ask is answered.
+     *
+     * @param item the document
+     * @param seenDigest what the page showed of that document, in hexadecimal
+     * @return the page of the next document that is left, or of the round where none is
+     */
+    public String answerOne(
+            Actor actor,
+            long id,
+            long item,
+            String key,
+            String seenDigest,
+            Decision decision,
+            String remark,
+            String password) {
+        if (!decision.signs()) throw new NotThere();
+        String words = words(decision, remark);
+        boolean again = this.again.said(actor, password);
+        return acts.once(actor, key, () -> {
+            List<Long> left = answerOne(actor, id, item, seenDigest, decision, words, again);
+            if (left.isEmpty()) return "/rounds/" + id + "?answered";
+            long next = left.stream().filter(i -> !i.equals(item)).findFirst().orElse(item);
+            return "/rounds/" + id + "?document=" + next + "&one=" + item;
+        });
+    }
+
+    private List<Long> answerOne(
+            Actor actor, long id, long item, String seenDigest, Decision decision, String words, boolean again) {
+        RoundView view = sight.locked(actor, id);
+        Ask ask = asked(actor, view, decision, again);
+        RoundSight.RoundLine line = view.lines().stream()
+                .filter(l -> l.item().item() == item)
+                .findFirst()
+                .orElseThrow(NotThere::new);
+        Set<Long> signed = view.round().signedBy(ask, actor.person());
+        if (signed.contains(item)) {
+            throw Refused.because(
+                    "sign.one", "You signed " + line.seen().document().number() + " already.", "Go on to the next.");
+        }
+        if (!line.item().digest().hex().equals(seenDigest))
+            throw movedOn(line.seen().document());
+        record(actor, view, ask, List.of(line), decision, words);
+        // Those behind it come next, then those that were passed over.
+        List<Long> order = view.lines().stream().map(l -> l.item().item()).toList();
+        int at = order.indexOf(item);
+        List<Long> left = new ArrayList<>(order.subList(at + 1, order.size()));
+        left.addAll(order.subList(0, at));
+        left.removeAll(signed);
+        return left;
+    }
+
     /** The remark as it is kept; refused where the answer needs one and there is none. */
     static String words(Decision decision, String remark) {
         String words = Texts.optionalLines("The remark", remark, 2000).orElseThrow(Refused::new);
@@ -115,6 +169,21 @@ public class SignRound {
      */
     void answer(Actor actor, long id, String seenDigest, Decision decision, String words, boolean again) {
         RoundView view = sight.locked(actor, id);
+        Ask ask = asked(actor, view, decision, again);
+        if (!view.digest().hex().equals(seenDigest))
+            throw movedOn(view.lines().get(0).seen().document());
+        Set<Long> signed = view.round().signedBy(ask, actor.person());
+        if (!decision.signs() && !signed.isEmpty()) {
+            rounds.fallBegun(ask, actor.person(), "they " + decision.words() + " after all", clock.instant());
+        }
+        List<RoundSight.RoundLine> rest = view.lines().stream()
+                .filter(l -> !decision.signs() || !signed.contains(l.item().item()))
+                .toList();
+        record(actor, view, ask, rest, decision, words);
+    }
+
+    /** What waits for the actor; refused where nothing does, or what is decided on is not what stands there. */
+    private Ask asked(Actor actor, RoundView view, Decision decision, boolean again) {
         Ask ask = asked(actor, view);
         passwordMissing(ask, decision, again).ifPresent(r -> {
             throw new Refused(r);
@@ -123,19 +192,23 @@ public class SignRound {
             Document document = line.seen().document();
             if (!signOffs.item(document).digest().equals(line.item().digest())) throw movedOn(document);
         }
-        if (!view.digest().hex().equals(seenDigest))
-            throw movedOn(view.lines().get(0).seen().document());
+        return ask;
+    }
+
+    private void record(
+            Actor actor, RoundView view, Ask ask, List<RoundSight.RoundLine> lines, Decision decision, String words) {
+        long id = view.round().id();
         Instant now = clock.instant();
         rounds.answer(
                 ask,
                 view.round(),
-                view.lines().stream().map(RoundSight.RoundLine::item).toList(),
+                lines.stream().map(RoundSight.RoundLine::item).toList(),
                 actor.person(),
                 standsInFor(actor, ask),
                 decision,
                 words,
                 now);
-        for (RoundSight.RoundLine line : view.lines()) {
+        for (RoundSight.RoundLine line : lines) {
             recorder.note(
                     actor,
                     line.item().item(),
@@ -146,6 +219,8 @@ public class SignRound {
                     words);
         }
         Round after = rounds.round(id).orElseThrow();
+        // Nobody is asked anew by a sheet among others.
+        if (!after.signedBy(ask, actor.person()).isEmpty()) return;
         if (after.goesBack()) giveBack(actor, view, after, returning(after), now);
         else if (after.openStep().isEmpty() && waitsForAHand(view)) waitForAHand(actor, view, after, now);
         else if (after.openStep().isEmpty()) release(actor, view, after, now);
