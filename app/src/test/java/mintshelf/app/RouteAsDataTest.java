@@ -50,7 +50,7 @@ import org.junit.jupiter.api.Test;
 class RouteAsDataTest {
     private static final Charset WINDOWS = Charset.forName("windows-1252");
     private static final List<Effect> OUT =
-            List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER, Effect.WRITE_SHEET, Effect.MAKE_PDF);
+            List.of(Effect.FIX_LABEL, Effect.SUPERSEDE_FORMER, Effect.WRITE_SHEET, Effect.MAKE_OUTPUTS);
 
     private final Server server = Server.shared();
     private final Review review = new Review(server);

@@ -244,6 +244,7 @@ class RoutesTest {
         row(t, "/sign", "/sign?items=" + draft, "302 200 200 200 200 200");
         row(t, "/rounds/{id}/look", "/rounds/" + round + "/look", "302 404 404 200 200 200");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
+        row(t, "/seal.cer", "/seal.cer", "302 200 200 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
         row(t, "/changes", "/changes", "302 200 200 200 200 200");
         row(t, "/ask-for-change", "/ask-for-change?items=" + released, "302 404 200 200 200 200");

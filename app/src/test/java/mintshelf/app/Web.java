@@ -51,6 +51,16 @@ public final class Web {
         return to.replace(origin, "");
     }
 
+    /** What stands at an address, as bytes. */
+    public HttpResponse<byte[]> bytes(String path) {
+        try {
+            return client.send(
+                    HttpRequest.newBuilder(URI.create(origin + path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+        } catch (IOException | InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
     public HttpResponse<String> get(String path) {
         return remember(send(HttpRequest.newBuilder(URI.create(origin + path)).GET()));
     }

@@ -146,6 +146,8 @@ create table if not exists kind (
   position int not null,
   paper varchar(12) character set ascii collate ascii_bin null,
   hides_revising tinyint(1) not null default 0,
+  outputs varchar(100) character set ascii collate ascii_bin not null,
+  output_name varchar(120) not null,
   constraint kind_code unique (code),
   constraint kind_aspect check (aspect in ('DRAWING','MODEL','PAPER','PART')),
   constraint kind_label_taken check (label_taken in ('START','RELEASE')),

@@ -73,3 +73,11 @@ create table if not exists delivery (
   constraint delivery_receiver foreign key (receiver) references person (id),
   constraint delivery_ask foreign key (ask) references ask (id)
 );
+
+-- The key and certificate with which PDFs are sealed, where a house has set none of its own: made once, one for all nodes.
+create table if not exists house_seal (
+  id tinyint not null primary key,
+  pkcs12 varbinary(12000) not null,
+  made_at datetime(6) not null,
+  constraint house_seal_one check (id = 1)
+);

@@ -38,7 +38,16 @@ public record Settings(
         @DefaultValue({"127.0.0.1", "::1"}) List<String> metricsFrom,
         @DefaultValue("false") boolean demo,
         @DefaultValue SignOn signOn,
-        @DefaultValue Bounces bounces) {
+        @DefaultValue Bounces bounces,
+        @DefaultValue Seal seal) {
+
+    /**
+     * The key and certificate with which released PDFs are sealed; without a file the shelf makes its own.
+     *
+     * @param file PKCS #12
+     */
+    public record Seal(
+            @DefaultValue("") String file, @DefaultValue("") String password) {}
 
     /**
      * The mailbox to which mails come back that could not be delivered, read by IMAP; none without a host. What is sent names it as the

@@ -9,6 +9,7 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Aspect;
+import mintshelf.core.document.Outputs;
 import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.revision.RevisionSeries;
@@ -24,6 +25,7 @@ import mintshelf.core.route.Route;
  * @param revisions its revision series, see {@link ShippedSeries}
  * @param labelAtStart whether a revision's label is taken when work starts, not at release
  * @param route code of its route
+ * @param outputs what is made of released versions, where its route says so
  * @param paper what its documents are in a change; empty for what people file
  */
 public record KindRule(
@@ -36,7 +38,8 @@ public record KindRule(
         boolean labelAtStart,
         String route,
         Optional<PaperType> paper,
-        List<OnSheet> facts)
+        List<OnSheet> facts,
+        Outputs outputs)
         implements Rule {
     private static final int MOST_FACTS = 100;
 
@@ -44,14 +47,29 @@ public record KindRule(
         facts = List.copyOf(facts);
     }
 
+    /** A kind that makes what is usual of its released versions. */
+    public KindRule(
+            String code,
+            String name,
+            Aspect aspect,
+            String glyph,
+            String series,
+            String revisions,
+            boolean labelAtStart,
+            String route,
+            Optional<PaperType> paper,
+            List<OnSheet> facts) {
+        this(code, name, aspect, glyph, series, revisions, labelAtStart, route, paper, facts, Outputs.USUAL);
+    }
+
     /** The same kind going another route. */
     public KindRule onRoute(String other) {
-        return new KindRule(code, name, aspect, glyph, series, revisions, labelAtStart, other, paper, facts);
+        return new KindRule(code, name, aspect, glyph, series, revisions, labelAtStart, other, paper, facts, outputs);
     }
 
     /** A second kind that fixes the same. */
     public KindRule copied(String as, String named) {
-        return new KindRule(as, named, aspect, glyph, series, revisions, labelAtStart, route, paper, facts);
+        return new KindRule(as, named, aspect, glyph, series, revisions, labelAtStart, route, paper, facts, outputs);
     }
 
     /** A fact on the fact sheet, by its code, in the sheet's order. */
@@ -73,6 +91,7 @@ public record KindRule(
         lines.add(
                 RuleLine.of("Revision", labels + "; taken " + (labelAtStart ? "at the start of work" : "at release")));
         lines.add(RuleLine.of("Route", house.route(route)));
+        if (paper.isEmpty()) lines.add(RuleLine.of("Made at release", outputs.says()));
         for (OnSheet fact : facts) {
             lines.add(new RuleLine(
                     "fact " + fact.fact(),
@@ -86,6 +105,7 @@ public record KindRule(
     public List<Refusal> ask(House house) {
         List<Refusal> wrong = new ArrayList<>();
         Rule.named(name, 80).ifPresent(wrong::add);
+        outputs.ask().ifPresent(wrong::add);
         if (!house.series().containsKey(series)) {
             wrong.add(Refusal.of("kind.series", "It names a number series that is not there.", "Choose one."));
         }

@@ -7,7 +7,7 @@ public enum Effect {
     FIX_LABEL("fix the revision's label"),
     SUPERSEDE_FORMER("supersede the former revision"),
     WRITE_SHEET("write the title block"),
-    MAKE_PDF("make the PDF"),
+    MAKE_OUTPUTS("make what its kind names: the PDF, copies"),
     START_LINES("start the revisions of its lines"),
     RELEASE_LINES("release its lines and issue the notice");
 

@@ -13,6 +13,7 @@ import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.sight.Packed;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
@@ -102,8 +103,8 @@ public class FilePage {
         files.send(version.content(), version.fileName(), false, request, response);
     }
 
-    /** What was made of a released version: its PDF, the CSV of a notice. */
-    @GetMapping("/documents/{id}/versions/{number}/{format:pdf|csv}")
+    /** What was made of a released version: its PDF, copies of it, the CSV of a notice. */
+    @GetMapping("/documents/{id}/versions/{number}/{format:pdf|csv|dxf|svg|png|step}")
     void output(
             Actor actor,
             @PathVariable long id,
@@ -114,10 +115,10 @@ public class FilePage {
             throws IOException {
         StoredContent made = readVersion.output(actor, id, number, format.toUpperCase(Locale.ROOT));
         VersionRow version = readVersion.version(actor, id, number);
-        String name = version.fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
-        Optional<byte[]> marked = format.equals("pdf")
-                ? margin.marked(actor, read.view(actor, id).seen(), version, made)
-                : Optional.empty();
+        Seen seen = read.view(actor, id).seen();
+        String name = readVersion.named(seen, version, format);
+        if (!format.equals("pdf")) margin.refuseOutOfForce(actor, seen, version);
+        Optional<byte[]> marked = format.equals("pdf") ? margin.marked(actor, seen, version, made) : Optional.empty();
         if (marked.isPresent()) files.send(marked.get(), name, response);
         else files.send(made, name, true, request, response);
     }

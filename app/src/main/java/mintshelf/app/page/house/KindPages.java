@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.house.Edition;
@@ -13,6 +14,9 @@ import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadRules;
 import mintshelf.app.use.person.ReadReach;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.document.Aspect;
+import mintshelf.core.document.OutputFormat;
+import mintshelf.core.document.Outputs;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.House;
@@ -121,10 +125,19 @@ public class KindPages {
                                 kind.facts().stream().noneMatch(k -> k.fact().equals(f.code())))
                         .sorted(Comparator.comparing(FactRule::label))
                         .toList());
+        model.addAttribute(
+                "formats",
+                Stream.of(OutputFormat.values()).filter(f -> fits(kind, f)).toList());
         model.addAttribute("control", read.control(actor, code));
         model.addAttribute("grants", may.ofKind(actor, code));
         model.addAttribute("required", RequiredAt.values());
         return "house/kind";
+    }
+
+    /** Whether documents of a kind are usually what a format is made of. */
+    private static boolean fits(KindRule kind, OutputFormat format) {
+        if (kind.outputs().formats().contains(format)) return true;
+        return kind.paper().isEmpty() && (format == OutputFormat.STEP) == (kind.aspect() == Aspect.MODEL);
     }
 
     private static List<String> labels(String revisions) {
@@ -163,8 +176,19 @@ public class KindPages {
                 taken.equals("start"),
                 route,
                 was.paper(),
-                facts(form));
+                facts(form),
+                outputs(form, was));
         return "redirect:" + keep.keep(actor, actKey, now, edition, why);
+    }
+
+    /** Fields {@code output.FORMAT}, and {@code outputname}; a form that has none of them leaves what was. */
+    private static Outputs outputs(Map<String, String> form, KindRule was) {
+        if (!form.containsKey("outputname")) return was.outputs();
+        return new Outputs(
+                Stream.of(OutputFormat.values())
+                        .filter(f -> form.containsKey("output." + f))
+                        .toList(),
+                form.getOrDefault("outputname", "").strip());
     }
 
     private record Placed(KindRule.OnSheet fact, double place) {}

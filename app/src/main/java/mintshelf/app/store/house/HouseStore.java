@@ -9,9 +9,13 @@ import static mintshelf.database.schema.Tables.SHELF_ROUTE;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Aspect;
+import mintshelf.core.document.OutputFormat;
+import mintshelf.core.document.Outputs;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactForm;
 import mintshelf.core.fact.FactUse;
@@ -100,7 +104,19 @@ public class HouseStore {
                 row.get(KIND.REVISION_SERIES),
                 row.get(KIND.LABEL_TAKEN).equals("START"),
                 row.get(KIND.ROUTE),
-                paper(row.get(KIND.PAPER)));
+                paper(row.get(KIND.PAPER)),
+                new Outputs(formats(row.get(KIND.OUTPUTS)), row.get(KIND.OUTPUT_NAME)));
+    }
+
+    private static List<OutputFormat> formats(String kept) {
+        return Stream.of(kept.split(","))
+                .filter(f -> !f.isEmpty())
+                .map(OutputFormat::valueOf)
+                .toList();
+    }
+
+    private static String kept(Outputs outputs) {
+        return outputs.formats().stream().map(OutputFormat::name).collect(Collectors.joining(","));
     }
 
     /** What the documents of a kind are in a change, as kept. */
@@ -145,6 +161,8 @@ public class HouseStore {
                 .set(KIND.REVISION_SERIES, kind.revisionSeries())
                 .set(KIND.LABEL_TAKEN, kind.labelAtStart() ? "START" : "RELEASE")
                 .set(KIND.ROUTE, kind.route())
+                .set(KIND.OUTPUTS, kept(kind.outputs()))
+                .set(KIND.OUTPUT_NAME, kind.outputs().name())
                 .set(KIND.PAPER, kind.paper().map(PaperType::name).orElse(null))
                 .set(KIND.POSITION, position)
                 .returningResult(KIND.ID)
@@ -162,6 +180,8 @@ public class HouseStore {
                 .set(KIND.REVISION_SERIES, kind.revisionSeries())
                 .set(KIND.LABEL_TAKEN, kind.labelAtStart() ? "START" : "RELEASE")
                 .set(KIND.ROUTE, kind.route())
+                .set(KIND.OUTPUTS, kept(kind.outputs()))
+                .set(KIND.OUTPUT_NAME, kind.outputs().name())
                 .where(KIND.ID.eq(kind.id()))
                 .execute();
     }

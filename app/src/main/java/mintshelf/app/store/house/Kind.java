@@ -3,12 +3,14 @@ package mintshelf.app.store.house;
 import java.util.Optional;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Aspect;
+import mintshelf.core.document.Outputs;
 
 /**
  * A kind of document: what it fixes.
  *
  * @param glyph name of its picture
  * @param paper what it is in a change; empty for what people bring
+ * @param outputs what is made of its released versions
  * @param labelAtStart whether a revision's label is taken when work starts, not at release
  */
 public record Kind(
@@ -21,7 +23,23 @@ public record Kind(
         String revisionSeries,
         boolean labelAtStart,
         long route,
-        Optional<PaperType> paper) {
+        Optional<PaperType> paper,
+        Outputs outputs) {
+    /** A kind that makes what is usual of its released versions. */
+    public Kind(
+            long id,
+            String code,
+            String name,
+            Aspect aspect,
+            String glyph,
+            long numberSeries,
+            String revisionSeries,
+            boolean labelAtStart,
+            long route,
+            Optional<PaperType> paper) {
+        this(id, code, name, aspect, glyph, numberSeries, revisionSeries, labelAtStart, route, paper, Outputs.USUAL);
+    }
+
     /** Whether documents of this kind are made by changes, not filed, checked out or moved by hand. */
     public boolean isChangePaper() {
         return paper.isPresent();

@@ -2,6 +2,7 @@ package mintshelf.app.use.document;
 
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.effect.HouseSeal;
 import mintshelf.app.effect.SheetPdf;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
@@ -32,6 +33,7 @@ public class ReadMargin {
     private final ReadingRoom room;
     private final MayFetch may;
     private final SheetPdf pages;
+    private final HouseSeal seal;
 
     ReadMargin(
             RevisionStore revisions,
@@ -41,7 +43,9 @@ public class ReadMargin {
             Contents contents,
             ReadingRoom room,
             MayFetch may,
-            SheetPdf pages) {
+            SheetPdf pages,
+            HouseSeal seal) {
+        this.seal = seal;
         this.revisions = revisions;
         this.successors = successors;
         this.outputs = outputs;
@@ -77,7 +81,8 @@ public class ReadMargin {
     /** A PDF that was made of a version, with its mark; nothing where it has none. */
     public Optional<byte[]> marked(Actor actor, Seen seen, VersionRow version, StoredContent pdf) {
         return of(actor, seen, version)
-                .map(mark -> room.within(() -> contents.whole(pdf).map(bytes -> pages.marked(bytes, mark.says())))
+                .map(mark -> room.within(() -> contents.whole(pdf)
+                                .map(bytes -> seal.on(pages.marked(bytes, mark.says()), mark.says())))
                         .orElseThrow(() -> Refused.because(
                                 "pdf.large",
                                 "The PDF has " + Numbers.size(pdf.size()) + ", too much to be marked “" + mark.says()
@@ -85,11 +90,22 @@ public class ReadMargin {
                                 "Look at the sheet here, or fetch the file.")));
     }
 
-    /** What the shelf made of a version when it was in force, for who may fetch it. */
+    /** Refuses a copy that cannot say that it is not in force any more. */
+    public void refuseOutOfForce(Actor actor, Seen seen, VersionRow version) {
+        of(actor, seen, version).ifPresent(mark -> {
+            throw Refused.because(
+                    "copy.out_of_force",
+                    seen.document().number() + ", version " + version.number() + ": " + mark.says() + ".",
+                    "Fetch its PDF, which says so, or the copy of what is in force.");
+        });
+    }
+
+    /** What the shelf made of a version when it was in force and can say that it is not any more, for who may fetch it. */
     public List<OutputStore.Output> made(Actor actor, Seen seen, VersionRow version) {
         if (may.refusal(actor, seen, version).isPresent()) return List.of();
         return outputs.of(version.id()).stream()
                 .filter(OutputStore.Output::isMade)
+                .filter(o -> o.format().equals("PDF"))
                 .toList();
     }
 

@@ -3,6 +3,8 @@ package mintshelf.app.use.document;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Clock;
+import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.MayFetch;
@@ -14,7 +16,10 @@ import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.output.OutputStore;
+import mintshelf.core.document.OutputFormat;
 import org.springframework.stereotype.Service;
 
 /** Versions, outputs and strays that somebody may fetch. */
@@ -27,6 +32,7 @@ public class ReadVersion {
     private final StrayStore strays;
     private final ContentStore contents;
     private final MayFetch may;
+    private final HouseStore house;
     private final Clock clock;
 
     public ReadVersion(
@@ -37,7 +43,9 @@ public class ReadVersion {
             StrayStore strays,
             ContentStore contents,
             MayFetch may,
+            HouseStore house,
             Clock clock) {
+        this.house = house;
         this.sight = sight;
         this.versions = versions;
         this.revisions = revisions;
@@ -68,6 +76,24 @@ public class ReadVersion {
                 .flatMap(o -> o.content().stream())
                 .findFirst()
                 .orElseThrow(NotThere::new);
+    }
+
+    /** How the file of an output is called; papers of changes are called as their documents. */
+    public String named(Seen seen, VersionRow version, String format) {
+        Kind kind = house.kind(seen.document().place().kind());
+        Optional<OutputFormat> known = Stream.of(OutputFormat.values())
+                .filter(f -> f.ending().equals(format))
+                .findFirst();
+        if (known.isEmpty() || kind.isChangePaper()) {
+            return version.fileName().replaceFirst("\\.[^.]*$", "") + "." + format;
+        }
+        String label = revisions.revisions(seen.spine().id()).stream()
+                .filter(r -> r.revision().id() == version.revision())
+                .map(r -> r.revision().label().orElse(""))
+                .findFirst()
+                .orElse("");
+        return kind.outputs()
+                .named(seen.document().number(), label, revisions.title(version.revision()), kind.name(), known.get());
     }
 
     /** A stray of a document; only who sees work in preparation sees strays. */

@@ -17,6 +17,8 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
+import mintshelf.core.document.OutputFormat;
+import mintshelf.core.document.Outputs;
 import mintshelf.core.document.Stage;
 import mintshelf.core.fact.FactForm;
 import mintshelf.core.fact.FactType;
@@ -110,7 +112,9 @@ public class HouseFiles {
             String labelAt,
             String route,
             @Nullable PaperType paper,
-            KindFactFile @Nullable [] facts) {
+            KindFactFile @Nullable [] facts,
+            OutputFormat @Nullable [] outputs,
+            @Nullable String outputName) {
         KindRule rule() {
             return new KindRule(
                     code,
@@ -122,7 +126,10 @@ public class HouseFiles {
                     labelAt.equals("START"),
                     route,
                     Optional.ofNullable(paper),
-                    listed(facts).stream().map(KindFactFile::onSheet).toList());
+                    listed(facts).stream().map(KindFactFile::onSheet).toList(),
+                    new Outputs(
+                            outputs == null ? Outputs.USUAL.formats() : List.of(outputs),
+                            outputName == null ? Outputs.USUAL.name() : outputName));
         }
     }
 

@@ -150,7 +150,8 @@ class RuleWriter {
                 k.revisions(),
                 k.labelAtStart(),
                 routes.route(k.route()).orElseThrow(),
-                k.paper());
+                k.paper(),
+                k.outputs());
         long id = kind.id();
         if (fresh) id = house.addKind(kind, house.kinds().size() + 1).id();
         else house.change(kind);

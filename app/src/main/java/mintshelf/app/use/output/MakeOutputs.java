@@ -12,7 +12,6 @@ import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.store.output.OutputStore.Wanted;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
-import mintshelf.core.drawing.pdf.PdfWriter;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -30,21 +29,16 @@ public class MakeOutputs {
 
     private final OutputStore outputs;
     private final KeepContent contents;
-    private final ReleasedPdf released;
+    private final Copies copies;
     private final ReadingRoom room;
     private final UnitOfWork unit;
     private final Clock clock;
 
     public MakeOutputs(
-            OutputStore outputs,
-            KeepContent contents,
-            ReleasedPdf released,
-            ReadingRoom room,
-            UnitOfWork unit,
-            Clock clock) {
+            OutputStore outputs, KeepContent contents, Copies copies, ReadingRoom room, UnitOfWork unit, Clock clock) {
         this.outputs = outputs;
         this.contents = contents;
-        this.released = released;
+        this.copies = copies;
         this.room = room;
         this.unit = unit;
         this.clock = clock;
@@ -65,15 +59,15 @@ public class MakeOutputs {
         if (next.isEmpty()) return false;
         Wanted wanted = next.get();
         try {
-            Outcome<PdfWriter.Written> pdf = room.within(() -> released.pdf(wanted));
-            if (pdf instanceof Outcome.Granted<PdfWriter.Written> written) {
+            Outcome<Copies.Made> copy = room.within(() -> copies.make(wanted));
+            if (copy instanceof Outcome.Granted<Copies.Made> written) {
                 unit.run(() -> {
                     StoredContent kept = contents.keep(written.value().bytes());
                     outputs.made(wanted, kept.id(), lacks(written.value()), clock.instant());
                 });
             } else {
-                unit.run(
-                        () -> outputs.failed(wanted, pdf.refusal().orElseThrow().reason()));
+                unit.run(() ->
+                        outputs.failed(wanted, copy.refusal().orElseThrow().reason()));
             }
         } catch (Refused e) {
             return false; // no room now: the lease ends, and it is made then
@@ -91,7 +85,7 @@ public class MakeOutputs {
         return true;
     }
 
-    private static String lacks(PdfWriter.Written written) {
+    private static String lacks(Copies.Made written) {
         if (written.missing().isEmpty()) return "";
         StringBuilder signs = new StringBuilder("Its font lacks: ");
         written.missing().stream().sorted().forEach(signs::appendCodePoint);

@@ -5,6 +5,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.cos.COSName;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
@@ -34,6 +35,12 @@ public final class PdfMark {
         try (PDDocument document = Loader.loadPDF(pdf)) {
             PDFont letters = PDType0Font.load(document, new ByteArrayInputStream(font), true);
             String known = known(letters, says);
+            // A seal vouches for every byte: of what is written over it has none any more.
+            document.getDocumentCatalog().setAcroForm(null);
+            document.getDocumentCatalog().getCOSObject().removeItem(COSName.PERMS);
+            for (PDPage page : document.getPages()) {
+                page.getCOSObject().removeItem(COSName.ANNOTS);
+            }
             for (PDPage page : document.getPages()) mark(document, page, letters, known);
             ByteArrayOutputStream bytes = new ByteArrayOutputStream(pdf.length + 20_000);
             document.save(bytes);

@@ -25,7 +25,7 @@ import org.apache.pdfbox.pdmodel.graphics.optionalcontent.PDOptionalContentPrope
 import org.apache.pdfbox.util.Matrix;
 
 /**
- * Writes a scene as one page of PDF (ISO 32000-1) in its own size: a unit of the drawing is a millimetre of the page. Line widths
+ * Writes a scene as one page of PDF (ISO 32000-1, kept as ISO 19005-2 asks for level B) in its own size: a unit of the drawing is a millimetre of the page. Line widths
  * and dashes are those of the drawing; the font is embedded, so that the text can be read, searched and copied everywhere.
  * O(primitives). The same scene gives the same bytes.
  */
@@ -78,7 +78,7 @@ public final class PdfWriter {
     public static Written write(List<Scene> pages, List<byte[]> fonts, String title, String margin) {
         try (PDDocument document = new PDDocument()) {
             document.setDocumentId((long) title.hashCode());
-            document.setVersion(1.5f);
+            document.setVersion(1.7f);
             PDDocumentInformation about = new PDDocumentInformation();
             about.setTitle(title);
             about.setProducer("Mint Shelf");
@@ -86,6 +86,7 @@ public final class PdfWriter {
             List<PDFont> embedded = embedded(document, pages, fonts, margin);
             Set<Integer> missing = new TreeSet<>();
             for (Scene scene : pages) page(document, scene, embedded, margin, missing);
+            PdfArchive.declare(document, title);
             ByteArrayOutputStream bytes = new ByteArrayOutputStream();
             document.save(bytes);
             return new Written(bytes.toByteArray(), missing);
