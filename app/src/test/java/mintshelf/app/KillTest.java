@@ -4,13 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.icegreen.greenmail.util.GreenMailUtil;
 import jakarta.mail.internet.MimeMessage;
-import java.io.IOException;
-import java.net.ServerSocket;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -23,6 +17,7 @@ import java.util.Set;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.RevisionStore;
@@ -34,6 +29,7 @@ import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.output.MakeOutputs;
+import mintshelf.app.use.release.ReadReleasePlan;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.verify.Verify;
 import mintshelf.core.base.ContentHash;
@@ -43,75 +39,6 @@ import org.junit.jupiter.api.Test;
 /** The application as a process of its own, killed with -9: whole afterwards, and all that was acknowledged is there. */
 class KillTest {
     private final Server server = Server.shared();
-
-    /** A node in its own process on the shared schema. */
-    private final class Node implements AutoCloseable {
-        private final Process process;
-        private final String origin;
-
-        Node(String heap) throws Exception {
-            int port;
-            try (ServerSocket socket = new ServerSocket(0)) {
-                port = socket.getLocalPort();
-            }
-            ProcessBuilder builder = new ProcessBuilder(List.of(
-                            Path.of(System.getProperty("java.home"), "bin", "java")
-                                    .toString(),
-                            heap,
-                            "-XX:TieredStopAtLevel=1",
-                            "-XX:+UseSerialGC",
-                            "-cp",
-                            System.getProperty("java.class.path"),
-                            MintShelf.class.getName(),
-                            "serve",
-                            "--spring.main.lazy-initialization=true",
-                            "--server.port=" + port,
-                            "--server.address=127.0.0.1",
-                            "--mint-shelf.password-strength=4",
-                            "--spring.mail.host=127.0.0.1",
-                            "--spring.mail.port=" + Server.mail().getSmtp().getPort(),
-                            "--mint-shelf.mail-from=shelf@ebbcote.example"))
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.DISCARD);
-            builder.environment()
-                    .putAll(Map.of(
-                            "MINT_SHELF_DB_URL",
-                            Server.database().url(server.schema()),
-                            "MINT_SHELF_DB_USER",
-                            "mint",
-                            "MINT_SHELF_DB_PASSWORD",
-                            "mint"));
-            process = builder.start();
-            origin = "http://localhost:" + port;
-            HttpClient client = HttpClient.newHttpClient();
-            for (int i = 0; i < 600; i++) {
-                try {
-                    if (client.send(
-                                            HttpRequest.newBuilder(URI.create(origin + "/actuator/health"))
-                                                    .build(),
-                                            HttpResponse.BodyHandlers.discarding())
-                                    .statusCode()
-                            == 200) return;
-                } catch (IOException e) {
-                    Thread.sleep(100);
-                }
-            }
-            throw new IllegalStateException("The node did not start");
-        }
-
-        @Override
-        public void close() {
-            kill();
-        }
-
-        void kill() {
-            try {
-                process.destroyForcibly().waitFor(20, TimeUnit.SECONDS);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        }
-    }
 
     /** One process for both: first a file of a third of its heap, cut in the middle; then the kill. */
     @Test
@@ -135,9 +62,9 @@ class KillTest {
         long item = server.file("priya", server.shelf(), "killed.txt", "start " + System.nanoTime(), true);
         int acknowledged = 1;
         for (int round = 0; round < times; round++) {
-            try (Node node = new Node(heap)) {
+            try (Node node = new Node(server, heap)) {
                 first.on(node);
-                Web priya = new Web(node.origin);
+                Web priya = new Web(node.origin());
                 priya.signIn("priya", Server.PASSWORD);
                 CountDownLatch cameIn = new CountDownLatch(1);
                 Thread killer = new Thread(() -> {
@@ -247,8 +174,8 @@ class KillTest {
 
     /** Acts on a node that is killed so many milliseconds after the act was sent. */
     private void killedPosting(String login, Function<Web, Runnable> act, int delay) throws Exception {
-        try (Node node = new Node("-Xmx256m")) {
-            Web web = new Web(node.origin);
+        try (Node node = new Node(server, "-Xmx256m")) {
+            Web web = new Web(node.origin());
             web.signIn(login, Server.PASSWORD);
             Runnable sent = act.apply(web);
             Thread killer = new Thread(() -> {
@@ -311,6 +238,50 @@ class KillTest {
             assertThat(runs.rows(run.get().id(), 0, 1000)).hasSize(300).noneMatch(Run.Row::waits);
         }
         if (times > 10) assertThat(cut).as("some died in the middle").isPositive();
+        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
+    }
+
+    @Test
+    void aNodeKilledWhileAPlanOfTwoHundredIsReleasedLeavesAllOrNothing() throws Exception {
+        killedReleasingTogether(1);
+    }
+
+    @Test
+    @Tag("long")
+    void twentyKillsOfPlans() throws Exception {
+        killedReleasingTogether(20);
+    }
+
+    /** Two hundred documents are released by their plan, in one act, on a node that dies at some moment of it. */
+    private void killedReleasingTogether(int times) throws Exception {
+        Random random = new Random(46);
+        ReadReleasePlan plans = server.bean(ReadReleasePlan.class);
+        int whole = 0;
+        for (int i = 0; i < times; i++) {
+            List<Long> items = ManyDocuments.preparing(server, 200);
+            String seen = plans.plan(server.actor("priya"), items).digest();
+            Map<String, String> form = Map.of(
+                    "actKey",
+                    Server.key(),
+                    "items",
+                    items.stream().map(String::valueOf).collect(Collectors.joining(",")),
+                    "seen",
+                    seen);
+            killedPosting(
+                    "priya",
+                    web -> {
+                        web.get("/today");
+                        return () -> web.post("/release-plan", form);
+                    },
+                    times > 1 && i < 2 ? i * 12_000 : random.nextInt(2_500));
+            long before = released(items);
+            assertThat(before).isIn(0L, 200L);
+            if (before == 200) whole++;
+            // Sent again, the same form does what was not done, and nothing twice.
+            Web.as(server, "priya").post("/release-plan", form);
+            assertThat(released(items)).isEqualTo(200);
+        }
+        if (times > 1) assertThat(whole).isBetween(1, times - 1);
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
     }
 
@@ -399,7 +370,7 @@ class KillTest {
     @Test
     @Tag("long")
     void threeHundredMegabytesInAQuarterOfThem() throws Exception {
-        try (Node node = new Node("-Xmx256m")) {
+        try (Node node = new Node(server, "-Xmx256m")) {
             cutAndResumed(node, 300_000_000);
         }
     }
@@ -407,7 +378,7 @@ class KillTest {
     private void cutAndResumed(Node node, int size) throws Exception {
         byte[] bytes = new byte[size];
         new Random(41).nextBytes(bytes);
-        Web priya = new Web(node.origin);
+        Web priya = new Web(node.origin());
         priya.signIn("priya", Server.PASSWORD);
         String opened = priya.send("POST", "/uploads?name=large.stp&size=" + size, new byte[0])
                 .body();

@@ -3,9 +3,12 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayOutputStream;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
+import java.util.Map;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.app.use.redline.MakeRemark;
@@ -18,7 +21,8 @@ import mintshelf.core.redline.Remark.State;
 import mintshelf.core.redline.Tool;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
-import org.apache.pdfbox.text.PDFTextStripper;
+import org.apache.pdfbox.pdmodel.interactive.annotation.PDAnnotation;
+import org.apache.pdfbox.pdmodel.interactive.annotation.PDAnnotationText;
 import org.junit.jupiter.api.Test;
 
 /** Remarks in numbers: very many on a sheet, out of the house and back. */
@@ -99,7 +103,9 @@ class RedlineExchangeTest {
                 .doesNotContain("Chamfer");
         try (InputStream body = priya.stream(path + "pdf");
                 PDDocument pdf = Loader.loadPDF(body.readAllBytes())) {
-            assertThat(new PDFTextStripper().getText(pdf)).contains(first.number(), "Larger", "Chamfer");
+            List<PDAnnotation> marks = pdf.getPage(0).getAnnotations();
+            assertThat(marks).extracting(PDAnnotation::getContents).containsExactly("Larger", "Chamfer");
+            assertThat(marks.get(0).getCOSObject().getString("Subj")).startsWith(first.number());
         }
         assertThat(new String(server.bytes(item), StandardCharsets.US_ASCII))
                 .as("the version stays as it is")
@@ -150,5 +156,74 @@ class RedlineExchangeTest {
         assertThat(takeIn("priya", item, stranger)).isEqualTo("1 could not be read");
         assertThatThrownBy(() -> takeIn("priya", item, "<html>")).hasMessageContaining("no collection");
         assertThatThrownBy(() -> takeIn("rafael", item, given)).isInstanceOf(NotThere.class);
+    }
+
+    @Test
+    void whatIsSentIsChosenWithItsFormItsNameAndItsSize() throws Exception {
+        long item = drawing();
+        Remark first = mark("hedda", item, RedlineTest.cloud("Larger"));
+        Remark second = mark("hedda", item, RedlineTest.draft(Tool.NOTE, "Chamfer", new Point(300, 200)));
+        Web priya = Web.as(server, "priya");
+        String at = "/documents/" + item + "/versions/1/";
+        assertThat(priya.get(at + "send-remarks").body())
+                .contains("Larger", "Chamfer", "As what: 2 remarks", "With the sheet", "Without it")
+                .contains(", version 1 with remarks", " kB");
+        assertThat(priya.get(at + "send-remarks?ids=" + second.id()).body()).contains("As what: 1 remark");
+        String page = priya.get(at + "marked.html?ids=" + first.id()).body();
+        assertThat(page)
+                .startsWith("<!DOCTYPE html>")
+                .contains("Larger", "urn:uuid:" + first.uid())
+                .doesNotContain("Chamfer");
+        String bare = priya.get(at + "marked.html?sheet=no").body();
+        assertThat(bare.length()).isLessThan(page.length() + 3000);
+        assertThat(page).contains(">note ");
+        assertThat(bare).contains("class=\"bare\"").doesNotContain(">note ");
+        assertThat(priya.get(at + "marked.html?called=For+Ada")
+                        .headers()
+                        .firstValue("Content-Disposition")
+                        .orElse("")
+                        .replace("%20", " "))
+                .contains("For Ada.html");
+        for (String path : List.of("send-remarks", "marked.html", "marked.pdf?sheet=no")) {
+            assertThat(Web.as(server, "rafael").get(at + path).statusCode()).isEqualTo(404);
+        }
+    }
+
+    @Test
+    void aPdfThatCameBackJoinsItsThreadsOnce() throws Exception {
+        long item = drawing();
+        Remark first = mark("hedda", item, RedlineTest.cloud("Larger"));
+        byte[] back;
+        try (PDDocument pdf = Loader.loadPDF(Web.as(server, "priya")
+                .bytes("/documents/" + item + "/versions/1/marked.pdf?sheet=no")
+                .body())) {
+            List<PDAnnotation> marks = pdf.getPage(0).getAnnotations();
+            PDAnnotationText answer = new PDAnnotationText();
+            answer.setAnnotationName("reader-7");
+            answer.setInReplyTo(marks.get(0));
+            answer.setTitlePopup("Ada Quay");
+            answer.setContents("By 0.4 at most");
+            answer.setRectangle(marks.get(0).getRectangle());
+            marks.add(answer);
+            pdf.getPage(0).setAnnotations(marks);
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            pdf.save(out);
+            back = out.toByteArray();
+        }
+        TakeInRemarks take = server.bean(TakeInRemarks.class);
+        assertThat(take.take(server.actor("priya"), item, 1, Server.key(), back))
+                .isEqualTo("took in 1 reply, 1 was here already");
+        assertThat(take.take(server.actor("priya"), item, 1, Server.key(), back))
+                .isEqualTo("2 were here already");
+        assertThat(told("hedda"))
+                .anyMatch(s -> s.startsWith("Ada Quay (outside) replied to " + first.number())
+                        && s.endsWith("By 0.4 at most"));
+        String sent = "data:application/pdf;base64," + Base64.getEncoder().encodeToString(back);
+        assertThat(Web.as(server, "priya")
+                        .post(
+                                "/documents/" + item + "/versions/1/annotations",
+                                Map.of("actKey", Server.key(), "annotations", sent))
+                        .body())
+                .contains("2 were here already");
     }
 }

@@ -209,8 +209,13 @@ class RoutesTest {
                 "302 404 404 404 404 404");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/1/remarks", "302 404 404 200 200 200");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/9/remarks", "302 404 404 404 404 404");
-        String marked = "/documents/{id}/versions/{number}/marked.{form:dxf|pdf|json}";
+        String marked = "/documents/{id}/versions/{number}/marked.{form:dxf|pdf|json|html}";
         row(t, marked, on + "/versions/1/marked.pdf", "302 404 404 200 200 200");
+        row(
+                t,
+                "/documents/{id}/versions/{number}/send-remarks",
+                on + "/versions/1/send-remarks",
+                "302 404 404 200 200 200");
         row(t, "/release-plan", "/release-plan?items=" + drawn, "302 404 404 200 200 200");
         row(t, "/documents/{id}/remarks/{remark}", remark, "302 404 404 302 302 302");
         row(t, "/documents/{id}/remarks/{remark}/thread", remark + "/thread", "302 404 404 200 200 200");
@@ -222,7 +227,7 @@ class RoutesTest {
                 "302 404 404 403 200 200");
         row(
                 t,
-                "/documents/{id}/versions/{number}/{format:pdf|csv}",
+                "/documents/{id}/versions/{number}/{format:pdf|csv|dxf|svg|png|step}",
                 "/documents/" + revised + "/versions/1/pdf",
                 "302 404 404 404 404 404");
         row(

@@ -54,7 +54,7 @@ class ArrowsTest {
             Map.entry("stamp", Set.of("base", "drawing", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
             Map.entry("redline", Set.of("base", "access", "drawing", "drawing.compare", "drawing.svg")),
-            Map.entry("redline.exchange", Set.of("base", "drawing", "redline")),
+            Map.entry("redline.exchange", Set.of("base", "drawing", "drawing.pdf", "redline")),
             Map.entry("release", Set.of("base", "structure")),
             Map.entry("model.step", Set.of("base", "fact")),
             Map.entry("model.picture", Set.of("base", "drawing", "model.step")),

@@ -9,12 +9,15 @@ import java.util.Optional;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfMark;
 import mintshelf.core.drawing.pdf.PdfPicture;
 import mintshelf.core.drawing.pdf.PdfWriter;
 import mintshelf.core.drawing.pdf.SystemFonts;
+import mintshelf.core.redline.RedlineSvg.Placed;
+import mintshelf.core.redline.exchange.PdfAnnotations;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.stereotype.Component;
 
@@ -53,6 +56,11 @@ public class SheetPdf {
     /** Pages that were made here, with words across their margins. */
     public byte[] marked(byte[] pdf, String says) {
         return PdfMark.across(pdf, fonts.get(0), says);
+    }
+
+    /** A page that was made here of a sheet, with remarks as annotations over it. */
+    public byte[] annotated(byte[] page, List<Placed> remarks, Box extents, double millimetre) {
+        return PdfAnnotations.write(page, remarks, extents, millimetre, fonts);
     }
 
     /** A small picture as PNG, for mails. */

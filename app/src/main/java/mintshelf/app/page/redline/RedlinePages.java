@@ -1,25 +1,16 @@
 package mintshelf.app.page.redline;
 
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.Pages;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.use.document.FetchFiles;
-import mintshelf.app.use.redline.GiveMarks;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
-import mintshelf.app.use.redline.TakeInRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Colour;
@@ -35,7 +26,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.bind.annotation.ResponseBody;
 
 /** Remarks beside a sheet: the marks laid over it, the list, one thread, and what is done with them. */
 @Controller
@@ -43,23 +33,8 @@ public class RedlinePages {
     private final ReadRemarks read;
     private final MakeRemark make;
     private final TalkOfRemarks talk;
-    private final GiveMarks give;
-    private final TakeInRemarks takeIn;
-    private final FetchFiles fetch;
-    private final FileAnswer files;
 
-    public RedlinePages(
-            ReadRemarks read,
-            MakeRemark make,
-            TalkOfRemarks talk,
-            GiveMarks give,
-            TakeInRemarks takeIn,
-            FetchFiles fetch,
-            FileAnswer files) {
-        this.takeIn = takeIn;
-        this.give = give;
-        this.fetch = fetch;
-        this.files = files;
+    public RedlinePages(ReadRemarks read, MakeRemark make, TalkOfRemarks talk) {
         this.read = read;
         this.make = make;
         this.talk = talk;
@@ -110,38 +85,6 @@ public class RedlinePages {
         model.addAttribute("mayEdit", TalkOfRemarks.editRefusal(actor, one).isEmpty());
         model.addAttribute("kinds", Remark.Kind.values());
         return "redline/_thread";
-    }
-
-    /** A copy of a version with marks: all that stand on its sheet, or those named. */
-    @GetMapping("/documents/{id}/versions/{number}/marked.{form:dxf|pdf|json}")
-    void marked(
-            Actor actor,
-            @PathVariable long id,
-            @PathVariable int number,
-            @PathVariable String form,
-            @RequestParam(defaultValue = "") String ids,
-            HttpServletResponse response)
-            throws IOException {
-        read.seen(actor, id);
-        VersionRow version = fetch.fetch(actor, id, number);
-        List<Long> chosen = ids.isEmpty() ? List.of() : Pages.ids(ids);
-        byte[] copy = give.copy(actor, version, id, chosen, GiveMarks.Form.valueOf(form.toUpperCase(Locale.ROOT)));
-        String name =
-                version.fileName().replaceFirst("\\.[^.]*$", "") + ", version " + number + " with remarks." + form;
-        files.send(copy, name, response);
-    }
-
-    /** Takes in what people outside wrote; answers with what became of it. */
-    @PostMapping("/documents/{id}/versions/{number}/annotations")
-    @ResponseBody
-    Map<String, String> takeIn(
-            Actor actor,
-            @PathVariable long id,
-            @PathVariable int number,
-            @RequestParam String actKey,
-            @RequestParam(defaultValue = "") String annotations) {
-        byte[] bytes = annotations.getBytes(StandardCharsets.UTF_8);
-        return Map.of("says", takeIn.take(actor, id, number, actKey, bytes));
     }
 
     /** A finished draft. Points are "x,y x,y" in the sheet's units, y upwards; strokes are parted by semicolons. */

@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import mintshelf.app.effect.SheetPdf;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -11,12 +12,17 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
+import mintshelf.core.drawing.Style;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.dxf.MarkLayer;
+import mintshelf.core.drawing.svg.SvgWriter;
 import mintshelf.core.redline.MarkPaint;
+import mintshelf.core.redline.RedlineSvg;
 import mintshelf.core.redline.RedlineSvg.Placed;
+import mintshelf.core.redline.exchange.ReplyPage;
 import mintshelf.core.redline.exchange.WebAnnotations;
 import org.springframework.stereotype.Service;
 
@@ -37,18 +43,46 @@ public class GiveMarks {
 
     /** Forms in which marks are given. */
     public enum Form {
-        DXF,
-        PDF,
-        /** A collection of Web Annotations, without the sheet. */
-        JSON
+        HTML("page that takes answers, for a browser without a server", true),
+        PDF("PDF with annotations that other readers show and answer", true),
+        DXF("DXF with the marks on a layer of their own", false),
+        /** A collection of Web Annotations. */
+        JSON("Web Annotations (JSON-LD)", false);
+
+        private final String words;
+        private final boolean choice;
+
+        Form(String words, boolean choice) {
+            this.words = words;
+            this.choice = choice;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** Whether the sheet may go with it or stay here. */
+        public boolean isWithOrWithout() {
+            return choice;
+        }
+
+        public String ending() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** What can be given of a version: its remarks as they stand on the sheet. */
+    public List<Placed> all(Actor actor, VersionRow version, long item) {
+        return remarks.on(actor, item, version.number(), "").placed();
     }
 
     /**
      * A copy of a version's sheet with marks. That the actor may fetch the version was asked before.
      *
      * @param ids of the remarks that go with it; empty for all that stand on the sheet
+     * @param sheet whether what is drawn goes with them, where that can be chosen
      */
-    public byte[] copy(Actor actor, VersionRow version, long item, Collection<Long> ids, Form form) {
+    public byte[] copy(Actor actor, VersionRow version, long item, Collection<Long> ids, Form form, boolean sheet) {
         ReadRemarks.OnSheet on = remarks.on(actor, item, version.number(), "");
         List<Placed> chosen = on.placed().stream()
                 .filter(p -> ids.isEmpty() || ids.contains(p.remark().id()))
@@ -57,23 +91,63 @@ public class GiveMarks {
             throw Refused.because("marks.none", "No mark stands on this sheet.", "Fetch the file as it is.");
         }
         String title = on.seen().document().number() + " version " + version.number();
-        if (form == Form.JSON) {
-            String source = "urn:sha256:" + version.content().hash().hex();
-            return WebAnnotations.write(chosen, new WebAnnotations.Source(title, source))
-                    .getBytes(StandardCharsets.UTF_8);
-        }
+        return switch (form) {
+            case HTML -> page(version, on, chosen, title, sheet);
+            case JSON -> annotations(version, chosen, title).getBytes(StandardCharsets.UTF_8);
+            case DXF -> {
+                DxfDrawing drawing = sheets.opened(version.content()).orElseThrow(NotThere::new);
+                yield MarkLayer.with(drawing, painted(on, chosen), MarkPaint.LAYER)
+                        .orElseThrow(Refused::new);
+            }
+            case PDF -> pdf(version, on, chosen, title, sheet);
+        };
+    }
+
+    private static List<Primitive> painted(ReadRemarks.OnSheet on, List<Placed> chosen) {
         List<Primitive> marks = new ArrayList<>();
         for (Placed p : chosen)
             marks.addAll(MarkPaint.paint(p.remark(), p.followed(), on.paper().millimetre()));
-        if (form == Form.DXF) {
-            DxfDrawing drawing = sheets.opened(version.content()).orElseThrow(NotThere::new);
-            return MarkLayer.with(drawing, marks, MarkPaint.LAYER).orElseThrow(Refused::new);
-        }
-        Scene sheet =
-                redlines.read(version.content(), "").orElseThrow(NotThere::new).scene();
-        List<Primitive> both = new ArrayList<>(sheet.primitives());
-        both.addAll(marks);
-        Scene marked = new Scene(both, sheet.layers(), sheet.notDrawn(), sheet.said());
-        return pages.write(List.of(marked), title + ", with remarks");
+        return marks;
+    }
+
+    private static String annotations(VersionRow version, List<Placed> chosen, String title) {
+        String source = "urn:sha256:" + version.content().hash().hex();
+        return WebAnnotations.write(chosen, new WebAnnotations.Source(title, source));
+    }
+
+    private byte[] page(VersionRow version, ReadRemarks.OnSheet on, List<Placed> chosen, String title, boolean sheet) {
+        Scene scene = scene(version);
+        String drawn = sheet
+                ? SvgWriter.frame(
+                        on.paper().box(),
+                        title,
+                        SvgWriter.inside(scene, on.paper().box(), true))
+                : "";
+        String marks = RedlineSvg.over(chosen, on.paper().box(), on.paper().millimetre());
+        return ReplyPage.write(title, drawn, marks, annotations(version, chosen, title))
+                .getBytes(StandardCharsets.UTF_8);
+    }
+
+    private byte[] pdf(VersionRow version, ReadRemarks.OnSheet on, List<Placed> chosen, String title, boolean sheet) {
+        Scene scene = scene(version);
+        Scene under = sheet
+                ? scene
+                : new Scene(List.of(edge(scene.extents())), scene.layers(), scene.notDrawn(), scene.said());
+        byte[] page = pages.write(List.of(under), title + ", with remarks");
+        return pages.annotated(page, chosen, scene.extents(), on.paper().millimetre());
+    }
+
+    /** The edge of a sheet that stays here. */
+    private static Primitive edge(Box box) {
+        return new Primitive.Polyline(
+                new Style("", Style.INK, 0.18, List.of()),
+                new double[] {
+                    box.minX(), box.minY(), box.maxX(), box.minY(), box.maxX(), box.maxY(), box.minX(), box.maxY()
+                },
+                true);
+    }
+
+    private Scene scene(VersionRow version) {
+        return redlines.read(version.content(), "").orElseThrow(NotThere::new).scene();
     }
 }

@@ -3,6 +3,7 @@ package mintshelf.app.use.redline;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -22,11 +23,14 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Look;
 import mintshelf.core.redline.Mark;
 import mintshelf.core.redline.Pins;
 import mintshelf.core.redline.Remark;
+import mintshelf.core.redline.exchange.PdfAnnotations;
 import mintshelf.core.redline.exchange.WebAnnotations;
 import mintshelf.core.redline.exchange.WebAnnotations.Answer;
 import mintshelf.core.redline.exchange.WebAnnotations.Brought;
@@ -70,8 +74,8 @@ public class TakeInRemarks {
         this.clock = clock;
     }
 
-    /** Takes a file of annotations in, on a version; gives what became of it, in words. */
-    public String take(Actor actor, long item, int number, String key, byte[] json) {
+    /** Takes a file of annotations in, of whatever form, on a version; gives what became of it, in words. */
+    public String take(Actor actor, long item, int number, String key, byte[] file) {
         Seen seen = read.seen(actor, item);
         MakeRemark.refusal(actor, seen).ifPresent(r -> {
             throw new Refused(r);
@@ -79,12 +83,18 @@ public class TakeInRemarks {
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         Redlines.Read sheet = redlines.read(version.content(), "").orElseThrow(NotThere::new);
         Look look = remarks.look(actor.person()).orElseGet(() -> Look.of(actor.person()));
-        Brought brought = WebAnnotations.read(
-                        json, sheet.paper().box(), sheet.paper().scale(), look)
-                .orElseThrow(Refused::new);
+        Brought brought = brought(file, sheet, look).orElseThrow(Refused::new);
         Map<String, Mark> pinned = new HashMap<>();
         for (New one : brought.remarks()) pinned.put(one.uid(), Pins.pin(one.mark(), sheet.scene()));
         return acts.once(actor, key, () -> taken(actor, seen, version, sheet, brought, pinned));
+    }
+
+    /** A PDF with annotations, or a collection of Web Annotations. */
+    private static Outcome<Brought> brought(byte[] file, Redlines.Read sheet, Look look) {
+        Redlines.Paper paper = sheet.paper();
+        return ContentKind.of(Arrays.copyOf(file, Math.min(file.length, ContentKind.SAMPLE))) == ContentKind.PDF
+                ? PdfAnnotations.read(file, sheet.scene().extents(), paper.scale(), look)
+                : WebAnnotations.read(file, paper.box(), paper.scale(), look);
     }
 
     private String taken(

@@ -17,11 +17,13 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDDocumentInformation;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.PDResources;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
 import org.apache.pdfbox.pdmodel.graphics.optionalcontent.PDOptionalContentGroup;
 import org.apache.pdfbox.pdmodel.graphics.optionalcontent.PDOptionalContentProperties;
+import org.apache.pdfbox.pdmodel.interactive.annotation.PDAppearanceStream;
 import org.apache.pdfbox.util.Matrix;
 
 /**
@@ -125,14 +127,11 @@ public final class PdfWriter {
 
     private static void page(PDDocument document, Scene scene, List<PDFont> fonts, String margin, Set<Integer> missing)
             throws IOException {
-        Box box = scene.extents();
-        if (box.isEmpty()) box = new Box(0, 0, 210, 297);
-        double edge = isSheet(box) ? 0 : Math.max(5, Math.max(box.width(), box.height()) * 0.02);
-        double width = box.width() + 2 * edge;
-        double height = box.height() + 2 * edge;
-        double scale = Math.min(1, LARGEST / Math.max(width, height));
-        if (Math.max(width, height) * scale < 50) scale = 250 / Math.max(width, height);
-        PDPage page = new PDPage(new PDRectangle((float) (width * scale * MM), (float) (height * scale * MM)));
+        Box box = drawn(scene.extents());
+        double edge = edge(box);
+        Fit fit = Fit.of(box);
+        double scale = fit.scale();
+        PDPage page = new PDPage(new PDRectangle((float) fit.width(), (float) fit.height()));
         document.addPage(page);
         try (PDPageContentStream out = new PDPageContentStream(document, page)) {
             out.setLineCapStyle(1);
@@ -155,6 +154,39 @@ public final class PdfWriter {
         }
     }
 
+    /** Pictures of single things over a page that was written here, such as annotations; their fonts are embedded once. */
+    public static final class Appearances {
+        private final PDDocument document;
+        private final List<PDFont> fonts = new ArrayList<>();
+        private final Fit fit;
+
+        /** @param fonts as for {@link #write}; of them the sheet's */
+        public Appearances(PDDocument document, List<byte[]> fonts, Fit fit) throws IOException {
+            this.document = document;
+            this.fonts.add(PDType0Font.load(document, new ByteArrayInputStream(fonts.get(0)), true));
+            this.fit = fit;
+        }
+
+        /** A picture of primitives of the sheet, in the page's own coordinates: its box is where it lies. */
+        public PDAppearanceStream of(List<Primitive> all) throws IOException {
+            Box box = Box.EMPTY;
+            for (Primitive p : all) box = box.with(p.box());
+            double room = 1.5 / fit.scale();
+            PDAppearanceStream form = new PDAppearanceStream(document);
+            float x = fit.x(box.minX() - room);
+            float y = fit.y(box.minY() - room);
+            form.setBBox(new PDRectangle(x, y, fit.x(box.maxX() + room) - x, fit.y(box.maxY() + room) - y));
+            form.setResources(new PDResources());
+            try (PDPageContentStream out = new PDPageContentStream(document, form)) {
+                out.setLineCapStyle(1);
+                out.setLineJoinStyle(1);
+                PdfWriter writer = new PdfWriter(out, fonts, fit.scale(), fit.left(), fit.bottom());
+                for (Primitive p : all) writer.draw(p);
+            }
+            return form;
+        }
+    }
+
     /** The optional content of a layer (ISO 32000-1, 8.11), one group for each name in the document. */
     private static PDOptionalContentGroup group(PDDocument document, String layer) {
         PDOptionalContentProperties all = document.getDocumentCatalog().getOCProperties();
@@ -170,6 +202,52 @@ public final class PdfWriter {
     }
 
     /** Whether the box is a sheet of ISO 216 (A0 to A4), to a millimetre: then the page is that sheet, without an edge. */
+    private static Box drawn(Box extents) {
+        return extents.isEmpty() ? new Box(0, 0, 210, 297) : extents;
+    }
+
+    private static double edge(Box box) {
+        return isSheet(box) ? 0 : Math.max(5, Math.max(box.width(), box.height()) * 0.02);
+    }
+
+    /**
+     * How what is drawn lies on its page.
+     *
+     * @param scale millimetres of the page for a unit of the drawing
+     * @param left of the drawing's units, where the page begins; {@code bottom} likewise
+     * @param width of the page in points; {@code height} likewise
+     */
+    public record Fit(double scale, double left, double bottom, double width, double height) {
+        /** @param extents of all that is drawn */
+        public static Fit of(Box extents) {
+            Box box = drawn(extents);
+            double edge = edge(box);
+            double width = box.width() + 2 * edge;
+            double height = box.height() + 2 * edge;
+            double scale = Math.min(1, LARGEST / Math.max(width, height));
+            if (Math.max(width, height) * scale < 50) scale = 250 / Math.max(width, height);
+            return new Fit(scale, box.minX() - edge, box.minY() - edge, width * scale * MM, height * scale * MM);
+        }
+
+        /** A place of the drawing in points of the page. */
+        public float x(double x) {
+            return (float) ((x - left) * scale * MM);
+        }
+
+        public float y(double y) {
+            return (float) ((y - bottom) * scale * MM);
+        }
+
+        /** A place of the page in units of the drawing. */
+        public double drawnX(double x) {
+            return x / MM / scale + left;
+        }
+
+        public double drawnY(double y) {
+            return y / MM / scale + bottom;
+        }
+    }
+
     private static boolean isSheet(Box box) {
         double longer = Math.max(box.width(), box.height());
         double shorter = Math.min(box.width(), box.height());

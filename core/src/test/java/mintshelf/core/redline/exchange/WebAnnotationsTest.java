@@ -69,7 +69,7 @@ class WebAnnotationsTest {
         return new Placed(remark, Followed.own(mark));
     }
 
-    private static List<Placed> everyTool() {
+    static List<Placed> everyTool() {
         Remark.Reply reply = new Remark.Reply(
                 UUID.randomUUID().toString(), 4, "Priya", Instant.EPOCH, "Gasket <B> & \"C\"", Optional.empty());
         return List.of(
