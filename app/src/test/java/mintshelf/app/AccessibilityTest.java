@@ -59,6 +59,7 @@ class AccessibilityTest extends InBrowser {
         long sent = review.drawing(shelf, "axe sent.dxf");
         long round = review.send("priya", sent, review.drawing(shelf, "axe too.dxf"));
         review.answer("hedda", round, Decision.REMARKED, "so far so good");
+        RedlineTest.noted(SERVER, "hedda", sent, 2, "Axe this edge");
         long tosend = review.drawing(shelf, "axe to send.dxf");
         String asked = SERVER.bean(AskForChange.class)
                 .ask(
@@ -136,6 +137,7 @@ class AccessibilityTest extends InBrowser {
                 "/documents/" + drawn,
                 "/documents/" + sent,
                 "/rounds/" + round,
+                "/documents/" + sent + "/versions/2/send-remarks",
                 "/send-to-review?items=" + tosend + "," + item,
                 "/in-tray",
                 "/desk/programs",

@@ -181,8 +181,11 @@ class RedlineWalkTest extends InBrowser {
         browser.await(b ->
                 SERVER.bean(RemarkStore.class).open(List.of(item)).get(item).size() == 3);
         // The rest at once, by their state.
-        browser.await(b -> !b.all(".remark-states [data-state=open]").isEmpty());
-        browser.find(".remark-states [data-state=open]").click();
+        // The panel is read again after each act: a button that was found may be gone.
+        browser.await(b -> {
+            b.find(".remark-states [data-state=open]").click();
+            return true;
+        });
         browser.awaitText("These 3:");
         browser.find("[data-many] [name=why]").sendKeys("as wanted");
         browser.find("[data-many] [value=done]").click();

@@ -304,6 +304,18 @@ class SheetBySheetTest {
     }
 
     @Test
+    void whatWasSignedBeforeWhatIsInForceComesBehindIt() {
+        long item = review.drawing(server.shelf(), "twice " + Server.key() + ".dxf");
+        review.release(item);
+        server.bean(mintshelf.app.use.revision.StartRevisions.class)
+                .start(server.actor("priya"), List.of(item), Server.key(), "thicker", "", true);
+        server.checkIn("priya", item, Review.sheet("thicker " + Server.key()), false);
+        long round = review.send("priya", item);
+        String page = Web.as(server, "hedda").get("/rounds/" + round).body();
+        assertThat(page).contains("to version 2").doesNotContain("since you signed");
+    }
+
+    @Test
     void whatIsReleasedSaysWhoSignedIt() {
         long item = review.drawing(server.shelf(), "signed " + Server.key() + ".dxf");
         review.release(item);

@@ -6,7 +6,7 @@ import mintshelf.core.content.ContentKind;
 /** What a house can have made of a released version. */
 public enum OutputFormat {
     /** A page of its own size, after ISO 19005-2 (PDF/A-2b), signed by the house after ETSI EN 319 142-1. */
-    PDF("PDF, for keeping and signed", ContentKind.DXF),
+    PDF("PDF for keeping, sealed", ContentKind.DXF),
     /** The drawing itself with the line in its margin. */
     DXF("DXF copy with its margin line", ContentKind.DXF),
     SVG("SVG", ContentKind.DXF),

@@ -110,7 +110,7 @@ class RulesTest {
                         "Number: drawn from the series Documents",
                         "Revision: A, B, C … Y, AA … by ASME Y14.35; taken at the start of work",
                         "Route: Straight",
-                        "Made at release: PDF, for keeping and signed; called {number}_{revision}",
+                        "Made at release: PDF for keeping, sealed; called {number}_{revision}",
                         "Material: required before review and release");
     }
 

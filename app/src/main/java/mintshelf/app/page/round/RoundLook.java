@@ -85,10 +85,13 @@ public class RoundLook {
                         + r.version().number() + ")",
                 r.version())));
         // Where what was signed came back, or is in force, that says more.
-        walk.signedLast(actor, view, shown)
+        Optional<Since> signed = walk.signedLast(actor, view, shown)
                 .filter(v -> all.stream().noneMatch(s -> s.version().number() == v.number()))
                 .filter(v -> former.filter(f -> f.number() == v.number()).isEmpty())
-                .ifPresent(v -> all.add(new Since("signed", "since you signed (v" + v.number() + ")", v)));
+                .map(v -> new Since("signed", "since you signed (v" + v.number() + ")", v));
+        // What is in force has left behind what was signed before it.
+        int inForce = former.map(VersionRow::number).orElse(0);
+        signed.filter(s -> s.version().number() > inForce).ifPresent(all::add);
         all.sort(Comparator.comparing((Since s) -> s.version().number()).reversed());
         former.ifPresent(v -> all.add(new Since(
                 "release",
@@ -96,6 +99,7 @@ public class RoundLook {
                         + rounds.formerRevision(shown.item().item(), v, version).orElse("the version before") + " (v"
                         + v.number() + ")",
                 v)));
+        signed.filter(s -> s.version().number() < inForce).ifPresent(all::add);
         return all;
     }
 
