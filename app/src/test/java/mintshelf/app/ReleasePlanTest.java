@@ -147,6 +147,19 @@ class ReleasePlanTest {
 
     /** An assembly that is signed waits for its parts; they do not wait for it. */
     @Test
+    void whatIsSentOffersWhatItsReleaseTakesBesides() {
+        long part = review.drawing(shelf, "part " + Server.key() + ".dxf");
+        long top = review.drawing(shelf, "over it " + Server.key() + ".dxf");
+        server.refer(server.document(top).head().version(), part, "part " + part + ".dxf");
+        Web priya = Web.as(server, "priya");
+        assertThat(priya.get("/send-to-review?items=" + top).body())
+                .contains("With 1 document more that the release takes", "items=" + top + "," + part);
+        assertThat(priya.get("/send-to-review?items=" + top + "," + part).body())
+                .contains("Send 2 documents to review")
+                .doesNotContain("more that the release takes");
+    }
+
+    @Test
     void whatNeedsNothingMoreGoesFirst() {
         long part = part("first");
         long top = review.drawing(shelf, "top " + Server.key() + ".dxf");

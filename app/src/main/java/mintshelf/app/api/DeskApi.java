@@ -223,6 +223,7 @@ class DeskApi {
     /**
      * @param word even, behind, ahead, strayed, new, absent, set
      * @param act the one that is proposed
+     * @param remarks open ones on its sheet, for who sees work in preparation
      */
     record Standing(
             String path,
@@ -241,7 +242,8 @@ class DeskApi {
             Long folder,
             String revision,
             String stage,
-            String stageClass) {}
+            String stageClass,
+            int remarks) {}
 
     /** How what lies on a desk stands to the shelf. */
     @PostMapping("/desks/{name}/status")
@@ -280,7 +282,8 @@ class DeskApi {
                         l.seen()
                                 .map(s ->
                                         s.current().stage().stageClass().name().toLowerCase(Locale.ROOT))
-                                .orElse(null)))
+                                .orElse(null),
+                        l.seen().filter(Seen::all).map(s -> s.spine().remarks()).orElse(0)))
                 .toList();
     }
 

@@ -20,11 +20,14 @@ public record LookAt(String number, Optional<Integer> version, Optional<Integer>
     /** Papers that may lie beside a round. */
     public static final int MOST = 20;
 
+    private static final int LONGEST = 4000;
+
     private static final Pattern WITH_VERSION =
             Pattern.compile("(.+?)\\s+v(\\d{1,9})(?:\\s*(?:to|-|–|→)\\s*v(\\d{1,9}))?", Pattern.CASE_INSENSITIVE);
 
     /** Reads what was typed, divided by commas or lines; the same twice counts once. Refused when it is more than {@link #MOST}. */
     public static Outcome<List<LookAt>> read(String typed) {
+        if (typed.length() > LONGEST) return Outcome.refused(tooMany(MOST + 1));
         List<LookAt> all = new ArrayList<>();
         for (String part : typed.split("[,;\\n]")) {
             String line = Texts.line(part);
@@ -38,7 +41,7 @@ public record LookAt(String number, Optional<Integer> version, Optional<Integer>
     public static Refusal tooMany(int papers) {
         return Refusal.of(
                 "beside.many",
-                papers + " papers to look at are more than anybody does.",
+                papers + " papers or more to look at are more than anybody does.",
                 "Leave the " + MOST + " that matter; nothing was sent.");
     }
 

@@ -9,13 +9,17 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.page.Pages;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.round.BesideStore.Found;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.release.ReadReleasePlan;
+import mintshelf.app.use.release.ReleasePlan;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.WalkRound;
 import mintshelf.app.use.structure.ReadModel;
@@ -34,6 +38,7 @@ public class RoundLook {
     private final CompareSheets compare;
     private final Redlines redlines;
     private final WalkRound walk;
+    private final ReadReleasePlan plans;
 
     public RoundLook(
             ReadRounds rounds,
@@ -41,7 +46,9 @@ public class RoundLook {
             ReadSheet sheets,
             CompareSheets compare,
             Redlines redlines,
-            WalkRound walk) {
+            WalkRound walk,
+            ReadReleasePlan plans) {
+        this.plans = plans;
         this.redlines = redlines;
         this.walk = walk;
         this.rounds = rounds;
@@ -142,6 +149,15 @@ public class RoundLook {
                         .anyMatch(r -> r.author() == actor.person()
                                 && r.round().equals(Optional.of(view.round().id()))));
         model.addAttribute("marks", marks(version, open.getOrDefault(item, List.of())));
+    }
+
+    /** What the release of documents takes besides that nobody has sent to be signed yet. */
+    List<Seen> unsigned(Actor actor, List<Long> items) {
+        return plans.plan(actor, items).of(ReleasePlan.Verdict.SEND).stream()
+                .filter(l -> !items.contains(l.item()))
+                .map(ReleasePlan.Line::seen)
+                .limit(Pages.MOST - items.size())
+                .toList();
     }
 
     /** The walk through the sheets, with what was found and what lies beside. */

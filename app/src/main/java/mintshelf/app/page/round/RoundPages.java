@@ -82,6 +82,7 @@ public class RoundPages {
                         .filter(r -> r.inTheWay().isEmpty())
                         .map(r -> Long.toString(r.seen().spine().id()))
                         .collect(Collectors.joining(",")));
+        model.addAttribute("unsigned", look.unsigned(actor, Pages.ids(items)));
         model.addAttribute("suggested", walk.suggested(actor, plan));
         Optional<ReadWay.Way> met = way.way(plan);
         model.addAttribute("way", met.orElse(null));

@@ -107,6 +107,17 @@ public class WishStore {
                 .execute();
     }
 
+    /** Whether it waits still, locked so until the transaction ends. */
+    public boolean locked(long wish) {
+        return db.select(RELEASE_WISH.STATE)
+                .from(RELEASE_WISH)
+                .where(RELEASE_WISH.ID.eq(wish))
+                .forUpdate()
+                .fetchOptional(RELEASE_WISH.STATE)
+                .filter("WAITING"::equals)
+                .isPresent();
+    }
+
     /** Ends it; whether it waited until now. */
     public boolean end(long wish, String state, OptionalLong by, String why, Instant now) {
         boolean ended = db.update(RELEASE_WISH)

@@ -113,7 +113,7 @@ class Copies {
     private static Outcome<Made> picture(Outcome<PdfWriter.Written> page) {
         if (!(page instanceof Outcome.Granted<PdfWriter.Written> written)) return none(page);
         return Outcome.granted(new Made(
-                PdfPicture.png(written.value().bytes(), PICTURE),
+                PdfPicture.within(written.value().bytes(), PICTURE),
                 written.value().missing()));
     }
 

@@ -50,13 +50,29 @@ public class ReleaseTogether {
      * @return how many were released; empty where the plan is another one now
      */
     public Optional<Integer> release(Actor actor, Collection<Long> items, String key, String seen, String remark) {
+        return release(actor, items, key, seen, remark, new Within() {});
+    }
+
+    /** What belongs to a release and happens in its transaction. */
+    interface Within {
+        /** Whether it is to be done still. */
+        default boolean stands() {
+            return true;
+        }
+
+        /** @param released how many were */
+        default void done(int released) {}
+    }
+
+    Optional<Integer> release(
+            Actor actor, Collection<Long> items, String key, String seen, String remark, Within within) {
         String said = Texts.optional("The remark", remark, 500).orElseThrow(Refused::new);
         ReleasePlan plan = plans.plan(actor, items);
         List<Long> going = plan.moving().stream().map(ReleasePlan.Line::item).toList();
         boolean same = plan.digest().equals(seen) && plan.opens();
         // A form that is sent twice finds its own work done: the plan is another one then.
         String done = acts.once(actor, key, () -> {
-            if (!same) return "";
+            if (!same || !within.stands()) return "";
             Map<Long, Integer> expected = new LinkedHashMap<>();
             plan.moving().forEach(l -> expected.put(l.item(), l.seen().version()));
             List<Seen> locked =
@@ -72,6 +88,7 @@ public class ReleaseTogether {
             Plan<Bundles.Going> now = bundles.plan(actor, ordered, Way.released(), by);
             Refused.unlessOpen(now, "move.refused", "Nothing was released.");
             bundles.carryOut(now, Setting.of(actor, by, said, clock.instant(), ordered));
+            within.done(ordered.size());
             return Integer.toString(ordered.size());
         });
         return done.isEmpty() ? Optional.empty() : Optional.of(Integer.parseInt(done));

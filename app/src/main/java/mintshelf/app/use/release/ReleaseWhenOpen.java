@@ -45,6 +45,8 @@ public class ReleaseWhenOpen {
     private static final Logger LOG = LoggerFactory.getLogger(ReleaseWhenOpen.class);
     private static final Duration LEASE = Duration.ofMinutes(2);
     private static final Duration AGAIN = Duration.ofSeconds(20);
+    /** Releases of one person that wait: each is looked at again and again. */
+    private static final int MOST = 40;
 
     private final ReadReleasePlan plans;
     private final ReleaseTogether together;
@@ -103,6 +105,16 @@ public class ReleaseWhenOpen {
         });
         Set<Long> asked = new LinkedHashSet<>(items);
         acts.once(actor, key, () -> {
+            if (!waiting(plan).isEmpty()) {
+                throw Refused.because(
+                        "release.waits", "It waits already to be released when it opens.", "Nothing was changed.");
+            }
+            if (wishes.waitingOf(actor.person()).size() >= MOST) {
+                throw Refused.because(
+                        "release.many",
+                        MOST + " releases of yours wait already.",
+                        "Take some back, under Runs; nothing was changed.");
+            }
             List<WishStore.Item> all = new ArrayList<>();
             plan.moving().forEach(l -> all.add(new WishStore.Item(l.item(), asked.contains(l.item()), ready(l))));
             Set<Long> moving = new HashSet<>();
@@ -277,34 +289,43 @@ public class ReleaseWhenOpen {
         String key = UUID.nameUUIDFromBytes(
                         ("release wish " + wish.id() + " " + plan.digest()).getBytes(StandardCharsets.UTF_8))
                 .toString();
-        Optional<Integer> released;
+        Optional<Integer> released = Optional.empty();
         try {
-            released = together.release(actor, items, key, plan.digest(), wish.remark());
+            released = together.release(actor, items, key, plan.digest(), wish.remark(), new ReleaseTogether.Within() {
+                @Override
+                public boolean stands() {
+                    return wishes.locked(wish.id());
+                }
+
+                @Override
+                public void done(int all) {
+                    String with = all == 1 ? "" : " with " + (all - 1) + " that went along";
+                    ended(actor, wish, items, "DONE", "is released" + with + ", as you asked");
+                }
+            });
         } catch (Refused e) {
             LOG.info(
                     "Release wish {} was open and is not: {}",
                     wish.id(),
                     e.refusal().says());
-            released = Optional.empty();
         }
         if (released.isEmpty())
             unit.run(() -> wishes.wait(wish.id(), clock.instant().plus(AGAIN)));
-        else {
-            String with = released.get() == 1 ? "" : " with " + (released.get() - 1) + " that went along";
-            end(actor, wish, items, "DONE", "is released" + with + ", as you asked");
-        }
     }
 
     private void end(Actor actor, Wish wish, List<Long> items, String state, String says) {
-        unit.run(() -> {
-            if (!wishes.end(wish.id(), state, OptionalLong.empty(), says, clock.instant())) return;
-            telling.self(
-                    actor,
-                    "release." + state.toLowerCase(Locale.ROOT),
-                    items.get(0),
-                    wish.named() + " " + says + ".",
-                    at(items));
-        });
+        unit.run(() -> ended(actor, wish, items, state, says));
+    }
+
+    /** Ends it in the caller's transaction, and tells who asked. */
+    private void ended(Actor actor, Wish wish, List<Long> items, String state, String says) {
+        if (!wishes.end(wish.id(), state, OptionalLong.empty(), says, clock.instant())) return;
+        telling.self(
+                actor,
+                "release." + state.toLowerCase(Locale.ROOT),
+                items.get(0),
+                wish.named() + " " + says + ".",
+                at(items));
     }
 
     private void stop(Actor actor, Wish wish, List<Long> items, String why) {

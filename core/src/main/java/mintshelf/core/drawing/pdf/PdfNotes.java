@@ -261,6 +261,12 @@ public final class PdfNotes {
      * @param most annotations that are read
      */
     public static Outcome<List<Found>> read(byte[] pdf, Box extents, int most) {
+        if (!PdfRoom.isModest(pdf)) {
+            return Outcome.refused(
+                    "annotations.large",
+                    "Unpacked, the file is too large, or packed in a way that is not read here.",
+                    "Save it once more, or give it without the sheet; nothing was taken in.");
+        }
         try (PDDocument document = Loader.loadPDF(pdf)) {
             if (document.isEncrypted() || document.getNumberOfPages() == 0) return none();
             List<PDAnnotation> all = document.getPage(0).getAnnotations();

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.stream.IntStream;
+import java.util.zip.DeflaterOutputStream;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.Box;
@@ -179,6 +180,28 @@ class PdfAnnotationsTest {
                 .refusal()
                 .map(Refusal::code)
                 .orElse("");
+    }
+
+    @Test
+    void aFewBytesThatStandForVeryManyAreRefusedBeforeTheyAreUnpacked() throws IOException {
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (DeflaterOutputStream out = new DeflaterOutputStream(packed)) {
+            byte[] nothing = new byte[1 << 20];
+            for (int i = 0; i < 120; i++) out.write(nothing);
+        }
+        ByteArrayOutputStream bomb = new ByteArrayOutputStream();
+        bomb.write("%PDF-1.7\n1 0 obj\n<</Type/ObjStm/N 1/First 4/Filter/FlateDecode/Length 1>>\nstream\n"
+                .getBytes(StandardCharsets.US_ASCII));
+        bomb.write(packed.toByteArray());
+        bomb.write("\nendstream\nendobj\n".getBytes(StandardCharsets.US_ASCII));
+        assertThat(bomb.size()).isLessThan(1 << 20);
+        assertThat(code(bomb.toByteArray())).isEqualTo("annotations.large");
+        for (String odd :
+                List.of("/Filter[/FlateDecode/FlateDecode]", "/Filter /Fl#61teDecode", "/Filter [ /LZWDecode ]")) {
+            assertThat(code(("%PDF-1.7\n1 0 obj\n<<" + odd + ">>\nendobj").getBytes(StandardCharsets.US_ASCII)))
+                    .as(odd)
+                    .isEqualTo("annotations.large");
+        }
     }
 
     @Test
