@@ -204,36 +204,33 @@ public class RoundSight {
     /** Who signed what is asked about in the readings before this open round: "checked by Hedda Lysgaard". */
     public List<String> signedBefore(RoundView view) {
         if (!view.round().isOpen()) return List.of();
-        long revision = view.lines().get(0).seen().document().current().id();
-        List<String> said = new ArrayList<>();
-        for (Round reading : rounds.readings(List.of(revision)).getOrDefault(revision, List.of())) {
-            for (Ask ask : reading.asks()) {
-                reading.answers(ask).stream()
-                        .filter(s -> s.decision().signs())
-                        .forEach(s -> said.add(ask.line().meaning() + " by " + s.name()));
-            }
-        }
-        return said;
+        return signed(view.lines().get(0).seen().document().current().id()).stream()
+                .map(s -> s.meaning() + " by " + s.name())
+                .toList();
     }
 
     /**
-     * A signature on what is in force.
+     * A signature on a revision as it stands.
      *
      * @param round where it was given
+     * @param signer who signed, and for whom
      */
-    public record Signed(long round, String signer, String meaning, Instant at) {}
+    public record Signed(long round, String name, String signer, String meaning, Instant at) {}
 
     /** Who signed what is in force, for who sees work in preparation; empty for what was released without a round. */
     public List<Signed> signed(Seen seen) {
         Optional<Long> released = seen.document().released().map(r -> r.id());
-        if (!seen.all() || released.isEmpty()) return List.of();
+        return seen.all() && released.isPresent() ? signed(released.get()) : List.of();
+    }
+
+    private List<Signed> signed(long revision) {
         List<Signed> signed = new ArrayList<>();
-        for (Round reading : rounds.readings(List.of(released.get())).getOrDefault(released.get(), List.of())) {
+        for (Round reading : rounds.readings(List.of(revision)).getOrDefault(revision, List.of())) {
             for (Ask ask : reading.asks()) {
                 reading.answers(ask).stream()
                         .filter(s -> s.decision().signs())
-                        .forEach(s -> signed.add(
-                                new Signed(reading.id(), s.signer(), ask.line().meaning(), s.at())));
+                        .forEach(s -> signed.add(new Signed(
+                                reading.id(), s.name(), s.signer(), ask.line().meaning(), s.at())));
             }
         }
         return signed;

@@ -18,12 +18,8 @@ public record WhenOpen(Map<Long, Optional<Integer>> seen) {
         seen = Map.copyOf(seen);
     }
 
-    /**
-     * A document of the plan as it is now.
-     *
-     * @param goes whether a hand can release it now
-     */
-    public record Now(long item, String number, int version, boolean goes) {}
+    /** A document of the plan as it is now. */
+    public record Now(long item, String number, int version) {}
 
     /** What is to be done. */
     public sealed interface Verdict {}

@@ -274,8 +274,7 @@ public class ReleaseWhenOpen {
                                 .map(l -> new WhenOpen.Now(
                                         l.item(),
                                         l.seen().document().number(),
-                                        l.seen().version(),
-                                        l.verdict() == Verdict.GOES))
+                                        l.seen().version()))
                                 .toList(),
                         plan.opens());
         if (verdict instanceof WhenOpen.Changed changed) stop(actor.get(), wish, items, changed.says());
