@@ -1,5 +1,6 @@
 // What every page does: keys, forms that are sent once, ways back, menus that close.
 import { letters, typed } from "./dom.js";
+import "./marks.js";
 
 document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
 document.querySelectorAll("[data-zone]").forEach((field) => {
@@ -93,6 +94,15 @@ for (const file of document.querySelectorAll("[data-read-into]")) {
   file.addEventListener("change", async () => {
     const chosen = file.files[0];
     if (chosen) document.getElementById(file.dataset.readInto).value = await chosen.text();
+  });
+}
+
+// All boxes of a list at once, or none of them.
+for (const button of document.querySelectorAll("[data-check-all]")) {
+  button.addEventListener("click", () => {
+    const boxes = [...document.querySelectorAll(`input[type=checkbox][name="${button.dataset.checkAll}"]`)];
+    const all = boxes.every((box) => box.checked);
+    boxes.forEach((box) => { box.checked = !all; });
   });
 }
 

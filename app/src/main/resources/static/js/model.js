@@ -4,6 +4,7 @@ import { el, letters, typed } from "./dom.js";
 import { sendBytes } from "./http.js";
 import { held } from "./model/edges.js";
 import { load } from "./model/files.js";
+import { modelRedlines } from "./model/redline.js";
 import { FACES, peekIn } from "./peek.js";
 import { number } from "./snap.js";
 
@@ -22,6 +23,7 @@ try {
 } catch {
   says.textContent = "This browser shows no three-dimensional pictures. Fetch a copy instead.";
   progress.hidden = true;
+  page.querySelector("[data-remarks-part] .hint")?.replaceChildren("Remarks on a model are seen where it is shown.");
   throw new Error("no WebGL");
 }
 renderer.localClippingEnabled = true;
@@ -303,7 +305,9 @@ function screen(point) {
   const p = point.clone().project(camera);
   return [(p.x + 1) / 2 * stage.clientWidth, (1 - p.y) / 2 * stage.clientHeight];
 }
+let marks = null;
 function place() {
+  marks?.place();
   dots.forEach(({ point, mark }) => { const [x, y] = screen(point); mark.style.translate = `${x}px ${y}px`; });
 }
 function at(event) {
@@ -334,6 +338,7 @@ let down = null;
 renderer.domElement.addEventListener("pointerdown", (event) => { down = [event.clientX, event.clientY]; });
 renderer.domElement.addEventListener("pointerup", (event) => {
   if (!down || event.button !== 0 || Math.hypot(event.clientX - down[0], event.clientY - down[1]) > 4) return;
+  if (marks?.tap(event)) return;
   if (!measuring) { pick(event); return; }
   const point = snapped(event);
   if (!point) return;
@@ -356,7 +361,7 @@ document.addEventListener("keydown", (event) => {
   if (event.key === "d") measureOn.click();
   if (event.key === "v" && chosen?.item) { if (peek.open) peek.close(); else peek.show(chosen.item); }
   if (peek.open && FACES[event.key - 1]) peek.turn(FACES[event.key - 1]);
-  if (event.key === "Escape") { if (measuring) measureOn.click(); else if (peek.open) peek.close(); else choose(null, branched); }
+  if (event.key === "Escape" && !stage.classList.contains("marking")) { if (measuring) measureOn.click(); else if (peek.open) peek.close(); else choose(null, branched); }
 });
 
 frame();
@@ -378,6 +383,11 @@ try {
   says.textContent = error.message;
   progress.hidden = true;
   page.dataset.ready = "failed";
+}
+// What was said of a model is read even where it cannot be shown.
+if (page.querySelector("[data-remarks]")) {
+  const stopMeasuring = () => { if (measuring) measureOn.click(); };
+  marks = modelRedlines(page, { camera, controls, stage, under, screen, draw, size, measuring: () => measuring, stopMeasuring });
 }
 
 /** A small picture for lists, made here once. */

@@ -1,4 +1,6 @@
 // A look at a document beside where one is: four faces, one request each; the last one asked for is shown.
+import { drawMarks } from "./marks.js";
+
 export const FACES = ["look", "changed", "around", "facts"];
 
 /** @param changed is told whether the peek is open */
@@ -17,6 +19,7 @@ export function peekIn(aside, changed = () => {}) {
       if (answer.status === 401) { location.href = "/sign-in"; return; }
       aside.innerHTML = await answer.text();
       aside.hidden = false;
+      drawMarks(aside);
       changed(true);
     },
     turn(to) {

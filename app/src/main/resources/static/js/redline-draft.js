@@ -15,8 +15,10 @@ const HOW = {
 const NEEDS = { cloud: 2, highlight: 2, "arrow-note": 2, note: 1, size: 3, stamp: 1, ink: 2 };
 const BOXED = new Set(["cloud", "highlight"]);
 
-export function drafts(view, geometry, { say, changed, only }) {
+export function drafts(view, geometry, only) {
   const layer = svg("svg", { class: "drawing over draft", "aria-hidden": "true", viewBox: "0 0 1 1" });
+  let say = () => {};
+  let changed = () => {};
   let tool = null;
   let strokes = [];
   let colour = "#a93226";
@@ -99,6 +101,7 @@ export function drafts(view, geometry, { say, changed, only }) {
 
   return {
     layer,
+    tell: (to) => { ({ say, changed } = to); },
     draw,
     complete,
     tool: () => tool,

@@ -1,33 +1,30 @@
-// Remarks: marks over the sheet, their list beside it, the strip of tools. What the server says no to leaves the draft as it is.
+// Remarks: the list beside what is marked, their threads, the strip of tools. What the server says no to leaves the draft as it is.
+// What is marked, a sheet or a model, shows the marks itself: see redline-sheet.js and model/redline.js.
 import { el, letters, plural, typed } from "./dom.js";
-import { drafts } from "./redline-draft.js";
 import { token } from "./http.js";
 
 const STAMPS = ["Seen", "Ask me", "Not for production", "As agreed"];
 const CLOSED = new Set(["done", "declined", "withdrawn"]);
 
-export function redlines(page, stageElement, view, toolChosen) {
+/**
+ * @param surface what is marked: its draft, fresh(part, rows) when the list was read, show(id, visible), current(id), look(row),
+ *   fields() of a finished draft, under(event) as an id, measuring(), marking(on), inked(on), focus()
+ */
+export function redlines(page, surface) {
   const side = page.querySelector("[data-remarks]");
   const part = side.querySelector("[data-remarks-part]");
   const tools = page.querySelector("[data-tools]");
   const bar = side.querySelector("[data-remarks-open]");
-  const { document: id, version, layout } = side.dataset;
+  const { document: id, version, layout = "" } = side.dataset;
   const address = `/documents/${id}/versions/${version}/remarks`;
   const hiddenSets = new Set();
   let states = new Set();
-  let over = null;
   let all = false; // whether the list is whole: of very many it begins with the first
   let picked = Number(side.dataset.wanted) || null;
   let look = { colour: "brick", letters: "3.5" };
   const hint = page.querySelector("[data-hint]");
   const say = (text) => { if (hint) hint.textContent = text; };
-  const only = () => new Set([...(tools?.querySelectorAll("[data-mark-pick]:checked") || [])].map((box) => box.dataset.markPick));
-  const geometry = async () => {
-    const answer = await fetch(page.querySelector("[data-measure]").dataset.measure);
-    if (!answer.ok) throw new Error(String(answer.status));
-    return answer.json();
-  };
-  const draft = drafts(view, geometry, { say, changed: () => changed(), only });
+  const { draft } = surface;
 
   const rows = () => [...part.querySelectorAll("[data-row]")];
   const box = () => part.querySelector("[data-draft]");
@@ -39,14 +36,10 @@ export function redlines(page, stageElement, view, toolChosen) {
     const fresh = new DOMParser().parseFromString(await answer.text(), "text/html").querySelector("#remarks");
     part.replaceChildren(fresh);
     if (before) box().replaceWith(before);
-    over?.remove();
-    over = part.querySelector("[data-marks]").content.querySelector("svg");
-    over.classList.add("over");
-    stageElement.append(over, draft.layer);
+    surface.fresh(part, rows());
     readLooks();
     show();
     if (picked) pick(picked, { silent: true });
-    view.again();
   }
 
   /** Which marks and rows are shown: by set, by state; what was closed on an earlier version lies in the list alone. */
@@ -55,9 +48,8 @@ export function redlines(page, stageElement, view, toolChosen) {
       const { state, set } = row.dataset;
       const wanted = !hiddenSets.has(set) && (!states.size || states.has(state));
       row.hidden = !wanted;
-      const mark = over.querySelector(`[data-remark="${row.dataset.row}"]`);
       const past = CLOSED.has(state) && row.dataset.old === "true" && !states.has(state) && Number(row.dataset.row) !== picked;
-      if (mark) mark.style.display = wanted && !past ? "" : "none";
+      surface.show(row.dataset.row, wanted && !past);
     }
     part.querySelectorAll("[data-hide-set]").forEach((button) => {
       const hidden = hiddenSets.has(button.closest("[data-set]").dataset.set);
@@ -73,7 +65,10 @@ export function redlines(page, stageElement, view, toolChosen) {
     // What is given out is what is shown; of all of it the address says nothing, however many there are.
     part.querySelectorAll("[data-give] a").forEach((link) => {
       const whole = chosen.length === rows().length;
-      link.href = link.href.split("?")[0] + (whole ? "" : `?ids=${chosen.map((row) => row.dataset.row).join(",")}`);
+      const address = new URL(link.href);
+      address.searchParams.delete("ids");
+      if (!whole) address.searchParams.set("ids", chosen.map((row) => row.dataset.row).join(","));
+      link.href = address.href;
     });
     many.elements.ids.value = chosen.map((row) => row.dataset.row).join(",");
     const open = rows().filter((row) => !CLOSED.has(row.dataset.state)).length;
@@ -82,7 +77,7 @@ export function redlines(page, stageElement, view, toolChosen) {
   }
 
   /** Where something is marked the sheet is in one ink, so that marks are its only colour. */
-  const inked = () => stageElement.classList.toggle("inked", Boolean(draft.tool()) || rows().some((row) => !row.hidden));
+  const inked = () => surface.inked(Boolean(draft.tool()) || rows().some((row) => !row.hidden));
 
   async function pick(wanted, { silent = false } = {}) {
     picked = wanted;
@@ -93,7 +88,7 @@ export function redlines(page, stageElement, view, toolChosen) {
       other.querySelector("[data-pick-remark]").setAttribute("aria-expanded", on);
       if (!on) other.querySelector("[data-thread]").hidden = true;
     });
-    over?.querySelectorAll("[data-remark]").forEach((mark) => mark.toggleAttribute("data-current", Number(mark.dataset.remark) === wanted));
+    surface.current(wanted);
     if (!row) {
       // A mark whose row is not listed yet: the whole list is read, once.
       if (wanted && !all) { all = true; await read(); }
@@ -102,16 +97,7 @@ export function redlines(page, stageElement, view, toolChosen) {
     show();
     row.hidden = false;
     if (!silent || side.dataset.wanted) {
-      const seen = row.dataset.view ? row.dataset.view.split(" ").map(Number) : null;
-      const [x1, y1, x2, y2] = row.dataset.box.split(" ").map(Number);
-      const inside = seen && x1 >= seen[0] && x2 <= seen[2] && y1 >= seen[1] && y2 <= seen[3];
-      if (inside) view.restore({ x: seen[0], y: -seen[3], w: seen[2] - seen[0], h: seen[3] - seen[1] });
-      else {
-        // Around the mark, with what lies about it: a small one alone says nothing.
-        const w = Math.max(x2 - x1, view.fit.w / 6);
-        const h = Math.max(y2 - y1, view.fit.h / 6);
-        view.lookAt({ x: (x1 + x2 - w) / 2, y: -(y1 + y2 + h) / 2, w, h });
-      }
+      surface.look(row);
       delete side.dataset.wanted;
     }
     row.scrollIntoView({ block: "nearest" });
@@ -234,8 +220,7 @@ export function redlines(page, stageElement, view, toolChosen) {
   function choose(tool) {
     if (draft.busy()) drop();
     draft.choose(tool);
-    if (tool) toolChosen();
-    stageElement.classList.toggle("marking", Boolean(tool));
+    surface.marking(Boolean(tool));
     tools.querySelectorAll("[data-tool]").forEach((b) => b.setAttribute("aria-pressed", b.dataset.tool === tool));
     say(draft.how());
     steps();
@@ -264,7 +249,7 @@ export function redlines(page, stageElement, view, toolChosen) {
       el("div", { class: "kinds", role: "radiogroup", "aria-label": "Kind" }, ...kinds),
       tool === "size" ? el("label", { class: "d-block mt-2" }, "Wanted", el("input", { class: "form-control", name: "text", maxlength: 24, inputmode: "decimal" })) : null,
       tool === "stamp" ? el("label", { class: "d-block mt-2" }, "Word", el("input", { class: "form-control", name: "text", maxlength: 24, list: "stamp-words", value: STAMPS[0] }), el("datalist", { id: "stamp-words" }, ...STAMPS.map((word) => el("option", { value: word })))) : null,
-      el("label", { class: "d-block mt-2" }, "On the sheet", el("input", { class: "form-control", name: "line", maxlength: 90, autocomplete: "off" })),
+      el("label", { class: "d-block mt-2" }, surface.place, el("input", { class: "form-control", name: "line", maxlength: 90, autocomplete: "off" })),
       el("details", { class: "mt-2" }, el("summary", { class: "quiet" }, "More words"), el("textarea", { class: "form-control mt-1", name: "description", rows: 3, maxlength: 2000, "aria-label": "More words" })),
       el("div", { class: "draft-buttons" }, el("button", { type: "button", class: "btn btn-line", "data-drop-draft": "" }, "Drop"), el("button", { class: "btn btn-mint" }, "Finish")));
     holder.replaceChildren(form);
@@ -285,16 +270,15 @@ export function redlines(page, stageElement, view, toolChosen) {
     refused("");
     steps();
     say(draft.how());
-    stageElement.focus();
+    surface.focus();
   }
   let sending = false;
   async function finish() {
     const form = box().querySelector("form");
     if (sending || !form || !draft.complete()) return;
     sending = true;
-    const seen = view.seen();
     const fields = new FormData(form);
-    Object.entries({ actKey: form.dataset.key, layout, tool: draft.tool(), points: draft.points(), ...look, view: `${seen.x} ${-(seen.y + seen.h)} ${seen.x + seen.w} ${-seen.y}` }).forEach(([name, value]) => fields.set(name, value));
+    Object.entries({ actKey: form.dataset.key, layout, tool: draft.tool(), ...look, ...surface.fields() }).forEach(([name, value]) => fields.set(name, value));
     const button = form.querySelector(".btn-mint");
     button.disabled = true;
     const kept = await send(address, fields);
@@ -308,15 +292,15 @@ export function redlines(page, stageElement, view, toolChosen) {
     const mine = rows().filter((row) => row.dataset.mine === "true").map((row) => Number(row.dataset.row));
     if (mine.length) pick(Math.max(...mine), { silent: true });
     say(draft.how());
-    stageElement.focus();
+    surface.focus();
   }
 
   if (tools) {
     tools.querySelectorAll("[data-tool]").forEach((b) => b.addEventListener("click", () => choose(draft.tool() === b.dataset.tool ? null : b.dataset.tool)));
     tools.querySelector("[data-undo]").addEventListener("click", () => draft.undo());
     tools.querySelector("[data-redo]").addEventListener("click", () => draft.redo());
-    stageElement.addEventListener("pointerdown", () => tools.querySelectorAll("details[open]").forEach((menu) => { menu.open = false; }));
-    stageElement.addEventListener("pointermove", (event) => { if (!event.buttons) draft.hover(event); });
+    surface.element.addEventListener("pointerdown", () => tools.querySelectorAll("details[open]").forEach((menu) => { menu.open = false; }));
+    surface.element.addEventListener("pointermove", (event) => { if (!event.buttons) draft.hover(event); });
     document.addEventListener("keydown", (event) => {
       if (event.key === "Escape" && (draft.busy() || draft.tool())) {
         if (draft.busy()) drop(); else choose(null);
@@ -335,26 +319,9 @@ export function redlines(page, stageElement, view, toolChosen) {
     pick(Number(shown[(next + shown.length) % shown.length].dataset.row));
   });
 
-  /** The mark under a tap: of several the smallest. */
-  function under(event) {
-    let best = null;
-    over?.querySelectorAll("[data-remark]").forEach((mark) => {
-      if (mark.style.display === "none") return;
-      const r = mark.getBoundingClientRect();
-      if (event.clientX < r.left - 4 || event.clientX > r.right + 4 || event.clientY < r.top - 4 || event.clientY > r.bottom + 4) return;
-      const area = r.width * r.height;
-      if (!best || area < best.area) best = { id: Number(mark.dataset.remark), area };
-    });
-    return best?.id;
-  }
-
+  draft.tell({ say, changed });
   read();
   return {
-    wants: () => draft.wants(),
-    down: (event) => draft.down(event),
-    move: (event) => draft.move(event),
-    up: (event, tapped) => draft.up(event, tapped),
-    cancel: () => draft.cancel(),
     tap(event) {
       // A click elsewhere finishes what has words; without any, the draft waits for them.
       if (draft.complete()) {
@@ -362,8 +329,8 @@ export function redlines(page, stageElement, view, toolChosen) {
         return true;
       }
       if (draft.tap(event)) return true;
-      if (stageElement.classList.contains("measuring")) return false;
-      const mark = under(event);
+      if (surface.measuring()) return false;
+      const mark = surface.under(event);
       if (mark) pick(mark, { silent: true });
       return Boolean(mark);
     },

@@ -1,7 +1,7 @@
 // The sheet viewer: pan, zoom, layers, measuring, remarks.
 import { stage } from "./stage.js";
 import { measure } from "./measure.js";
-import { redlines } from "./redline.js";
+import { sheetRedlines } from "./redline-sheet.js";
 
 export function begin(page) {
   const element = page.querySelector("[data-stage]");
@@ -27,6 +27,6 @@ export function begin(page) {
     });
   }));
   ruler = measure(element, view);
-  if (page.querySelector("[data-remarks]")) marks = redlines(page, element, view, () => ruler?.off());
+  if (page.querySelector("[data-remarks]")) marks = sheetRedlines(page, element, view, () => ruler?.off());
   element.focus();
 }

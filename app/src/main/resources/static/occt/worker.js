@@ -20,8 +20,9 @@ onmessage = async ({ data }) => {
       position: new Float32Array(mesh.attributes.position.array),
       normal: mesh.attributes.normal ? new Float32Array(mesh.attributes.normal.array) : null,
       index: mesh.index ? new Uint32Array(mesh.index.array) : null,
+      faces: mesh.brep_faces?.length ? new Uint32Array(mesh.brep_faces.flatMap((face) => [face.first, face.last])) : null,
     }));
-    const moved = meshes.flatMap((mesh) => [mesh.position.buffer, mesh.normal?.buffer, mesh.index?.buffer]).filter(Boolean);
+    const moved = meshes.flatMap((mesh) => [mesh.position.buffer, mesh.normal?.buffer, mesh.index?.buffer, mesh.faces?.buffer]).filter(Boolean);
     postMessage({ id: data.id, meshes }, moved);
   } catch (error) {
     postMessage({ id: data.id, error: String(error?.message ?? error) });

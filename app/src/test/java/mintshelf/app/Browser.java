@@ -102,10 +102,19 @@ public final class Browser implements AutoCloseable {
 
     public void signIn(String login, String password) {
         driver.manage().deleteAllCookies();
-        open("/sign-in");
-        find("#login").sendKeys(login);
-        find("#password").sendKeys(password);
-        press("Sign in");
+        // What the page of before still asked may have begun a session of its own: then the form was of another one,
+        // and is filled anew.
+        for (int tries = 0; tries == 0 || (tries < 3 && !path().equals("/today")); tries++) {
+            open("/sign-in");
+            find("#login").sendKeys(login);
+            find("#password").sendKeys(password);
+            press("Sign in");
+            await(
+                    d -> d.path().equals("/today")
+                            || (boolean)
+                                    d.driver.executeScript(
+                                            "const p = document.querySelector('#password'); return document.readyState === 'complete' && !p?.value"));
+        }
         await(d -> d.path().equals("/today"));
     }
 
@@ -164,11 +173,18 @@ public final class Browser implements AutoCloseable {
     public void await(Function<Browser, Boolean> condition) {
         new WebDriverWait(driver, Duration.ofSeconds(40), Duration.ofMillis(60))
                 .ignoring(WebDriverException.class)
+                .withMessage(this::shown)
                 .until(d -> condition.apply(this));
     }
 
     public void awaitText(String text) {
         await(d -> d.text().contains(text));
+    }
+
+    /** What was there instead of what was waited for. */
+    private String shown() {
+        String text = text().replaceAll("\\s+", " ");
+        return path() + " shows: " + text.substring(0, Math.min(text.length(), 900));
     }
 
     /** The bytes of the file that the browser brought, once it is there whole. */

@@ -216,6 +216,8 @@ class EverydayWalksTest extends InBrowser {
         browser.awaitText("kept as a stray");
         browser.press("look at it");
         browser.press("Make it version 4");
+        // Its words stand on the page of the stray, too: what counts is that it is a version.
+        browser.await(b -> SERVER.document(item).head().number() == 4);
         browser.awaitText("anchors on 300");
         assertThat(SERVER.bean(StrayStore.class).kept(item)).isEmpty();
         assertThat(SERVER.document(item).head().number()).isEqualTo(4);

@@ -4,10 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
 import mintshelf.app.effect.HouseSeal;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.store.house.RouteStore;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.core.base.Outcome;
@@ -15,8 +21,12 @@ import mintshelf.core.document.OutputFormat;
 import mintshelf.core.document.Outputs;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfSeal;
+import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.KindRule;
 import mintshelf.core.house.Subject;
+import mintshelf.core.notice.MailTime;
+import mintshelf.core.notice.Moment;
+import mintshelf.core.signoff.Asked;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -149,6 +159,51 @@ class OutputsByKindTest extends InAHouse {
         assertThat(png).startsWith(0x89, 'P', 'N', 'G');
         assertThat(fetch("rafael", item, version, "step").statusCode()).isEqualTo(404);
         assertThat(fetch("nobody", item, version, "svg").statusCode()).isEqualTo(404);
+    }
+
+    /** What goes with a mail is what the distribution names, of what the release made: here the DXF with its line. */
+    @Test
+    void theDistributionMailsTheCopyThatItNames() throws Exception {
+        keepKind(Map.of("output.PDF", "1", "output.DXF", "1", "outputname", "{number} Rev {revision}"));
+        distribute(DistributionRule.Way.DXF);
+        try {
+            long item = released(withLayers());
+            String mailed = "";
+            for (int i = 0; i < 100 && mailed.isEmpty(); i++) {
+                server.db().execute("update delivery set next_at = now() where state = 'WAITING'");
+                server.post();
+                mailed = mailed(item);
+                Thread.sleep(50);
+            }
+            assertThat(mailed)
+                    .isEqualTo("mailed " + server.document(item).number() + " A.dxf to "
+                            + server.actor("rafael").name());
+        } finally {
+            distribute(null);
+        }
+    }
+
+    private String mailed(long item) {
+        return String.join(
+                "\n",
+                server.db()
+                        .fetch("select says from record_entry where item = ? and act = 'file.mailed'", item)
+                        .getValues(0, String.class));
+    }
+
+    /** Rafael is told of each release with that; nobody of none. */
+    private void distribute(DistributionRule.Way way) {
+        Asked rafael = new Asked(
+                Asked.Kind.PERSON, Long.toString(server.actor("rafael").person()));
+        List<DistributionRule.Sentence> sentences = way == null
+                ? List.of()
+                : List.of(new DistributionRule.Sentence(
+                        Moment.RELEASE, "drawing", "", rafael, way, Optional.of(MailTime.AT_ONCE)));
+        server.bean(UnitOfWork.class)
+                .run(() -> server.bean(RuleStore.class)
+                        .add(
+                                new DistributionRule(sentences),
+                                new RouteStore.Made(OptionalLong.empty(), Instant.now(), "for a test")));
     }
 
     @Test

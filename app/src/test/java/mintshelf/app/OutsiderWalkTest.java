@@ -76,9 +76,9 @@ class OutsiderWalkTest extends InBrowser {
         assertThat(browser.driver().findElements(By.cssSelector("article"))).hasSize(2);
 
         TakeInRemarks take = SERVER.bean(TakeInRemarks.class);
-        assertThat(take.take(SERVER.actor("priya"), item, 1, Server.key(), saved))
+        assertThat(take.take(SERVER.actor("priya"), item, 1, "", Server.key(), saved))
                 .isEqualTo("took in 1 remark, 1 reply");
-        assertThat(take.take(SERVER.actor("priya"), item, 1, Server.key(), saved))
+        assertThat(take.take(SERVER.actor("priya"), item, 1, "", Server.key(), saved))
                 .isEqualTo("2 were here already");
         assertThat(SERVER.bean(ReadToday.class).today(SERVER.actor("hedda")).notices())
                 .anyMatch(n -> n.says().contains("Ada Quay <ada@quay.example> replied to")

@@ -118,7 +118,7 @@ class RedlineExchangeTest {
 
     private String takeIn(String login, long item, String json) {
         return server.bean(TakeInRemarks.class)
-                .take(server.actor(login), item, 1, Server.key(), json.getBytes(StandardCharsets.UTF_8));
+                .take(server.actor(login), item, 1, "", Server.key(), json.getBytes(StandardCharsets.UTF_8));
     }
 
     @Test
@@ -211,9 +211,9 @@ class RedlineExchangeTest {
             back = out.toByteArray();
         }
         TakeInRemarks take = server.bean(TakeInRemarks.class);
-        assertThat(take.take(server.actor("priya"), item, 1, Server.key(), back))
+        assertThat(take.take(server.actor("priya"), item, 1, "", Server.key(), back))
                 .isEqualTo("took in 1 reply, 1 was here already");
-        assertThat(take.take(server.actor("priya"), item, 1, Server.key(), back))
+        assertThat(take.take(server.actor("priya"), item, 1, "", Server.key(), back))
                 .isEqualTo("2 were here already");
         assertThat(told("hedda"))
                 .anyMatch(s -> s.startsWith("Ada Quay (outside) replied to " + first.number())

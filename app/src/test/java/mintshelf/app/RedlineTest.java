@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Supplier;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -69,7 +70,16 @@ class RedlineTest {
     static MakeRemark.Draft draft(Tool tool, String line, Point... points) {
         String text = tool == Tool.STAMP ? "Seen" : "";
         return new MakeRemark.Draft(
-                "", tool, List.of(List.of(points)), text, Remark.Kind.CHANGE, line, "", BRICK, new Box(0, 0, 420, 297));
+                "",
+                tool,
+                List.of(List.of(points)),
+                text,
+                Remark.Kind.CHANGE,
+                line,
+                "",
+                BRICK,
+                new Box(0, 0, 420, 297),
+                Optional.empty());
     }
 
     /** Puts a note on a version and gives its address. */
@@ -339,14 +349,14 @@ class RedlineTest {
         long round = review.send("priya", item);
         Web hedda = Web.as(server, "hedda");
         String to = make.make(
-                server.actor("hedda"), item, 2, Server.key(), draft(Tool.NOTE, "Round this edge", new Point(50, 50)));
+                server.actor("hedda"), item, 2, Server.key(), draft(Tool.NOTE, "Break this edge", new Point(50, 50)));
         Remark remark = server.bean(RemarkStore.class)
                 .remark(Long.parseLong(to.substring(to.lastIndexOf('/') + 1)))
                 .orElseThrow();
         assertThat(remark.round()).contains(round);
-        assertThat(told("priya")).as("its decision tells").noneMatch(s -> s.contains("Round this edge"));
+        assertThat(told("priya")).as("its decision tells").noneMatch(s -> s.contains("Break this edge"));
         String page = hedda.get("/rounds/" + round).body();
-        assertThat(page).contains(remark.number(), "Round this edge", "1 open remark", "name=\"cite\"", "checked");
+        assertThat(page).contains(remark.number(), "Break this edge", "1 open remark", "name=\"cite\"", "checked");
         assertThat(page).contains("data-remark=\"" + remark.id() + "\"");
         String seen = review.digest("hedda", round);
         hedda.post(
@@ -365,7 +375,7 @@ class RedlineTest {
         assertThat(server.document(item).pending().orElseThrow().stage().stageClass())
                 .isEqualTo(StageClass.PREPARING);
         assertThat(Web.as(server, "priya").get("/documents/" + item).body())
-                .contains(remark.number() + ": Round this edge", "1 open remark");
+                .contains(remark.number() + ": Break this edge", "1 open remark");
         // Without words and without a remark it is not returned.
         long again = review.send("priya", item);
         var refused = hedda.post(

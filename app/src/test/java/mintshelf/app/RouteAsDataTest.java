@@ -36,11 +36,15 @@ import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.drawing.titleblock.SheetMap.Field;
 import mintshelf.core.drawing.titleblock.SheetMap.Way;
+import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.SignOffRule;
+import mintshelf.core.notice.MailTime;
+import mintshelf.core.notice.Moment;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Gates;
 import mintshelf.core.route.Move;
+import mintshelf.core.signoff.Asked;
 import mintshelf.core.signoff.Decision;
 import mintshelf.core.signoff.Policy;
 import mintshelf.core.signoff.SignOffLine;
@@ -158,6 +162,20 @@ class RouteAsDataTest {
         return map.read(drawing);
     }
 
+    private void toRafael(String kind, DistributionRule.Way way) {
+        Asked rafael = new Asked(
+                Asked.Kind.PERSON, Long.toString(server.actor("rafael").person()));
+        List<DistributionRule.Sentence> sentences = way == null
+                ? List.of()
+                : List.of(new DistributionRule.Sentence(
+                        Moment.RELEASE, kind, "", rafael, way, Optional.of(MailTime.AT_ONCE)));
+        server.bean(UnitOfWork.class)
+                .run(() -> server.bean(RuleStore.class)
+                        .add(
+                                new DistributionRule(sentences),
+                                new RouteStore.Made(OptionalLong.empty(), Instant.now(), "for a test")));
+    }
+
     @Test
     void threeSignTheChecksWaitForTheReleaseAndAShorterWayShowsNobodysSignature() {
         Kind kind = weldment();
@@ -185,8 +203,19 @@ class RouteAsDataTest {
             rules.add(kind.id(), new CheckRuleStore.Edition(2, CheckRules.hints(), "checker"));
             return "";
         });
+        toRafael(kind.code(), DistributionRule.Way.FILE);
         review.sign(welder, round);
+        toRafael("", null);
         assertThat(server.document(item).current().stage().name()).isEqualTo("Good to weld");
+        // No move of this route says that files are mailed: who is told gets a link.
+        assertThat(server.db()
+                        .fetch(
+                                "select encloses from delivery d join outbox_event e on e.id = d.event"
+                                        + " where e.item = ? and e.code = 'followed.release' and d.receiver = ?",
+                                item,
+                                server.actor("rafael").person())
+                        .getValues(0, String.class))
+                .containsExactly("LINK");
         assertThat(says(item))
                 .containsEntry("revision", "A")
                 .containsEntry("checked_by", "Hedda Lysgaard")

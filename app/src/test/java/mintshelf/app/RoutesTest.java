@@ -208,14 +208,12 @@ class RoutesTest {
                 "/documents/" + revised + "/versions/2/sheet",
                 "302 404 404 404 404 404");
         row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/1/remarks", "302 404 404 200 200 200");
-        row(t, "/documents/{id}/versions/{number}/remarks", on + "/versions/9/remarks", "302 404 404 404 404 404");
+        row(t, "/documents/{id}/remarks", on + "/remarks", "302 404 404 302 302 302");
+        row(t, "/documents/{id}/versions/{number}/marks", on + "/versions/1/marks", "302 404 404 200 200 200");
         String marked = "/documents/{id}/versions/{number}/marked.{form:dxf|pdf|json|html}";
         row(t, marked, on + "/versions/1/marked.pdf", "302 404 404 200 200 200");
-        row(
-                t,
-                "/documents/{id}/versions/{number}/send-remarks",
-                on + "/versions/1/send-remarks",
-                "302 404 404 200 200 200");
+        String sends = "/documents/{id}/versions/{number}/send-remarks";
+        row(t, sends, on + "/versions/1/send-remarks", "302 404 404 200 200 200");
         row(t, "/release-plan", "/release-plan?items=" + drawn, "302 404 404 200 200 200");
         row(t, "/documents/{id}/remarks/{remark}", remark, "302 404 404 302 302 302");
         row(t, "/documents/{id}/remarks/{remark}/thread", remark + "/thread", "302 404 404 200 200 200");

@@ -39,7 +39,7 @@ class SheetMapTest {
     private final WriteSheets write = server.bean(WriteSheets.class);
 
     /** An A3 sheet; a title block with the tags of the ready-made map; a revision block with one empty row, or none. */
-    private static byte[] sheet(String title, boolean rows, double hole) {
+    static byte[] sheet(String title, boolean rows, double hole) {
         List<String> tags = new ArrayList<>(List.of("999 " + Server.key(), "0 SECTION", "2 BLOCKS"));
         tags.addAll(List.of("0 BLOCK", "8 0", "2 TITLE", "10 0", "20 0", "0 ENDBLK"));
         if (rows) {

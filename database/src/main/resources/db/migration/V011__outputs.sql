@@ -65,7 +65,7 @@ create table if not exists delivery (
   sent_at datetime(6) null,
   says varchar(300) not null default '',
   constraint delivery_once unique (event, channel, receiver),
-  constraint delivery_encloses check (encloses in ('LINK','PDF','FILE')),
+  constraint delivery_encloses check (encloses in ('LINK','PDF','DXF','STEP','FILE')),
   constraint delivery_state check (state in ('WAITING','SENT','NEEDLESS','FAILED')),
   key delivery_next (state, next_at),
   key delivery_ask (ask),

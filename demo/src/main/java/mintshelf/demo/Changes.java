@@ -249,7 +249,11 @@ final class Changes extends Chapter {
                 88,
                 54);
         hands.send(
-                daysAgo(7, 14, 5), "priya", "First release of the cradle, for the order of the panels.", doc("4040"));
+                daysAgo(7, 14, 5),
+                "priya",
+                "The cradle for the order of the panels, and the base plate with the anchors of the quay.",
+                doc("4040"),
+                doc("4010"));
         hands.start(daysAgo(4, 9, 5), "tomasz", doc("2040"), "groove for the circlip 1.1 wide", true);
         hands.checkIn(
                 daysAgo(2, 15, 15),

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.TreeMap;
 import java.util.UUID;
@@ -38,6 +39,7 @@ import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Point;
 import mintshelf.core.redline.Remark;
+import mintshelf.core.redline.Space;
 import mintshelf.core.redline.Tool;
 import mintshelf.core.signoff.Decision;
 import org.springframework.beans.factory.BeanFactory;
@@ -232,8 +234,27 @@ class Hands {
         Actor actor = actor(login);
         List<Point> stroke = new ArrayList<>();
         for (int i = 0; i + 1 < points.length; i += 2) stroke.add(new Point(points[i], points[i + 1]));
-        MakeRemark.Draft draft =
-                new MakeRemark.Draft("", tool, List.of(stroke), "", kind, line, "", talk.look(actor), Box.EMPTY);
+        MakeRemark.Draft draft = new MakeRemark.Draft(
+                "", tool, List.of(stroke), "", kind, line, "", talk.look(actor), Box.EMPTY, Optional.empty());
+        String to = marks.make(actor, item, version, key(), draft);
+        return Long.parseLong(to.substring(to.lastIndexOf('/') + 1));
+    }
+
+    /** Marks a model: what was picked, where the words stand, from where it is looked at. */
+    long remark(
+            Instant at,
+            String login,
+            long item,
+            int version,
+            Tool tool,
+            String wanted,
+            Remark.Kind kind,
+            String line,
+            Space space) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        MakeRemark.Draft draft = new MakeRemark.Draft(
+                "", tool, List.of(), wanted, kind, line, "", talk.look(actor), Box.EMPTY, Optional.of(space));
         String to = marks.make(actor, item, version, key(), draft);
         return Long.parseLong(to.substring(to.lastIndexOf('/') + 1));
     }

@@ -9,6 +9,11 @@ import java.util.OptionalLong;
 import java.util.function.BiFunction;
 import java.util.stream.Stream;
 import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.core.redline.Picked;
+import mintshelf.core.redline.Remark;
+import mintshelf.core.redline.Space;
+import mintshelf.core.redline.Tool;
+import mintshelf.core.redline.Vector;
 import mintshelf.core.reference.Resolution;
 import mintshelf.demo.model.Models;
 import mintshelf.demo.sheet.Sheets.Component;
@@ -227,6 +232,45 @@ final class ModelStory {
                 c -> Seats.of(mast.number(), c),
                 "2026-11-16T09:40:00");
         hands.checkIn(at(8, 10), "priya", item, with, "lamp stay added", false);
+        markHead(models.get("TG40-3000"));
+    }
+
+    /** What Hedda marked on the encoder head: its shaft, the lid, how far the shaft is from the front. */
+    private void markHead(long head) {
+        Space.Eye eye = new Space.Eye(new Vector(267, -334, 276), new Vector(0, 0, 42), new Vector(0, 0, 1), 341);
+        Picked shaft = new Picked(Picked.Of.AXIS, new Vector(0, 0, 104), new Vector(0, 0, 1), 4);
+        Picked lid = new Picked(Picked.Of.FACE, new Vector(-81, -36, 98), new Vector(0, 0, 1), 0);
+        Picked front = new Picked(Picked.Of.FACE, new Vector(-18, -90, 65), new Vector(0, -1, 0), 0);
+        hands.remark(
+                at(2, 9),
+                "hedda",
+                head,
+                1,
+                Tool.ARROW_NOTE,
+                "",
+                Remark.Kind.QUESTION,
+                "Greased before the lid goes on?",
+                new Space(List.of(shaft), new Vector(42, 69, 154), eye));
+        hands.remark(
+                at(2, 10),
+                "hedda",
+                head,
+                1,
+                Tool.NOTE,
+                "",
+                Remark.Kind.NOTE,
+                "No powder under the screw heads",
+                new Space(List.of(lid), lid.at(), eye));
+        hands.remark(
+                at(2, 11),
+                "hedda",
+                head,
+                1,
+                Tool.SIZE,
+                "92",
+                Remark.Kind.QUESTION,
+                "as the drawing has it?",
+                new Space(List.of(shaft, front), new Vector(-81, -149, -17), eye));
     }
 
     private void change(int days, String login, String number, Shape shape, String comment) {

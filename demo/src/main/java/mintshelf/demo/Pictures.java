@@ -39,6 +39,9 @@ final class Pictures {
     private static final String READY =
             "return new Promise(done => { const wait = () => document.querySelector('[data-ready]') ? setTimeout(done, 400) : setTimeout(wait, 100); wait(); })";
 
+    private static final String MARKED =
+            "return new Promise((done) => { const wait = () => document.querySelectorAll('.model-marks g').length ? done() : setTimeout(wait, 100); wait(); })";
+
     /** What a desk picture does in turn: a folder inside the browser, what was asked for brought, files changed by hand. */
     private static final String BROUGHT = """
             return (async () => {
@@ -95,7 +98,6 @@ final class Pictures {
             take(shots, "/today", "today", List.of());
             take(shots, SHELF, "shelf", List.of(click("TG40-1000"), click("TG40-1050")));
             take(shots, SHELF, "structure", List.of(model("TG40-0000", "/structure")));
-            take(shots, SHELF, "model", List.of(model("TG40-3000", "/versions/1/model"), READY));
             take(
                     shots,
                     SHELF,
@@ -128,10 +130,16 @@ final class Pictures {
                             CHANGED));
             shots.signIn("oluwaseun");
             String round = "location.href = document.querySelector('.tray a.n').href";
-            take(shots, "/in-tray", "round", List.of(round));
             shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
             take(shots, "/changes", "change-order", List.of(openOrder(0)));
             shots.signIn("hedda");
+            take(
+                    shots,
+                    "/in-tray",
+                    "round",
+                    List.of(
+                            "location.href = [...document.querySelectorAll('.tray')].find(t => t.textContent.includes('and 1 more')).querySelector('a.n').href"));
+            take(shots, SHELF, "model", List.of(model("TG40-3000", "/versions/1/model"), READY, MARKED));
             take(
                     shots,
                     SHELF,

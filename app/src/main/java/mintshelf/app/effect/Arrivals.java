@@ -46,13 +46,14 @@ public class Arrivals {
         }
         documents.touch(id, setting.now());
         recorder.recent(setting.actor(), id, "moved");
-        recorder.note(
+        recorder.noteMove(
                 setting.actor(),
                 id,
                 "revision." + one.move().to(),
                 one.out().number(),
                 says(setting, one),
-                setting.whyOf(id));
+                setting.whyOf(id),
+                one.move().does(Effect.MAIL_OUTPUTS));
     }
 
     private String says(Setting setting, Mover one) {

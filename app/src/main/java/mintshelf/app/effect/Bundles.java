@@ -66,7 +66,8 @@ public class Bundles {
         this.recorder = recorder;
         deeds.forEach(deed -> this.deeds.put(deed.effect(), deed));
         for (Effect effect : Effect.values()) {
-            if (!this.deeds.containsKey(effect)) throw new IllegalStateException("Nobody does " + effect);
+            if (effect.isDeed() && !this.deeds.containsKey(effect))
+                throw new IllegalStateException("Nobody does " + effect);
         }
     }
 
@@ -127,6 +128,7 @@ public class Bundles {
         if (setting.by().endsOwnHold()) movers.forEach(m -> endHold(setting, m.document()));
         Set<Effect> effects = new LinkedHashSet<>();
         movers.forEach(m -> effects.addAll(m.move().effects()));
+        effects.removeIf(e -> !e.isDeed());
         for (Effect effect : effects) {
             deeds.get(effect)
                     .carryOut(

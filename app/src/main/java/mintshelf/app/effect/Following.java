@@ -54,7 +54,7 @@ class Following {
     private final Clock clock;
     private final AtCommit<Noted> noted = new AtCommit<>(this::tell);
 
-    private record Noted(Actor actor, long item, String act, String says) {}
+    private record Noted(Actor actor, long item, String act, String says, boolean files) {}
 
     /**
      * How somebody is mailed.
@@ -65,8 +65,9 @@ class Following {
     private record Mail(Way way, boolean own, Optional<MailTime> when) {
         static final Mail USUAL = new Mail(Way.LINK, true, Optional.empty());
 
-        static Mail of(Sentence sentence) {
-            return new Mail(sentence.way(), sentence.when().isEmpty(), sentence.when());
+        /** Files go where the move says so, too. */
+        static Mail of(Sentence sentence, boolean files) {
+            return new Mail(files ? sentence.way() : Way.LINK, sentence.when().isEmpty(), sentence.when());
         }
 
         /** Told for two reasons: the fuller way, at the earlier time. */
@@ -106,9 +107,9 @@ class Following {
     }
 
     /** What is noted in the record of a document; most of it is no moment that anybody follows. */
-    void noted(Actor actor, long item, String act, String says) {
+    void noted(Actor actor, long item, String act, String says, boolean files) {
         if (Moments.isMoment(act) && (follows.any() || !rules.distribution().isEmpty()))
-            noted.add(new Noted(actor, item, act, says));
+            noted.add(new Noted(actor, item, act, says, files));
     }
 
     private Set<Long> people(Asked who) {
@@ -152,7 +153,7 @@ class Following {
                 for (long person : members.computeIfAbsent(s.who(), this::people)) {
                     boolean other = person != line.actor().person();
                     if (other && sees(access.computeIfAbsent(person, this::access), moment, place)) {
-                        told.merge(person, Mail.of(s), Mail::and);
+                        told.merge(person, Mail.of(s, line.files()), Mail::and);
                     }
                 }
             }

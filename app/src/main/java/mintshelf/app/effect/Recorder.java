@@ -25,13 +25,18 @@ public class Recorder {
 
     /** @param says a sentence without its subject: "checked in version 6" */
     public void note(Actor actor, long item, String act, int version, String says, String why) {
+        noteMove(actor, item, act, version, says, why, false);
+    }
+
+    /** @param files whether files may go with the mails of it */
+    void noteMove(Actor actor, long item, String act, int version, String says, String why, boolean files) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.of(version), says, why));
-        following.noted(actor, item, act, says);
+        following.noted(actor, item, act, says, files);
     }
 
     public void note(Actor actor, long item, String act, String says, String why) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
-        following.noted(actor, item, act, says);
+        following.noted(actor, item, act, says, false);
     }
 
     /** Notes among what the actor worked on last. */

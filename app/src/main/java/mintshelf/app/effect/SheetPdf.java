@@ -9,11 +9,11 @@ import java.util.Optional;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.Outcome;
-import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfMark;
 import mintshelf.core.drawing.pdf.PdfPicture;
+import mintshelf.core.drawing.pdf.PdfWhere;
 import mintshelf.core.drawing.pdf.PdfWriter;
 import mintshelf.core.drawing.pdf.SystemFonts;
 import mintshelf.core.redline.RedlineSvg.Placed;
@@ -58,9 +58,9 @@ public class SheetPdf {
         return PdfMark.across(pdf, fonts.get(0), says);
     }
 
-    /** A page that was made here of a sheet, with remarks as annotations over it. */
-    public byte[] annotated(byte[] page, List<Placed> remarks, Box extents, double millimetre) {
-        return PdfAnnotations.write(page, remarks, extents, millimetre, fonts);
+    /** A page with remarks as annotations over it. */
+    public byte[] annotated(byte[] page, List<Placed> remarks, PdfWhere where, double millimetre) {
+        return PdfAnnotations.write(page, remarks, where, millimetre, fonts);
     }
 
     /** A small picture as PNG, for mails. */

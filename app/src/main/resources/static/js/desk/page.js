@@ -260,7 +260,7 @@ function row(line) {
       line.belongs ? el("small", { class: "amber d-block" }, `lies in the wrong place; belongs at ${line.belongs}`) : null),
     line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: `/documents/${line.document}` }, line.number), " ",
       el("span", { class: `tab ${["preparing", "deciding"].includes(line.stageClass) ? "pending" : line.stageClass}` }, line.revision), " ", el("span", { class: "quiet" }, line.title),
-      el("small", { class: "quiet d-block" }, line.stage + (line.heldBy && !line.hold ? `, held by ${line.heldBy}` : ""), line.remarks ? el("a", { class: "flag", href: `/documents/${line.document}/versions/${line.version}/sheet` }, ` · ${line.remarks} open ${line.remarks === 1 ? "remark" : "remarks"}`) : null)) : el("span"),
+      el("small", { class: "quiet d-block" }, line.stage + (line.heldBy && !line.hold ? `, held by ${line.heldBy}` : ""), line.remarks ? el("a", { class: "flag", href: `/documents/${line.document}/remarks` }, ` · ${line.remarks} open ${line.remarks === 1 ? "remark" : "remarks"}`) : null)) : el("span"),
     el("span", { class: "mono" }, line.document ? (line.base && line.base !== line.version ? `v${line.base} of v${line.version}` : `v${line.version}`) : ""),
     el("span", { class: "desk-acts" }, proposed(line), more(line)));
 }

@@ -37,6 +37,7 @@ function fromMesh(mesh) {
   geometry.setAttribute("position", new THREE.BufferAttribute(mesh.position, 3));
   if (mesh.index) geometry.setIndex(new THREE.BufferAttribute(mesh.index, 1));
   if (mesh.normal) geometry.setAttribute("normal", new THREE.BufferAttribute(mesh.normal, 3)); else geometry.computeVertexNormals();
+  geometry.userData.faces = mesh.faces;
   return { geometry, color: mesh.color ? new THREE.Color().setRGB(...mesh.color, THREE.SRGBColorSpace) : null };
 }
 function fromObject(object) {

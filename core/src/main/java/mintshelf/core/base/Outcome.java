@@ -29,6 +29,13 @@ public sealed interface Outcome<T> {
         return ((Granted<T>) this).value();
     }
 
+    /** What is made of the value; the same refusal where there is none. */
+    default <R> Outcome<R> map(Function<T, R> made) {
+        return this instanceof Refused<T> refused
+                ? new Refused<>(refused.why())
+                : new Granted<>(made.apply(((Granted<T>) this).value()));
+    }
+
     default Optional<Refusal> refusal() {
         return this instanceof Refused<T> refused ? Optional.of(refused.why()) : Optional.empty();
     }

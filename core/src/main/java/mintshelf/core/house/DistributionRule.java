@@ -1,12 +1,14 @@
 package mintshelf.core.house;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.document.OutputFormat;
 import mintshelf.core.notice.MailTime;
 import mintshelf.core.notice.Moment;
 import mintshelf.core.signoff.Asked;
@@ -29,6 +31,8 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
     public enum Way {
         LINK("a link"),
         PDF("the sheet as PDF"),
+        DXF("the DXF with its margin line"),
+        STEP("the STEP copy"),
         FILE("the file");
 
         private final String words;
@@ -39,6 +43,13 @@ public record DistributionRule(List<Sentence> sentences) implements Rule {
 
         public String words() {
             return words;
+        }
+
+        /** Which output goes; nothing of a link, and of the file itself. */
+        public Optional<OutputFormat> format() {
+            return Arrays.stream(OutputFormat.values())
+                    .filter(f -> f.name().equals(name()))
+                    .findFirst();
         }
 
         /** Whether bytes leave the shelf with it. */

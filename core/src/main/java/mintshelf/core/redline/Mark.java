@@ -3,6 +3,7 @@ package mintshelf.core.redline;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
@@ -16,13 +17,26 @@ import mintshelf.core.drawing.Box;
  * @param text the wanted value of a size, the word of a stamp; empty for others
  * @param scale of the view: how many millimetres of the sheet draw one of the thing
  * @param anchors what it marks; empty where it marks nothing that is drawn
+ * @param space where it stands on a model; empty on sheets. A mark on a model has no strokes
  */
-public record Mark(Tool tool, List<List<Point>> strokes, String text, Look look, double scale, List<Anchor> anchors) {
+public record Mark(
+        Tool tool,
+        List<List<Point>> strokes,
+        String text,
+        Look look,
+        double scale,
+        List<Anchor> anchors,
+        Optional<Space> space) {
     /** Points of one mark, over all its strokes. */
     public static final int MOST_POINTS = 4000;
 
     public static final int MOST_STROKES = 60;
     public static final int LONGEST_TEXT = 24;
+
+    /** On a sheet. */
+    public Mark(Tool tool, List<List<Point>> strokes, String text, Look look, double scale, List<Anchor> anchors) {
+        this(tool, strokes, text, look, scale, anchors, Optional.empty());
+    }
 
     public Mark {
         strokes = strokes.stream().map(List::copyOf).toList();
@@ -66,13 +80,25 @@ public record Mark(Tool tool, List<List<Point>> strokes, String text, Look look,
                 return Outcome.refused("mark.form", "The mark has no size.", "Draw it again.");
             }
         }
-        boolean said = tool == Tool.SIZE || tool == Tool.STAMP;
-        Outcome<String> words = tool == Tool.STAMP
+        return said(tool, text).map(kept -> new Mark(tool, strokes, kept, look, scale > 0 ? scale : 1, List.of()));
+    }
+
+    /** A mark on a model as it came from outside, or why it is none: a note, an arrow note or a size, at places of the model. */
+    public static Outcome<Mark> read(Tool tool, Space space, String text, Look look) {
+        int wanted = Space.picks(tool);
+        if (wanted == 0 || space.picks().size() != wanted || !space.isSound()) {
+            return Outcome.refused(
+                    "mark.form",
+                    "This is no " + tool.words().toLowerCase(Locale.ROOT) + " on a model.",
+                    "Draw a note, an arrow note or a size.");
+        }
+        return said(tool, text).map(kept -> new Mark(tool, List.of(), kept, look, 1, List.of(), Optional.of(space)));
+    }
+
+    private static Outcome<String> said(Tool tool, String text) {
+        return tool == Tool.STAMP
                 ? Texts.required("The stamp", text, LONGEST_TEXT)
-                : Texts.optional("The wanted size", said ? text : "", LONGEST_TEXT);
-        if (words instanceof Outcome.Refused<String> no) return Outcome.refused(no.why());
-        String kept = ((Outcome.Granted<String>) words).value();
-        return Outcome.granted(new Mark(tool, strokes, kept, look, scale > 0 ? scale : 1, List.of()));
+                : Texts.optional("The wanted size", tool == Tool.SIZE ? text : "", LONGEST_TEXT);
     }
 
     public Point point(int index) {
@@ -107,7 +133,13 @@ public record Mark(Tool tool, List<List<Point>> strokes, String text, Look look,
     public String says() {
         if (tool == Tool.STAMP) return text;
         if (tool != Tool.SIZE) return "";
-        String measured = number(measured()) + " measured";
+        String measured = (space.isPresent()
+                        ? Picked.between(
+                                        space.get().picks().get(0),
+                                        space.get().picks().get(1))
+                                .toString()
+                        : number(measured()))
+                + " measured";
         return text.isEmpty() ? measured : text + " wanted, " + measured;
     }
 
@@ -118,11 +150,11 @@ public record Mark(Tool tool, List<List<Point>> strokes, String text, Look look,
     }
 
     public Mark with(List<Anchor> pins) {
-        return new Mark(tool, strokes, text, look, scale, pins);
+        return new Mark(tool, strokes, text, look, scale, pins, space);
     }
 
     public Mark with(Look other) {
-        return new Mark(tool, strokes, text, other, scale, anchors);
+        return new Mark(tool, strokes, text, other, scale, anchors, space);
     }
 
     /** The same, moved as a whole. */

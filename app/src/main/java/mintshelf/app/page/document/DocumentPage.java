@@ -8,6 +8,7 @@ import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.page.Words;
 import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.CheckSheets.Held;
+import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.ReadOrders;
@@ -19,7 +20,6 @@ import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadFacts;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.revision.DropRevision;
-import mintshelf.app.use.structure.ReadModel;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
 import mintshelf.core.drawing.compare.Comparison;
@@ -90,7 +90,7 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("path", Desks.path(view.seen()));
-        model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), shown.content()));
+        model.addAttribute("sheet", sheets.sheetSoon(shown.content()));
         model.addAttribute(
                 "checked",
                 room.soon(() -> checks.findings(document, shown), Optional.<List<Held>>empty())
@@ -139,7 +139,7 @@ public class DocumentPage {
                         : null);
         model.addAttribute(
                 "before", view.round().isPresent() ? compare.before(id, shown).orElse(null) : null);
-        model.addAttribute("isModel", ReadModel.format(shown).isPresent());
+        model.addAttribute("isModel", ModelFormat.of(shown).isPresent());
         model.addAttribute("alongChoices", !along.offered(actor, List.of(id)).isEmpty());
         model.addAttribute("startsRevision", view.next().act() == Act.START_REVISION);
         return "document/page";

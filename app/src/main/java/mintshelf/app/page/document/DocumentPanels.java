@@ -8,6 +8,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.page.Words;
+import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
@@ -15,7 +16,6 @@ import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.person.ReadPeople;
 import mintshelf.app.use.person.ReadReach;
 import mintshelf.app.use.record.ReadRecord;
-import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.access.Right;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.route.RouteMap;
@@ -71,9 +71,9 @@ public class DocumentPanels {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("face", face);
-        model.addAttribute("isModel", ReadModel.format(shown).isPresent());
+        model.addAttribute("isModel", ModelFormat.of(shown).isPresent());
         if (face.equals("look")) {
-            model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), shown.content()));
+            model.addAttribute("sheet", sheets.sheetSoon(shown.content()));
             around.fillMargin(actor, view.seen(), shown, model);
         }
         if (face.equals("changed")) {

@@ -24,6 +24,7 @@ import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
+import mintshelf.core.content.ContentKind;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -123,12 +124,22 @@ public class FilePage {
         else files.send(made, name, true, request, response);
     }
 
-    /** The first page of a paper that the shelf wrote. */
+    /**
+     * A page of a PDF as a picture.
+     *
+     * @param page from 1 on; without it the first one, for a page of the shelf; with it large enough to be read
+     */
     @GetMapping("/documents/{id}/versions/{number}/page")
-    void page(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
+    void page(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam Optional<Integer> page,
+            HttpServletResponse response)
             throws IOException {
-        VersionRow version = readVersion.version(actor, id, number);
-        byte[] png = sheets.page(read.view(actor, id).seen().spine(), version.content());
+        VersionRow row = readVersion.version(actor, id, number);
+        if (row.content().kind() != ContentKind.PDF) throw new NotThere();
+        byte[] png = sheets.page(row.content(), page.orElse(1), page.isPresent());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
         response.setContentType("image/png");
         response.getOutputStream().write(png);

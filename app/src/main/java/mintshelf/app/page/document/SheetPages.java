@@ -7,6 +7,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.CheckSheets.Held;
+import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.check.WaiveFindings;
 import mintshelf.app.use.document.ReadDocument;
@@ -14,10 +15,9 @@ import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.redline.MakeRemark;
-import mintshelf.app.use.structure.ReadModel;
+import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.check.Finding;
-import mintshelf.core.redline.Tool;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -33,6 +33,7 @@ public class SheetPages {
     private final CheckSheets checks;
     private final WaiveFindings waive;
     private final Around around;
+    private final ReadRemarks remarks;
 
     public SheetPages(
             ReadDocument read,
@@ -40,7 +41,9 @@ public class SheetPages {
             ReadSheet sheets,
             CheckSheets checks,
             WaiveFindings waive,
-            Around around) {
+            Around around,
+            ReadRemarks remarks) {
+        this.remarks = remarks;
         this.read = read;
         this.readVersion = readVersion;
         this.sheets = sheets;
@@ -59,12 +62,12 @@ public class SheetPages {
         ReadDocument.View view = read.view(actor, id);
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
-        model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        model.addAttribute("isModel", ModelFormat.of(version).isPresent());
         around.fillMargin(actor, view.seen(), version, model);
         try {
-            model.addAttribute("sheet", sheets.sheet(view.seen().spine(), version.content()));
+            model.addAttribute("sheet", sheets.sheet(version.content()));
         } catch (Refused e) {
-            model.addAttribute("sheet", sheets.sheetSoon(view.seen().spine(), version.content()));
+            model.addAttribute("sheet", sheets.sheetSoon(version.content()));
         }
         return "document/_drawn";
     }
@@ -104,8 +107,9 @@ public class SheetPages {
             @RequestParam Optional<Long> round,
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
-        Sheet sheet = sheets.layout(version.content(), layout);
-        if (!sheet.face().equals("DRAWING") && layout.isEmpty()) throw new NotThere();
+        Optional<String> wanted = layout.filter(l -> !l.isEmpty());
+        Sheet sheet = sheets.layout(version.content(), wanted, "/documents/" + id + "/versions/" + number);
+        if (!sheet.isWhole() && wanted.isEmpty()) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
         look.flatMap(n -> checks.findings(view.seen().document(), version)
                         .filter(found -> n > 0 && n <= found.size())
@@ -117,12 +121,11 @@ public class SheetPages {
         model.addAttribute("shown", version);
         model.addAttribute("sheet", sheet);
         // Remarks are of work in preparation: whoever sees only what is released is not told that there are any.
-        model.addAttribute("remarks", view.seen().all() && sheet.face().equals("DRAWING"));
+        model.addAttribute("remarks", view.seen().all() && sheet.isWhole());
         model.addAttribute(
                 "mayMark",
-                sheet.face().equals("DRAWING")
-                        && MakeRemark.refusal(actor, view.seen()).isEmpty());
-        model.addAttribute("tools", Tool.values());
+                sheet.isWhole() && MakeRemark.refusal(actor, view.seen()).isEmpty());
+        model.addAttribute("tools", remarks.tools(version, sheet.layout()));
         model.addAttribute("wanted", remark.orElse(null));
         model.addAttribute("round", round.orElse(null));
         around.fillMargin(actor, view.seen(), version, model);

@@ -5,10 +5,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.use.redline.GiveMarks;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
@@ -26,6 +28,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 
 /** Remarks beside a sheet: the marks laid over it, the list, one thread, and what is done with them. */
 @Controller
@@ -33,8 +36,10 @@ public class RedlinePages {
     private final ReadRemarks read;
     private final MakeRemark make;
     private final TalkOfRemarks talk;
+    private final GiveMarks give;
 
-    public RedlinePages(ReadRemarks read, MakeRemark make, TalkOfRemarks talk) {
+    public RedlinePages(ReadRemarks read, MakeRemark make, TalkOfRemarks talk, GiveMarks give) {
+        this.give = give;
         this.read = read;
         this.make = make;
         this.talk = talk;
@@ -54,7 +59,9 @@ public class RedlinePages {
         model.addAttribute("on", on);
         model.addAttribute(
                 "panel", RemarkPanel.of(on.placed(), read.rounds(id), all ? Integer.MAX_VALUE : RemarkPanel.LISTED));
-        model.addAttribute("svg", RedlineSvg.over(on.placed(), paper.box(), paper.millimetre()));
+        model.addAttribute("svg", paper.isSpace() ? "" : RedlineSvg.over(on.placed(), paper.box(), paper.millimetre()));
+        model.addAttribute("elsewhere", read.elsewhere(on, number));
+        model.addAttribute("given", give.forms(on));
         model.addAttribute("number", number);
         model.addAttribute("mayMark", MakeRemark.refusal(actor, on.seen()).isEmpty());
         model.addAttribute("look", talk.look(actor));
@@ -63,10 +70,30 @@ public class RedlinePages {
         return "redline/_panel";
     }
 
+    /** Open marks as a transparent picture of the sheet or first page, to be laid over previews. */
+    @GetMapping(value = "/documents/{id}/versions/{number}/marks", produces = "image/svg+xml")
+    @ResponseBody
+    String marks(Actor actor, @PathVariable long id, @PathVariable int number) {
+        ReadRemarks.OnSheet on = read.on(actor, id, number, "");
+        Redlines.Paper paper = on.paper();
+        if (paper.isSpace()) throw new NotThere();
+        List<RedlineSvg.Placed> open =
+                on.placed().stream().filter(p -> p.remark().state().isOpen()).toList();
+        return RedlineSvg.over(open, paper.box(), paper.millimetre());
+    }
+
     /** A remark by its own address: on the version that the reader gets, where it stands now. */
     @GetMapping("/documents/{id}/remarks/{remark}")
-    String remark(Actor actor, @PathVariable long id, @PathVariable long remark) {
-        return "redirect:" + read.address(actor, talk.remark(actor, id, remark));
+    String remark(Actor actor, @PathVariable long id, @PathVariable long remark, @RequestParam Optional<Long> round) {
+        // The address of a remark names it: it has a query.
+        return "redirect:" + read.address(actor, talk.remark(actor, id, remark))
+                + round.map(r -> "&round=" + r).orElse("");
+    }
+
+    /** The remarks of a document, whatever it is: the first that is open, else what can be marked. */
+    @GetMapping("/documents/{id}/remarks")
+    String remarks(Actor actor, @PathVariable long id) {
+        return "redirect:" + read.first(actor, id);
     }
 
     /** What was said to a remark, and what the reader may do with it. */
@@ -98,13 +125,14 @@ public class RedlinePages {
         MakeRemark.Draft draft = new MakeRemark.Draft(
                 form.getOrDefault("layout", ""),
                 Tool.of(form.getOrDefault("tool", "")).orElseThrow(RedlinePages::bad),
-                strokes(form.getOrDefault("points", "")),
+                form.containsKey("space") ? List.of() : strokes(form.getOrDefault("points", "")),
                 form.getOrDefault("text", ""),
                 Remark.Kind.of(form.getOrDefault("kind", "")).orElseThrow(RedlinePages::bad),
                 form.getOrDefault("line", ""),
                 form.getOrDefault("description", ""),
                 look(form),
-                view(form.getOrDefault("view", "")));
+                view(form.getOrDefault("view", "")),
+                SpaceForm.read(form.getOrDefault("space", "")));
         return "redirect:" + make.make(actor, id, number, actKey, draft);
     }
 
@@ -176,7 +204,7 @@ public class RedlinePages {
     }
 
     /** That many numbers; nothing for another text. */
-    private static Optional<double[]> numbers(String text, int count) {
+    static Optional<double[]> numbers(String text, int count) {
         String[] parts = text.strip().split("[ ,]+");
         if (parts.length != count || text.length() > 40 * count) return Optional.empty();
         double[] all = new double[count];

@@ -67,6 +67,11 @@ public record RemarkPanel(List<Placed> rows, List<Set> sets, Map<State, Integer>
         return set(remark);
     }
 
+    /** Where a remark stands on a model; empty for one on a sheet. */
+    public String spaceOf(Remark remark) {
+        return remark.mark().space().map(SpaceForm::of).orElse("");
+    }
+
     /** How a number is sorted: letter, column, the rest. */
     private static String zone(String number) {
         StringBuilder key = new StringBuilder();

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.FileAnswer;
@@ -61,6 +62,7 @@ public class SendRemarks {
     /**
      * A copy of a version with marks: all that stand on its sheet, or those named.
      *
+     * @param layout of the drawing, or page; empty for the sheet
      * @param called how the file is called; empty for the usual name
      * @param sheet {@code no} to leave out what is drawn
      */
@@ -70,6 +72,7 @@ public class SendRemarks {
             @PathVariable long id,
             @PathVariable int number,
             @PathVariable String form,
+            @RequestParam(defaultValue = "") String layout,
             @RequestParam(defaultValue = "") String ids,
             @RequestParam(defaultValue = "") String called,
             @RequestParam(defaultValue = "") String sheet,
@@ -79,7 +82,7 @@ public class SendRemarks {
         VersionRow version = fetch.fetch(actor, id, number);
         List<Long> chosen = ids.isEmpty() ? List.of() : Pages.ids(ids);
         GiveMarks.Form as = GiveMarks.Form.valueOf(form.toUpperCase(Locale.ROOT));
-        byte[] copy = give.copy(actor, version, id, chosen, as, !sheet.equals("no"));
+        byte[] copy = give.copy(actor, version, id, layout, chosen, as, !sheet.equals("no"));
         String name = called.isBlank() ? usualName(version) : Texts.shorten(Texts.line(called), 120);
         files.send(copy, name + "." + form, response);
     }
@@ -101,11 +104,14 @@ public class SendRemarks {
             Actor actor,
             @PathVariable long id,
             @PathVariable int number,
+            @RequestParam(defaultValue = "") String layout,
             @RequestParam(defaultValue = "") String ids,
             Model model) {
         Seen seen = read.seen(actor, id);
         VersionRow version = fetch.fetch(actor, id, number);
-        List<Placed> all = give.all(actor, version, id);
+        ReadRemarks.OnSheet on = give.all(actor, version, id, layout);
+        if (give.forms(on).isEmpty()) throw new NotThere();
+        List<Placed> all = on.placed();
         List<Long> named = ids.isEmpty() ? List.of() : Pages.ids(ids);
         Set<Long> chosen = all.stream()
                 .filter(p -> named.isEmpty()
@@ -114,27 +120,36 @@ public class SendRemarks {
                 .map(p -> p.remark().id())
                 .collect(Collectors.toCollection(LinkedHashSet::new));
         List<Given> forms = new ArrayList<>();
-        for (GiveMarks.Form form : GiveMarks.Form.values()) {
+        for (GiveMarks.Form form : give.forms(on)) {
             forms.add(new Given(
                     form,
-                    size(actor, version, id, chosen, form, true),
-                    form.isWithOrWithout() ? size(actor, version, id, chosen, form, false) : Optional.empty()));
+                    size(actor, on, chosen, form, true),
+                    form.isWithOrWithout() ? size(actor, on, chosen, form, false) : Optional.empty()));
         }
         model.addAttribute("seen", seen);
         model.addAttribute("version", version);
         model.addAttribute("all", all);
         model.addAttribute("chosen", chosen);
         model.addAttribute("forms", forms);
+        model.addAttribute("layout", layout);
         model.addAttribute("called", usualName(version));
         return "redline/send";
     }
 
     private Optional<Integer> size(
-            Actor actor, VersionRow version, long item, Set<Long> chosen, GiveMarks.Form form, boolean sheet) {
+            Actor actor, ReadRemarks.OnSheet on, Set<Long> chosen, GiveMarks.Form form, boolean sheet) {
         if (chosen.isEmpty()) return Optional.empty();
         try {
             return room.soon(
-                    () -> Optional.of(give.copy(actor, version, item, chosen, form, sheet).length),
+                    () -> Optional.of(give.copy(
+                                    actor,
+                                    on.version(),
+                                    on.seen().spine().id(),
+                                    on.paper().layout(),
+                                    chosen,
+                                    form,
+                                    sheet)
+                            .length),
                     Optional.<Integer>empty());
         } catch (Refused e) {
             return Optional.empty(); // said when it is fetched
@@ -149,8 +164,9 @@ public class SendRemarks {
             @PathVariable long id,
             @PathVariable int number,
             @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String layout,
             @RequestParam(defaultValue = "") String annotations) {
-        return Map.of("says", takeIn.take(actor, id, number, actKey, bytes(annotations)));
+        return Map.of("says", takeIn.take(actor, id, number, layout, actKey, bytes(annotations)));
     }
 
     private static final String PDF = "data:application/pdf;base64,";

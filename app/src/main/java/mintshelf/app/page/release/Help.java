@@ -26,7 +26,7 @@ public record Help(String says, String href, boolean asks) {
             case "gate.held" -> held(block, plan, me);
             case "gate.facts" -> new Help("Fill them…", document + "?edit", false);
             case "gate.checks" -> new Help("Its checks…", document + "/versions/" + version + "/checks", false);
-            case "gate.remarks" -> new Help("Its remarks…", document + "/versions/" + version + "/sheet", false);
+            case "gate.remarks" -> new Help("Its remarks…", document + "/remarks", false);
             case "gate.references", "gate.older" -> new Help("What it refers to…", document + "/refers-to", false);
             case "move.no_version" -> new Help("Check out…", "/check-out?items=" + joined(block.items()), false);
             case "access.missing", "access.library" -> NONE;

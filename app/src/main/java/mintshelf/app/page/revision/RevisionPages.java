@@ -1,6 +1,7 @@
 package mintshelf.app.page.revision;
 
 import java.io.IOException;
+import java.util.List;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -8,6 +9,7 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.revision.DropRevision;
 import mintshelf.app.use.revision.MoveDocument;
+import mintshelf.app.use.revision.WithdrawAlong;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.version.Reinstate;
@@ -30,6 +32,7 @@ public class RevisionPages {
     private final ReadStructure structure;
     private final ReadWhereUsed used;
     private final ReadDocument read;
+    private final WithdrawAlong along;
 
     public RevisionPages(
             DropRevision dropRevision,
@@ -38,7 +41,9 @@ public class RevisionPages {
             CompareSheets compare,
             ReadStructure structure,
             ReadWhereUsed used,
-            ReadDocument read) {
+            ReadDocument read,
+            WithdrawAlong along) {
+        this.along = along;
         this.dropRevision = dropRevision;
         this.moveDocument = moveDocument;
         this.reinstate = reinstate;
@@ -82,7 +87,10 @@ public class RevisionPages {
         StageClass to = view.route().stage(offered.move().to()).stageClass();
         model.addAttribute("brings", to == StageClass.RELEASED);
         model.addAttribute("withdraws", to == StageClass.WITHDRAWN);
-        if (to == StageClass.WITHDRAWN) model.addAttribute("used", used.of(actor, id, false));
+        if (to == StageClass.WITHDRAWN) {
+            model.addAttribute("used", used.of(actor, id, false));
+            model.addAttribute("falls", along.of(actor, view.seen(), move));
+        }
         model.addAttribute(
                 "silent",
                 moveDocument.silent(view.seen(), view.route(), offered.move()).orElse(null));
@@ -97,8 +105,9 @@ public class RevisionPages {
             @RequestParam String actKey,
             @RequestParam int expected,
             @RequestParam(defaultValue = "") String remark,
-            @RequestParam(defaultValue = "") String successor) {
-        return "redirect:" + moveDocument.move(actor, id, actKey, move, expected, remark, successor);
+            @RequestParam(defaultValue = "") String successor,
+            @RequestParam(defaultValue = "") List<Long> along) {
+        return "redirect:" + moveDocument.move(actor, id, actKey, move, expected, remark, successor, along);
     }
 
     @GetMapping("/documents/{id}/versions/{number}/reinstate")

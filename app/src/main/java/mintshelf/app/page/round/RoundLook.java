@@ -10,6 +10,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.page.Pages;
+import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.RoundSight.RoundLine;
 import mintshelf.app.sight.RoundSight.RoundView;
@@ -18,11 +19,11 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.round.BesideStore.Found;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.release.ReadReleasePlan;
 import mintshelf.app.use.release.ReleasePlan;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.WalkRound;
-import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.redline.RedlineSvg;
 import mintshelf.core.redline.Remark;
@@ -116,7 +117,7 @@ public class RoundLook {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("version", version);
-        model.addAttribute("sheet", sheets.sheetSoon(version.content()));
+        model.addAttribute("sheet", sheet(version, shown.item().item()));
         long item = shown.item().item();
         // After a return its signers look at what became of it first; what is released is one click away.
         Optional<ReadRounds.Return> returned = rounds.returnedBefore(actor, view, shown);
@@ -137,7 +138,7 @@ public class RoundLook {
                 before.flatMap(old -> room.soon(
                                 () -> compare.ringed(old, version), Optional.<mintshelf.app.sight.Compared>empty()))
                         .orElse(null));
-        model.addAttribute("isModel", ReadModel.format(version).isPresent());
+        model.addAttribute("isModel", ModelFormat.of(version).isPresent());
         Map<Long, List<Remark>> open = rounds.remarks(view);
         model.addAttribute("remarks", open.getOrDefault(item, List.of()));
         model.addAttribute(
@@ -180,11 +181,21 @@ public class RoundLook {
         model.addAttribute("differing", changed);
     }
 
+    /** A page or a picture as marks are laid over it. */
+    private Sheet sheet(VersionRow version, long item) {
+        Sheet sheet = sheets.sheetSoon(version.content());
+        return sheet.isWhole() && !sheet.isDrawing()
+                ? sheets.layout(
+                        version.content(), Optional.empty(), "/documents/" + item + "/versions/" + version.number())
+                : sheet;
+    }
+
     /** Open marks, to be laid over the sheet; empty where there are none, or where finding their places takes long. */
     private String marks(VersionRow version, List<Remark> open) {
         if (open.isEmpty()) return "";
         return room.soon(
-                () -> redlines.paper(version.content(), "")
+                () -> redlines.paper(version, "")
+                        .filter(paper -> !paper.isSpace())
                         .map(paper ->
                                 RedlineSvg.over(redlines.on(version, paper, open), paper.box(), paper.millimetre()))
                         .orElse(""),

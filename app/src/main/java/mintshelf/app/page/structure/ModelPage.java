@@ -6,10 +6,13 @@ import java.io.IOException;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
+import mintshelf.app.use.redline.MakeRemark;
+import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.structure.ReadModel;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -34,8 +37,11 @@ public class ModelPage {
     private final ReadVersion readVersion;
     private final ReadModel models;
     private final ReadMargin margin;
+    private final ReadRemarks remarks;
 
-    public ModelPage(ReadDocument read, ReadVersion readVersion, ReadModel models, ReadMargin margin) {
+    public ModelPage(
+            ReadDocument read, ReadVersion readVersion, ReadModel models, ReadMargin margin, ReadRemarks remarks) {
+        this.remarks = remarks;
         this.read = read;
         this.readVersion = readVersion;
         this.models = models;
@@ -50,12 +56,14 @@ public class ModelPage {
             @PathVariable int number,
             @RequestParam Optional<Integer> with,
             @RequestParam(required = false) String latest,
+            @RequestParam Optional<Long> remark,
+            @RequestParam Optional<Long> round,
             HttpServletResponse response,
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
-        if (ReadModel.format(version).isEmpty()) throw new NotThere();
+        if (ModelFormat.of(version).isEmpty()) throw new NotThere();
         with.ifPresent(n -> {
-            if (ReadModel.format(readVersion.version(actor, id, n)).isEmpty()) throw new NotThere();
+            if (ModelFormat.of(readVersion.version(actor, id, n)).isEmpty()) throw new NotThere();
         });
         response.setHeader("Content-Security-Policy", POLICY);
         ReadDocument.View view = read.view(actor, id);
@@ -68,10 +76,18 @@ public class ModelPage {
                 "others",
                 view.versions().stream()
                         .filter(v -> v.number() != number)
-                        .filter(v -> ReadModel.format(v).isPresent())
+                        .filter(v -> ModelFormat.of(v).isPresent())
                         .filter(v -> view.seen().all())
                         .toList());
         model.addAttribute("keeps", with.isEmpty() && models.wantsPicture(actor, view.seen(), version.content()));
+        // Marks stand on one version as it was saved: not on two at once, nor on other components than it had.
+        boolean plain = with.isEmpty() && latest == null && view.seen().all();
+        model.addAttribute("remarks", plain);
+        model.addAttribute(
+                "mayMark", plain && MakeRemark.refusal(actor, view.seen()).isEmpty());
+        model.addAttribute("tools", remarks.tools(version, ""));
+        model.addAttribute("wanted", remark.orElse(null));
+        model.addAttribute("round", round.orElse(null));
         return "structure/model";
     }
 
@@ -91,7 +107,7 @@ public class ModelPage {
     void file(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
             throws IOException {
         VersionRow version = readVersion.version(actor, id, number);
-        if (ReadModel.format(version).isEmpty()) throw new NotThere();
+        if (ModelFormat.of(version).isEmpty()) throw new NotThere();
         response.setContentType("application/octet-stream");
         response.setHeader("X-Content-Type-Options", "nosniff");
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=31536000, immutable");

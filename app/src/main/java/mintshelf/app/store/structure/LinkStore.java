@@ -121,6 +121,19 @@ public class LinkStore {
         return links(ITEM_LINK.ITEM.in(items).or(ITEM_LINK.TARGET.in(items)));
     }
 
+    /** A sheet and the model that it shows. */
+    public record Shown(long item, long target) {}
+
+    /** Which sheets show which models, of those named on either side: all there are. */
+    public List<Shown> shown(Collection<Long> items) {
+        if (items.isEmpty()) return List.of();
+        return db.select(ITEM_LINK.ITEM, ITEM_LINK.TARGET)
+                .from(ITEM_LINK)
+                .where(ITEM_LINK.KIND.eq(Kind.SHOWS.name()))
+                .and(ITEM_LINK.ITEM.in(items).or(ITEM_LINK.TARGET.in(items)))
+                .fetch(row -> new Shown(row.value1(), row.value2()));
+    }
+
     private List<Link> links(Condition which) {
         var captured = VERSION.as("captured_v");
         var substance = VERSION.as("substance_v");

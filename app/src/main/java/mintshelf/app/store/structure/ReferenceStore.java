@@ -245,6 +245,16 @@ public class ReferenceStore {
         return uses;
     }
 
+    /** Which latest versions refer to some documents. */
+    public List<Use> headUsers(Collection<Long> components) {
+        List<Use> uses = new ArrayList<>();
+        List<Long> ids = List.copyOf(components);
+        for (int at = 0; at < ids.size(); at += AT_ONCE) {
+            uses.addAll(uses(VERSION_REFERENCE.COMPONENT.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE)))));
+        }
+        return uses;
+    }
+
     /** What all latest versions refer to. O(references). */
     public List<Use> allHeadUses() {
         return uses(DSL.trueCondition());

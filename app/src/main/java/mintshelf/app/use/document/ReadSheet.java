@@ -7,19 +7,24 @@ import java.util.Optional;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.PdfSheets;
+import mintshelf.app.sight.Redlines;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.Spine;
 import mintshelf.app.use.document.Sheet.Drawn;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.content.PictureSize;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.dxf.DxfDrawing;
-import mintshelf.core.drawing.pdf.PdfPicture;
+import mintshelf.core.drawing.pdf.PdfPages;
+import mintshelf.core.drawing.pdf.PdfPages.Pages;
 import mintshelf.core.drawing.svg.RingedSvg;
 import mintshelf.core.drawing.svg.SvgWriter;
 import org.springframework.stereotype.Service;
@@ -33,6 +38,7 @@ public class ReadSheet {
 
     private final Contents contents;
     private final Sheets sheets;
+    private final PdfSheets pdfs;
     private final ReadingRoom room;
 
     /** Small pictures by the hash of their content, which never changes: no rule for staleness is needed. */
@@ -42,29 +48,20 @@ public class ReadSheet {
 
     private final Map<String, Refusal> refused = Recent.most(KEPT_REFUSALS);
 
-    public ReadSheet(Contents contents, Sheets sheets, ReadingRoom room) {
+    public ReadSheet(Contents contents, Sheets sheets, PdfSheets pdfs, ReadingRoom room) {
+        this.pdfs = pdfs;
         this.room = room;
         this.contents = contents;
         this.sheets = sheets;
     }
 
-    /** What a page shows of a version of a document. */
-    public Sheet sheet(Spine spine, StoredContent content) {
-        boolean page = spine.isChangePaper() && content.kind() == ContentKind.PDF;
-        return page ? new Sheet("PAGE", List.of(), false, Map.of(), Drawn.NOTHING) : sheet(content);
+    /** A page of a PDF as PNG. */
+    public byte[] page(StoredContent content, int number, boolean toRead) {
+        return pdfs.png(content, number, toRead ? PdfSheets.TO_READ : PdfSheets.TO_SEE)
+                .orElseThrow(Refused::new);
     }
 
-    /** The first page of a PDF that the shelf wrote, as PNG. What people bring is not rendered here. */
-    public byte[] page(Spine spine, StoredContent content) {
-        if (!spine.isChangePaper() || content.kind() != ContentKind.PDF) throw new NotThere();
-        return PdfPicture.png(contents.bytes(content, LARGEST_THUMBNAIL), 1100);
-    }
-
-    /** As {@link #sheet(Spine, StoredContent)}, but a page does not wait: what takes long comes later, by itself. */
-    public Sheet sheetSoon(Spine spine, StoredContent content) {
-        return room.soon(() -> sheet(spine, content), LATER);
-    }
-
+    /** As {@link #sheet(StoredContent)}, but a page does not wait: what takes long comes later, by itself. */
     public Sheet sheetSoon(StoredContent content) {
         return room.soon(() -> sheet(content), LATER);
     }
@@ -73,24 +70,82 @@ public class ReadSheet {
 
     /** What a page shows of a content. */
     public Sheet sheet(StoredContent content) {
-        if (content.kind().isPicture()) return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING);
+        if (content.kind().isPicture()) return picture(content);
+        if (content.kind() == ContentKind.PDF) return page(content);
         if (content.kind() == ContentKind.TEXT) return text(content);
         return sheets.opened(content)
                 .map(drawing -> drawing(content, drawing, drawing.sheet()))
                 .orElseGet(() -> card(content));
     }
 
-    /** A layout of a drawing; the sheet itself without a wish. Not there when the drawing has no such layout. */
-    public Sheet layout(StoredContent content, Optional<String> layout) {
+    private Sheet picture(StoredContent content) {
+        // Of what says how large it is the viewer takes marks.
+        List<String> layouts = size(content).isPresent() ? List.of("") : List.of();
+        return new Sheet("PICTURE", List.of(), false, Map.of(), Drawn.NOTHING, layouts, "");
+    }
+
+    private Optional<PictureSize> size(StoredContent content) {
+        return PictureSize.of(contents.bytes(content, PictureSize.SAMPLE));
+    }
+
+    private Sheet page(StoredContent content) {
+        return pdfs.pages(content) instanceof Outcome.Granted<Pages> pages ? page(pages.value(), 0, "") : card(content);
+    }
+
+    private static Sheet page(Pages pages, int index, String svg) {
+        List<String> names = Redlines.names(pages);
+        List<String> lacks = pages.count() > names.size()
+                ? List.of("The first " + Numbers.grouped(names.size()) + " of " + Numbers.grouped(pages.count())
+                        + " pages are shown.")
+                : List.of();
+        return new Sheet(
+                "PAGE",
+                List.of(),
+                false,
+                Map.of(),
+                new Drawn(svg, Map.of(), Map.of(), lacks, ""),
+                names,
+                names.get(index));
+    }
+
+    /**
+     * What fills the window: a layout of a drawing, a page of a PDF, a picture; the sheet or first page without a wish. Not there where
+     * there is no such layout.
+     *
+     * @param base address of the version
+     */
+    public Sheet layout(StoredContent content, Optional<String> layout, String base) {
+        if (content.kind() == ContentKind.PDF) return page(content, layout, base);
+        if (content.kind().isPicture()) return picture(content, layout, base);
         DxfDrawing drawing = sheets.opened(content).orElseThrow(NotThere::new);
         String wanted = layout.orElse(drawing.sheet());
         if (!drawing.layouts().contains(wanted)) throw new NotThere();
         return drawing(content, drawing, wanted);
     }
 
+    private Sheet page(StoredContent content, Optional<String> layout, String base) {
+        Pages pages = pdfs.pages(content).orElseThrow(Refused::new);
+        int index = layout.map(Redlines.names(pages)::indexOf).orElse(0);
+        if (index < 0) throw new NotThere();
+        PdfPages.Page page = pages.pages().get(index);
+        Box box = new Box(0, 0, page.width(), page.height());
+        return page(pages, index, SvgWriter.picture(box, "Page " + (index + 1), base + "/page?page=" + (index + 1)));
+    }
+
+    private Sheet picture(StoredContent content, Optional<String> layout, String base) {
+        PictureSize size = size(content).filter(s -> layout.isEmpty()).orElseThrow(NotThere::new);
+        Box box = new Box(0, 0, size.width(), size.height());
+        Drawn drawn =
+                new Drawn(SvgWriter.picture(box, "Picture", base + "/picture"), Map.of(), Map.of(), List.of(), "");
+        return new Sheet("PICTURE", List.of(), false, Map.of(), drawn, List.of(""), "");
+    }
+
     private Sheet card(StoredContent content) {
-        String why =
-                content.kind() == ContentKind.DXF ? sheets.whyUnread(content).orElse("") : "";
+        String why = switch (content.kind()) {
+            case DXF -> sheets.whyUnread(content).orElse("");
+            case PDF -> pdfs.pages(content).refusal().map(Refusal::reason).orElse("");
+            default -> "";
+        };
         return new Sheet("CARD", List.of(), false, Map.of(), new Drawn("", Map.of(), Map.of(), List.of(), why));
     }
 

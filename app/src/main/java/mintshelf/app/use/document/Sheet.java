@@ -8,11 +8,11 @@ import java.util.stream.Collectors;
 /**
  * What a page shows of a version's content.
  *
- * @param face DRAWING, PICTURE, PAGE (a paper that the shelf wrote), TEXT, TITLE_BLOCK or CARD
+ * @param face DRAWING, PICTURE, PAGE (of a PDF), TEXT, TITLE_BLOCK or CARD
  * @param lines of a text
  * @param cut whether the text goes on
  * @param said what a title block says
- * @param layouts of a drawing, model space first; one alone where there is no choice
+ * @param layouts of a drawing, model space first, or pages; one alone where there is no choice, none where nothing fills the window
  * @param layout the one that is shown
  */
 public record Sheet(
@@ -25,6 +25,16 @@ public record Sheet(
         String layout) {
     Sheet(String face, List<String> lines, boolean cut, Map<String, String> said, Drawn drawn) {
         this(face, lines, cut, said, drawn, List.of(), "");
+    }
+
+    /** Whether it can fill the window, to be looked at closely and marked. */
+    public boolean isWhole() {
+        return face.equals("DRAWING") || face.equals("PAGE") || (face.equals("PICTURE") && !layouts.isEmpty());
+    }
+
+    /** Whether it is drawn of things that can be measured and picked. */
+    public boolean isDrawing() {
+        return face.equals("DRAWING");
     }
 
     /**

@@ -22,7 +22,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
-import mintshelf.core.house.DistributionRule.Way;
+import mintshelf.core.document.OutputFormat;
 import org.springframework.stereotype.Component;
 
 /**
@@ -33,8 +33,6 @@ import org.springframework.stereotype.Component;
 class Enclosures {
     /** A release's outputs are made within seconds; after this a mail goes without. */
     private static final Duration PATIENCE = Duration.ofMinutes(20);
-
-    private static final String PDF = "PDF";
 
     private final SpineStore spines;
     private final VersionStore versions;
@@ -75,12 +73,13 @@ class Enclosures {
 
     /** Whether the page that is to go with it is being made. */
     boolean waits(Delivery delivery) {
-        if (delivery.way() != Way.PDF || delivery.item().isEmpty()) return false;
+        Optional<OutputFormat> format = delivery.way().format();
+        if (format.isEmpty() || delivery.item().isEmpty()) return false;
         if (delivery.at().isBefore(clock.instant().minus(PATIENCE))) return false;
         return spines.spine(delivery.item().get())
                 .flatMap(this::inForce)
-                .filter(v ->
-                        outputs.of(v.id()).stream().anyMatch(o -> o.format().equals(PDF) && o.isWaiting()))
+                .filter(v -> outputs.of(v.id()).stream()
+                        .anyMatch(o -> o.format().equals(format.get().name()) && o.isWaiting()))
                 .isPresent();
     }
 
@@ -94,12 +93,16 @@ class Enclosures {
         Optional<Refusal> refused = may.refusal(actor, seen, version.get());
         if (refused.isPresent())
             return Enclosed.only("No file comes with this. " + refused.get().reason());
-        boolean page = delivery.way() == Way.PDF;
-        Optional<StoredContent> content =
-                page ? page(version.get()) : Optional.of(version.get().content());
-        if (content.isEmpty()) return Enclosed.only("There is no PDF of it; fetch the file there.");
+        Optional<OutputFormat> format = delivery.way().format();
+        Optional<StoredContent> content = format.isPresent()
+                ? made(version.get(), format.get())
+                : Optional.of(version.get().content());
+        if (content.isEmpty()) {
+            return Enclosed.only("There is no " + format.orElseThrow().name() + " of it; fetch the file there.");
+        }
         String label = document.released().get().shown();
-        String name = document.number() + " " + label + "." + (page ? "pdf" : extension(version.get()));
+        String name = document.number() + " " + label + "."
+                + format.map(OutputFormat::ending).orElseGet(() -> extension(version.get()));
         long size = content.get().size();
         if (size > settings.largestMail()) {
             return Enclosed.only(name + " has " + Numbers.size(size) + ", too much for a mail ("
@@ -115,12 +118,14 @@ class Enclosures {
         return extension.isEmpty() ? "bin" : extension;
     }
 
-    /** The released sheet as PDF: what the release made, or the file where it is one. */
-    private Optional<StoredContent> page(VersionRow version) {
-        if (version.content().kind() == ContentKind.PDF) return Optional.of(version.content());
+    /** What the release made in a format; a PDF is its own, where the file is one. */
+    private Optional<StoredContent> made(VersionRow version, OutputFormat format) {
+        if (format == OutputFormat.PDF && version.content().kind() == ContentKind.PDF) {
+            return Optional.of(version.content());
+        }
         List<Output> made = outputs.of(version.id());
         return made.stream()
-                .filter(o -> o.format().equals(PDF))
+                .filter(o -> o.format().equals(format.name()))
                 .flatMap(o -> o.content().stream())
                 .findFirst();
     }

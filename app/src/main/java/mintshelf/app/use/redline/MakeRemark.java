@@ -30,6 +30,7 @@ import mintshelf.core.redline.Pins;
 import mintshelf.core.redline.Point;
 import mintshelf.core.redline.Remark;
 import mintshelf.core.redline.RemarkRules;
+import mintshelf.core.redline.Space;
 import mintshelf.core.redline.Tool;
 import org.springframework.stereotype.Service;
 
@@ -73,6 +74,7 @@ public class MakeRemark {
      * @param layout that it was drawn on; empty for the sheet
      * @param text the wanted value of a size, the word of a stamp
      * @param view what was looked at
+     * @param space where it stands on a model; empty on sheets
      */
     public record Draft(
             String layout,
@@ -83,7 +85,8 @@ public class MakeRemark {
             String line,
             String description,
             Look look,
-            Box view) {}
+            Box view,
+            Optional<Space> space) {}
 
     /** What is in the way of marking the sheets of a document; empty for who may. */
     public static Optional<Refusal> refusal(Actor actor, Seen seen) {
@@ -97,21 +100,15 @@ public class MakeRemark {
             throw new Refused(r);
         });
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
-        Redlines.Read sheet = redlines.read(version.content(), draft.layout()).orElseThrow(NotThere::new);
-        Mark mark = Mark.read(
-                        draft.tool(),
-                        draft.strokes(),
-                        draft.text(),
-                        draft.look(),
-                        sheet.paper().scale(),
-                        sheet.paper().box())
-                .orElseThrow(Refused::new);
+        Redlines.Read sheet = redlines.read(version, draft.layout()).orElseThrow(NotThere::new);
+        Mark pinned = pinned(draft, sheet);
         String line =
                 Texts.optional("The line", draft.line(), Remark.LONGEST_LINE).orElseThrow(Refused::new);
         String description = Texts.optionalLines("The description", draft.description(), Remark.LONGEST_DESCRIPTION)
                 .orElseThrow(Refused::new);
-        Mark pinned = Pins.pin(mark, sheet.scene());
-        String zone = sheet.paper().zones().at(pinned.at().x(), pinned.at().y());
+        String zone = sheet.paper().isSpace()
+                ? ""
+                : sheet.paper().zones().at(pinned.at().x(), pinned.at().y());
         return acts.once(actor, key, () -> {
             Optional<Long> round = rounds.openRound(item);
             Remark remark = new Remark(
@@ -140,6 +137,31 @@ public class MakeRemark {
             if (round.isEmpty()) tell(actor, seen, version, kept);
             return SetRemarks.address(kept);
         });
+    }
+
+    private static Mark pinned(Draft draft, Redlines.Read sheet) {
+        if (sheet.paper().isSpace()) {
+            Space space = draft.space()
+                    .orElseThrow(() -> Refused.because(
+                            "mark.form", "What was drawn stands nowhere on the model.", "Pick a place of it."));
+            return Mark.read(draft.tool(), space, draft.text(), draft.look()).orElseThrow(Refused::new);
+        }
+        if (draft.space().isPresent()) {
+            throw Refused.because("mark.form", "This is no model.", "Draw on the sheet; nothing was kept.");
+        }
+        if (!sheet.paper().tools().contains(draft.tool())) {
+            throw Refused.because(
+                    "mark.form", "A picture has no sizes: it does not say how large a dot is.", "Draw an arrow note.");
+        }
+        Mark mark = Mark.read(
+                        draft.tool(),
+                        draft.strokes(),
+                        draft.text(),
+                        draft.look(),
+                        sheet.paper().scale(),
+                        sheet.paper().box())
+                .orElseThrow(Refused::new);
+        return Pins.pin(mark, sheet.scene());
     }
 
     private void tell(Actor actor, Seen seen, VersionRow version, Remark remark) {

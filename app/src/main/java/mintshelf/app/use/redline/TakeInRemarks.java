@@ -74,26 +74,27 @@ public class TakeInRemarks {
         this.clock = clock;
     }
 
-    /** Takes a file of annotations in, of whatever form, on a version; gives what became of it, in words. */
-    public String take(Actor actor, long item, int number, String key, byte[] file) {
+    /** Takes a file of annotations in, of whatever form, on a version's sheet or the layout or page of it that is named; gives what became of it, in words. */
+    public String take(Actor actor, long item, int number, String layout, String key, byte[] file) {
         Seen seen = read.seen(actor, item);
         MakeRemark.refusal(actor, seen).ifPresent(r -> {
             throw new Refused(r);
         });
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
-        Redlines.Read sheet = redlines.read(version.content(), "").orElseThrow(NotThere::new);
+        Redlines.Read sheet =
+                redlines.read(version, layout).filter(r -> !r.paper().isSpace()).orElseThrow(NotThere::new);
         Look look = remarks.look(actor.person()).orElseGet(() -> Look.of(actor.person()));
-        Brought brought = brought(file, sheet, look).orElseThrow(Refused::new);
+        Brought brought = brought(file, version, sheet, look).orElseThrow(Refused::new);
         Map<String, Mark> pinned = new HashMap<>();
         for (New one : brought.remarks()) pinned.put(one.uid(), Pins.pin(one.mark(), sheet.scene()));
         return acts.once(actor, key, () -> taken(actor, seen, version, sheet, brought, pinned));
     }
 
     /** A PDF with annotations, or a collection of Web Annotations. */
-    private static Outcome<Brought> brought(byte[] file, Redlines.Read sheet, Look look) {
+    private Outcome<Brought> brought(byte[] file, VersionRow version, Redlines.Read sheet, Look look) {
         Redlines.Paper paper = sheet.paper();
         return ContentKind.of(Arrays.copyOf(file, Math.min(file.length, ContentKind.SAMPLE))) == ContentKind.PDF
-                ? PdfAnnotations.read(file, sheet.scene().extents(), paper.scale(), look)
+                ? PdfAnnotations.read(file, redlines.where(version, paper), sheet.extents(), paper.scale(), look)
                 : WebAnnotations.read(file, paper.box(), paper.scale(), look);
     }
 

@@ -2,10 +2,12 @@ package mintshelf.app.use.revision;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.app.effect.Arrivals;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.Telling;
@@ -39,7 +41,7 @@ public class MoveDocument {
     private final Arrivals arrivals;
     private final Telling telling;
     private final HouseStore house;
-    private final Successors successors;
+    private final Withdrawals withdrawals;
     private final Acts acts;
     private final Clock clock;
 
@@ -50,7 +52,7 @@ public class MoveDocument {
             Arrivals arrivals,
             Telling telling,
             HouseStore house,
-            Successors successors,
+            Withdrawals withdrawals,
             Acts acts,
             Clock clock) {
         this.sight = sight;
@@ -59,7 +61,7 @@ public class MoveDocument {
         this.arrivals = arrivals;
         this.telling = telling;
         this.house = house;
-        this.successors = successors;
+        this.withdrawals = withdrawals;
         this.acts = acts;
         this.clock = clock;
     }
@@ -71,13 +73,14 @@ public class MoveDocument {
 
     /** Moves a document along its route, with all effects of the move. */
     public String move(Actor actor, long item, String key, String moveCode, int expectedVersion, String remark) {
-        return move(actor, item, key, moveCode, expectedVersion, remark, "");
+        return move(actor, item, key, moveCode, expectedVersion, remark, "", List.of());
     }
 
     /**
      * As {@link #move(Actor, long, String, String, int, String)}.
      *
      * @param inItsPlace number of what takes its place where it is withdrawn; empty for nothing
+     * @param along what is withdrawn with it, in the same act: all or nothing
      */
     public String move(
             Actor actor,
@@ -86,14 +89,15 @@ public class MoveDocument {
             String moveCode,
             int expectedVersion,
             String remark,
-            String inItsPlace) {
+            String inItsPlace,
+            Collection<Long> along) {
         String said = Texts.optional("The remark", remark, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             // What was sent together is locked together, in one order.
             Optional<Long> open = rounds.openRound(item);
-            List<Long> together = open.map(r ->
-                            rounds.items(r).stream().map(RoundStore.Item::item).toList())
-                    .orElse(List.of(item));
+            Set<Long> together = new TreeSet<>(along);
+            together.add(item);
+            open.ifPresent(r -> rounds.items(r).forEach(i -> together.add(i.item())));
             List<Seen> all = open.isPresent() ? sight.lockedWithPapers(actor, together) : sight.locked(actor, together);
             Seen seen =
                     all.stream().filter(s -> s.spine().id() == item).findFirst().orElseThrow();
@@ -101,15 +105,23 @@ public class MoveDocument {
             Sight.expectVersion(seen, expectedVersion);
             // A reason is asked of who withdraws, whatever takes the place.
             By by = By.handSaying(said);
-            Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.named(moveCode), by);
-            Refused.unlessOpen(plan, "move.refused", "It stays where it is.");
-            Move move = plan.going().get(0).move().orElseThrow();
+            withdrawals.expectAlong(actor, seen, moveCode, along);
+            List<Seen> moved = all.stream()
+                    .filter(s ->
+                            s.spine().id() == item || along.contains(s.spine().id()))
+                    .toList();
+            Plan<Bundles.Going> plan = bundles.plan(actor, moved, Way.named(moveCode), by);
+            Refused.unlessOpen(
+                    plan, "move.refused", moved.size() == 1 ? "It stays where it is." : "All stay where they are.");
+            Move move = plan.going().get(moved.indexOf(seen)).move().orElseThrow();
             boolean withdraws = house.edition(seen.current().stage().edition())
                             .stage(move.to())
                             .stageClass()
                     == StageClass.WITHDRAWN;
+            // Only a withdrawal takes others along.
+            if (!withdraws && !along.isEmpty()) throw new NotThere();
             Optional<Seen> successor = withdraws && !inItsPlace.isBlank()
-                    ? Optional.of(successors.named(actor, item, inItsPlace))
+                    ? Optional.of(withdrawals.named(actor, item, inItsPlace))
                     : Optional.empty();
             String why = said
                     + successor
@@ -124,7 +136,7 @@ public class MoveDocument {
             Optional<Round> signed = open.flatMap(rounds::round).filter(r -> r.state() == Round.State.SIGNED);
             if (signed.isPresent()) carryOutSigned(actor, all, moveCode, by, signed.get());
             else bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), all));
-            successor.ifPresent(s -> successors.keep(actor, seen, s));
+            successor.ifPresent(s -> withdrawals.keep(actor, seen, s));
             return "/documents/" + item;
         });
     }

@@ -24,6 +24,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.ContentInput;
 import mintshelf.app.sight.Contents;
+import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.ContentStore;
@@ -37,7 +38,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
-import mintshelf.core.document.FileName;
 import mintshelf.core.document.Holder;
 import mintshelf.core.drawing.svg.SvgWriter;
 import mintshelf.core.hold.HoldRules;
@@ -60,8 +60,6 @@ public class ReadModel {
     public static final int LARGEST_PICTURE = 400_000;
 
     private static final int DEEPEST = 20;
-    private static final List<String> MESHES = List.of("stl", "3mf", "gltf", "glb", "obj");
-
     private final Sight sight;
     private final VersionStore versions;
     private final ReferenceStore references;
@@ -106,12 +104,6 @@ public class ReadModel {
     private final Map<String, List<double[]>> edges = Recent.most(40);
     /** One model is read at a time, for its points are many while it is. */
     private final ReentrantLock reading = new ReentrantLock();
-
-    /** How the viewer reads a file: step, stl, 3mf, gltf, glb, obj; nothing for what is no model. */
-    public static Optional<String> format(VersionRow version) {
-        if (version.content().kind() == ContentKind.STEP) return Optional.of("step");
-        return Optional.of(FileName.of(version.fileName()).extension()).filter(MESHES::contains);
-    }
 
     /** A file to be loaded, once however often it is placed. */
     public record File(String url, String format, long size) {}
@@ -316,7 +308,7 @@ public class ReadModel {
         }
 
         private int file(Seen seen, VersionRow version) {
-            Optional<String> format = format(version);
+            Optional<String> format = ModelFormat.of(version);
             if (format.isEmpty()) return -1;
             String url = "/documents/" + seen.spine().id() + "/versions/" + version.number() + "/model-file";
             if (files.putIfAbsent(
@@ -374,7 +366,7 @@ public class ReadModel {
     public void keepPicture(Actor actor, long item, int number, byte[] png) {
         Seen seen = sight.of(actor, item);
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
-        if (!seen.all() || format(version).isEmpty()) throw new NotThere();
+        if (!seen.all() || ModelFormat.of(version).isEmpty()) throw new NotThere();
         actor.access().ask(Right.CHANGE, seen.document().place()).ifPresent(r -> {
             throw new Refused(r);
         });

@@ -17,7 +17,6 @@ import java.util.Set;
 import java.util.TimeZone;
 import java.util.UUID;
 import mintshelf.core.base.Outcome;
-import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.pdf.PdfWriter.Appearances;
 import mintshelf.core.drawing.pdf.PdfWriter.Fit;
@@ -44,7 +43,7 @@ import org.apache.pdfbox.pdmodel.interactive.annotation.PDBorderEffectDictionary
 import org.apache.pdfbox.pdmodel.interactive.annotation.PDBorderStyleDictionary;
 
 /**
- * Annotations over the first page of a PDF that was written here of a sheet (ISO 32000-1, 12.5.6), which other readers show, list and let
+ * Annotations over a page of a PDF (ISO 32000-1, 12.5.6), which other readers show, list and let
  * answer; and what they wrote, read back. Each is known by its name (12.5.2, NM). Places are in units of the sheet. O(annotations).
  */
 public final class PdfNotes {
@@ -118,17 +117,15 @@ public final class PdfNotes {
             String kind) {}
 
     /**
-     * Lays notes over the first page.
+     * Lays notes over a page, beside what is annotated there already.
      *
-     * @param pdf as {@link PdfWriter} wrote it
-     * @param extents of what is drawn on it
      * @param fonts TrueType fonts, the sheet's first
      */
-    public static byte[] write(byte[] pdf, List<Note> all, Box extents, List<byte[]> fonts) {
-        Fit fit = Fit.of(extents);
+    public static byte[] write(byte[] pdf, List<Note> all, PdfWhere where, List<byte[]> fonts) {
+        Fit fit = where.fit();
         try (PDDocument document = Loader.loadPDF(pdf)) {
-            PDPage page = document.getPage(0);
-            List<PDAnnotation> out = new ArrayList<>();
+            PDPage page = document.getPage(where.index());
+            List<PDAnnotation> out = new ArrayList<>(page.getAnnotations());
             Appearances pictures = new Appearances(document, fonts, fit);
             for (Note one : all) {
                 PDAnnotationMarkup mark = mark(one, fit);
@@ -255,12 +252,11 @@ public final class PdfNotes {
     }
 
     /**
-     * Reads what is annotated on the first page, with its threads.
+     * Reads what is annotated on a page, with its threads.
      *
-     * @param extents of what is drawn on the sheet
      * @param most annotations that are read
      */
-    public static Outcome<List<Found>> read(byte[] pdf, Box extents, int most) {
+    public static Outcome<List<Found>> read(byte[] pdf, PdfWhere where, int most) {
         if (!PdfRoom.isModest(pdf)) {
             return Outcome.refused(
                     "annotations.large",
@@ -268,15 +264,15 @@ public final class PdfNotes {
                     "Save it once more, or give it without the sheet; nothing was taken in.");
         }
         try (PDDocument document = Loader.loadPDF(pdf)) {
-            if (document.isEncrypted() || document.getNumberOfPages() == 0) return none();
-            List<PDAnnotation> all = document.getPage(0).getAnnotations();
+            if (document.isEncrypted() || document.getNumberOfPages() <= where.index()) return none();
+            List<PDAnnotation> all = document.getPage(where.index()).getAnnotations();
             if (all.size() > most) {
                 return Outcome.refused(
                         "annotations.many",
                         "The page has " + all.size() + " annotations; " + most + " are the most.",
                         "Give fewer at once; nothing was taken in.");
             }
-            Reading reading = new Reading(Fit.of(extents), all);
+            Reading reading = new Reading(where.fit(), all);
             for (PDAnnotation one : all) reading.take(one);
             return reading.found.isEmpty() ? none() : Outcome.granted(reading.found);
         } catch (IOException | RuntimeException e) {
@@ -286,7 +282,7 @@ public final class PdfNotes {
 
     private static Outcome<List<Found>> none() {
         return Outcome.refused(
-                "annotations.none", "Nothing is annotated on the first page of this PDF.", "Nothing was taken in.");
+                "annotations.none", "Nothing is annotated on this page of the PDF.", "Nothing was taken in.");
     }
 
     private static final class Reading {

@@ -64,6 +64,19 @@ public final class SvgWriter {
         return writer.out.append(inside).append("</svg>").toString();
     }
 
+    /** A picture that lies elsewhere, as a sheet of this size. */
+    public static String picture(Box box, String label, String address) {
+        SvgWriter writer = new SvgWriter(size(box), false);
+        writer.out.append("<image x=\"0\" y=\"");
+        writer.numbers(-box.maxY());
+        writer.out.append("\" width=\"");
+        writer.numbers(box.width());
+        writer.out.append("\" height=\"");
+        writer.numbers(box.height());
+        writer.out.append("\" href=\"").append(escape(address)).append("\"/>");
+        return frame(box, label, writer.out.toString());
+    }
+
     /** What a scene draws, for a picture of this box; {@code oneInk} draws all in the colour of the group around it. */
     public static String inside(Scene scene, Box box, boolean oneInk) {
         SvgWriter writer = new SvgWriter(size(box.isEmpty() ? new Box(0, 0, 100, 70) : box), false);

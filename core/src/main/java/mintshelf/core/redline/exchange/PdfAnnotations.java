@@ -10,6 +10,7 @@ import mintshelf.core.drawing.pdf.PdfNotes;
 import mintshelf.core.drawing.pdf.PdfNotes.Form;
 import mintshelf.core.drawing.pdf.PdfNotes.Found;
 import mintshelf.core.drawing.pdf.PdfNotes.Note;
+import mintshelf.core.drawing.pdf.PdfWhere;
 import mintshelf.core.redline.Look;
 import mintshelf.core.redline.Mark;
 import mintshelf.core.redline.MarkPaint;
@@ -34,13 +35,11 @@ public final class PdfAnnotations {
     /**
      * Lays remarks over a page.
      *
-     * @param pdf as the shelf wrote it of a sheet
-     * @param extents of what is drawn on it
      * @param mm a millimetre of the sheet in its units
      * @param fonts TrueType fonts, the sheet's first
      */
-    public static byte[] write(byte[] pdf, List<Placed> all, Box extents, double mm, List<byte[]> fonts) {
-        return PdfNotes.write(pdf, all.stream().map(p -> note(p, mm)).toList(), extents, fonts);
+    public static byte[] write(byte[] pdf, List<Placed> all, PdfWhere where, double mm, List<byte[]> fonts) {
+        return PdfNotes.write(pdf, all.stream().map(p -> note(p, mm)).toList(), where, fonts);
     }
 
     private static Note note(Placed placed, double mm) {
@@ -92,19 +91,19 @@ public final class PdfAnnotations {
     }
 
     /**
-     * Reads what is annotated on the first page. What was given from here keeps its names; what others added becomes a mark of the nearest
+     * Reads what is annotated on a page. What was given from here keeps its names; what others added becomes a mark of the nearest
      * kind.
      *
-     * @param extents of what is drawn on the sheet, {@code scale} of its views
+     * @param extents of what is drawn there, {@code scale} of its views
      */
-    public static Outcome<Brought> read(byte[] pdf, Box extents, double scale, Look look) {
+    public static Outcome<Brought> read(byte[] pdf, PdfWhere where, Box extents, double scale, Look look) {
         if (pdf.length > LARGEST) {
             return Outcome.refused(
                     "annotations.large",
                     "The file has more than 5 MB.",
                     "Give it without the sheet; nothing was taken in.");
         }
-        Outcome<List<Found>> read = PdfNotes.read(pdf, extents, WebAnnotations.MOST);
+        Outcome<List<Found>> read = PdfNotes.read(pdf, where, WebAnnotations.MOST);
         if (!(read instanceof Outcome.Granted<List<Found>> found))
             return Outcome.refused(read.refusal().orElseThrow());
         Brought brought = new Brought(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());

@@ -18,6 +18,7 @@ import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.Style;
+import mintshelf.core.drawing.pdf.PdfWhere;
 import mintshelf.core.drawing.pdf.PdfWriter;
 import mintshelf.core.redline.Colour;
 import mintshelf.core.redline.Look;
@@ -54,11 +55,12 @@ class PdfAnnotationsTest {
     }
 
     private static byte[] given() throws IOException {
-        return PdfAnnotations.write(page(), WebAnnotationsTest.everyTool(), A3, 1, fonts());
+        return PdfAnnotations.write(page(), WebAnnotationsTest.everyTool(), PdfWhere.sheet(A3), 1, fonts());
     }
 
     private static Brought read(byte[] pdf) {
-        return PdfAnnotations.read(pdf, A3, 1, LOOK).orElseThrow(r -> new IllegalStateException(r.says()));
+        return PdfAnnotations.read(pdf, PdfWhere.sheet(A3), A3, 1, LOOK)
+                .orElseThrow(r -> new IllegalStateException(r.says()));
     }
 
     private static byte[] saved(PDDocument document) throws IOException {
@@ -70,7 +72,7 @@ class PdfAnnotationsTest {
     @Test
     void everyMarkIsAnAnnotationOfItsKindWithItsWordsAndItsPicture() throws IOException {
         List<Placed> all = WebAnnotationsTest.everyTool();
-        try (PDDocument document = Loader.loadPDF(PdfAnnotations.write(page(), all, A3, 1, fonts()))) {
+        try (PDDocument document = Loader.loadPDF(PdfAnnotations.write(page(), all, PdfWhere.sheet(A3), 1, fonts()))) {
             List<PDAnnotation> there = document.getPage(0).getAnnotations();
             assertThat(there)
                     .extracting(PDAnnotation::getSubtype)
@@ -98,7 +100,7 @@ class PdfAnnotationsTest {
     @Test
     void whatComesBackKeepsItsNames() throws IOException {
         List<Placed> all = WebAnnotationsTest.everyTool();
-        Brought brought = read(PdfAnnotations.write(page(), all, A3, 1, fonts()));
+        Brought brought = read(PdfAnnotations.write(page(), all, PdfWhere.sheet(A3), 1, fonts()));
         assertThat(brought.unread()).isEmpty();
         assertThat(brought.remarks())
                 .extracting(WebAnnotations.New::uid)
@@ -118,7 +120,7 @@ class PdfAnnotationsTest {
     void whatOthersAddIsTakenAndAnswersOfAnswersReachTheirThread() throws IOException {
         byte[] back;
         List<Placed> all = WebAnnotationsTest.everyTool();
-        try (PDDocument document = Loader.loadPDF(PdfAnnotations.write(page(), all, A3, 1, fonts()))) {
+        try (PDDocument document = Loader.loadPDF(PdfAnnotations.write(page(), all, PdfWhere.sheet(A3), 1, fonts()))) {
             PDPage page = document.getPage(0);
             List<PDAnnotation> list = page.getAnnotations();
             PDAnnotationText first = answer("Yes, by 0.5", "Jens");
@@ -176,7 +178,7 @@ class PdfAnnotationsTest {
     }
 
     private static String code(byte[] pdf) {
-        return PdfAnnotations.read(pdf, A3, 1, LOOK)
+        return PdfAnnotations.read(pdf, PdfWhere.sheet(A3), A3, 1, LOOK)
                 .refusal()
                 .map(Refusal::code)
                 .orElse("");
@@ -228,7 +230,7 @@ class PdfAnnotationsTest {
         for (int i = 0; i < 60; i++) {
             byte[] other = given.clone();
             for (int n = 0; n < 8; n++) other[random.nextInt(other.length)] = (byte) random.nextInt(256);
-            Outcome<Brought> read = PdfAnnotations.read(other, A3, 1, LOOK);
+            Outcome<Brought> read = PdfAnnotations.read(other, PdfWhere.sheet(A3), A3, 1, LOOK);
             assertThat(read).isNotNull();
         }
     }

@@ -1,6 +1,7 @@
 package mintshelf.app.use.revision;
 
 import java.time.Clock;
+import java.util.Collection;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Numbered;
@@ -9,14 +10,18 @@ import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Component;
 
-/** What takes the place of a document that is withdrawn: another one that is there, and does not lead back. */
+/**
+ * What goes with a withdrawal: what takes its place, another document that is there and does not lead back; what is withdrawn along.
+ */
 @Component
-class Successors {
+class Withdrawals {
     private final Numbered numbered;
     private final SuccessorStore store;
+    private final WithdrawAlong along;
     private final Clock clock;
 
-    Successors(Numbered numbered, SuccessorStore store, Clock clock) {
+    Withdrawals(Numbered numbered, SuccessorStore store, WithdrawAlong along, Clock clock) {
+        this.along = along;
         this.numbered = numbered;
         this.store = store;
         this.clock = clock;
@@ -36,6 +41,14 @@ class Successors {
                     "Name one that is in force or becomes so; nothing was changed.");
         }
         return named;
+    }
+
+    /** Refused where one of those that are to go along is needed elsewhere, or no longer belongs here. */
+    void expectAlong(Actor actor, Seen withdrawn, String move, Collection<Long> others) {
+        if (others.isEmpty()) return;
+        along.refusal(actor, withdrawn, move, others).ifPresent(r -> {
+            throw new Refused(r);
+        });
     }
 
     /** Within the transaction of the move. */
