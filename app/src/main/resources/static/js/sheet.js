@@ -11,7 +11,12 @@ export function begin(page) {
   let ruler = null;
   let marks = null;
   const view = stage(element, {
-    onMove: () => { scale.textContent = `${view.percent()} %`; ruler?.draw(); },
+    onMove: () => {
+      // Written only when it is another one: a text that is written anew makes the browser paint at each frame.
+      const says = `${view.percent()} %`;
+      if (scale.textContent !== says) scale.textContent = says;
+      ruler?.draw();
+    },
     onTap: (event) => { if (!marks?.tap(event)) ruler?.tap(event); },
     pen: { wants: () => marks?.wants(), down: (e) => marks.down(e), move: (e) => marks.move(e), up: (e, tapped) => marks.up(e, tapped), cancel: () => marks.cancel() },
   });

@@ -1,7 +1,9 @@
 // A drawing that can be moved and zoomed: a CSS transform while it moves, drawn sharp when it rests.
 // With a pen (wants, down, move, up, cancel) one finger draws where the pen wants it; two always move the sheet.
 export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null } = {}) {
-  const drawings = () => [...element.parentElement.querySelectorAll("[data-stage] > svg.drawing")];
+  // By children alone: a question to the whole tree would pass a hundred thousand lines at each frame.
+  const drawings = () => [...element.parentElement.children].filter((pane) => "stage" in pane.dataset)
+    .flatMap((pane) => [...pane.children].filter((child) => child.matches("svg.drawing")));
   const whole = element.querySelector("svg").viewBox.baseVal;
   const fit = { x: whole.x, y: whole.y, w: whole.width, h: whole.height };
   let drawn = { ...fit };

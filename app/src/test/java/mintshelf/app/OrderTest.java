@@ -12,7 +12,7 @@ import java.util.concurrent.Executors;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.AskForChange;
@@ -154,7 +154,7 @@ class OrderTest {
         assertThat(new String(server.bean(Contents.class).bytes(csv, csv.size()), StandardCharsets.UTF_8).lines())
                 .hasSize(4)
                 .anyMatch(l -> l.contains(server.document(c).number() + ","));
-        assertThat(server.bean(OrderStore.class).of(a, 9))
+        assertThat(server.bean(PaperStore.class).of(a, 9))
                 .singleElement()
                 .matches(o -> o.notice().filter(n -> n == notice).isPresent());
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
@@ -308,7 +308,7 @@ class OrderTest {
         long order = ask("priya", a, b);
         AskForChange change = server.bean(AskForChange.class);
         change.addTo(server.actor("priya"), order, List.of(c), Server.key(), Map.of(c, "goes along"));
-        var lines = server.bean(OrderStore.class).lines(order);
+        var lines = server.bean(PaperStore.class).lines(order);
         assertThat(lines).extracting(l -> l.item()).containsExactly(a, b, c);
         change.edit(
                 server.actor("priya"),
@@ -317,7 +317,7 @@ class OrderTest {
                 "pitting, and a leak",
                 Map.of(lines.get(0).id(), "other weld"),
                 List.of(lines.get(1).id()));
-        assertThat(server.bean(OrderStore.class).lines(order))
+        assertThat(server.bean(PaperStore.class).lines(order))
                 .extracting(l -> l.reason())
                 .containsExactly("other weld", "goes along");
         assertThat(server.document(order).head().number()).isEqualTo(4);

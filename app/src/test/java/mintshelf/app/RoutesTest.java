@@ -41,6 +41,7 @@ class RoutesTest {
     private final long sheet;
     private final long round;
     private final long order;
+    private final long request;
 
     RoutesTest() {
         server.bean(StartRevisions.class).start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
@@ -62,6 +63,7 @@ class RoutesTest {
                         "because",
                         Map.of());
         order = Long.parseLong(asked.substring("/orders/".length()));
+        request = RequestTest.asked(server, "priya", server.released(shelf, "wanted.txt"));
         sheet = server.bean(FilingSheets.class)
                 .open(
                         server.actor("priya"),
@@ -251,6 +253,10 @@ class RoutesTest {
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
         row(t, "/changes", "/changes", "302 200 200 200 200 200");
         row(t, "/ask-for-change", "/ask-for-change?items=" + released, "302 404 200 200 200 200");
+        row(t, "/changes/{id}", "/changes/" + order, "302 302 302 302 302 302");
+        row(t, "/changes/{id}/reach", "/changes/" + order + "/reach", "302 404 404 200 200 200");
+        row(t, "/changes/decision", "/changes/decision?move=defer&items=" + request, "302 404 404 200 200 200");
+        row(t, "/requests/{id}", "/requests/" + request, "302 404 404 200 200 200");
         row(t, "/orders/{id}", "/orders/" + order, "302 404 404 200 200 200");
         row(t, "/orders/{id}/lines", "/orders/" + order + "/lines?mark=x", "302 404 404 200 200 200");
         row(t, "/orders/{id}/board", "/orders/" + order + "/board", "302 404 404 409 409 409");
@@ -345,6 +351,7 @@ class RoutesTest {
     /** Acts that anybody who is signed in may do for themselves. */
     private static final Set<String> OWN = Set.of(
             "/me/settings",
+            "/requests",
             "/me/password",
             "/me/sessions/{name}/end",
             "/notices/{id}/put-away",
@@ -383,23 +390,7 @@ class RoutesTest {
                     .replace("{wish}", "1")
                     .replace("{name}", "none")
                     .replace("{remark}", remark.substring(remark.lastIndexOf('/') + 1))
-                    .replace(
-                            "{id}",
-                            pattern.startsWith("/shelves")
-                                    ? "" + shelf
-                                    : pattern.startsWith("/orders")
-                                            ? "" + order
-                                            : pattern.startsWith("/rounds")
-                                                    ? "" + round
-                                                    : pattern.startsWith("/strays")
-                                                            ? "" + stray
-                                                            : pattern.startsWith("/filings")
-                                                                    ? "" + sheet
-                                                                    : pattern.startsWith("/people")
-                                                                            ? ""
-                                                                                    + server.actor("priya")
-                                                                                            .person()
-                                                                            : "" + revised);
+                    .replace("{id}", id(pattern));
             String form = "items=" + revised + "&actKey=" + Server.key()
                     + "&edition=0&waivedby=checker&finding=f&words=w&reason=r&why=w&hold=1&expected=2&name=N&title=T&size=3&uploads=x&message=m&value=v&password=p&login=l&seen=x&seen.one=x&document=1&decision=signed&due=2027-01-04&"
                     + "scope=s&count=3&note=n&series=s&revisions=r&taken=start&route=r&label=L&type=TEXT&pattern=p&counts=SERVER&number=1&act=back&text=t&shelf=1&person=1&folder=1&who=p1&policy=FIRST_RETURN&role=reader&from=2027-01-04&until=2027-01-05&"
@@ -415,6 +406,17 @@ class RoutesTest {
         }
         assertThat(server.document(revised).head().number()).isEqualTo(2);
         assertThat(server.document(revised).pending()).isPresent();
+    }
+
+    private String id(String pattern) {
+        Map<String, Long> ids = new LinkedHashMap<>(Map.of("/shelves", shelf, "/orders", order, "/changes", order));
+        ids.putAll(Map.of("/requests", request, "/rounds", round, "/strays", stray, "/filings", sheet));
+        ids.put("/people", server.actor("priya").person());
+        return ids.entrySet().stream()
+                .filter(e -> pattern.startsWith(e.getKey()))
+                .findFirst()
+                .map(e -> "" + e.getValue())
+                .orElse("" + revised);
     }
 
     private static Map<String, String> parse(String form) {

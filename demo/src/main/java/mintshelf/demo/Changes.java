@@ -17,8 +17,11 @@ import mintshelf.demo.sheet.Sheets;
 final class Changes extends Chapter {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
 
-    Changes(Book book) {
+    private final Requests requests;
+
+    Changes(Book book, Requests requests) {
         super(book);
+        this.requests = requests;
     }
 
     /** What is going on, so that every page has something true to show. */
@@ -42,6 +45,7 @@ final class Changes extends Chapter {
         hands.move(monthsAgo(4, 1), "ines", doc("4050"), "withdraw", "the hose is clipped to the mast tube now");
         finishedOrder();
         openOrder();
+        requests.story();
         reviews();
         hands.checkOut(daysAgo(1, 9, 40), "priya", doc("1050"), "BENCH-3", "hardness after the fit test");
         hands.checkOut(daysAgo(0, 8, 12), "priya", doc("1000"), "BENCH-3", "liners by number");
@@ -177,6 +181,7 @@ final class Changes extends Chapter {
         long order = hands.order(
                 daysAgo(6, 10, 30),
                 "tomasz",
+                requests.intake(lines),
                 "Intake in duplex 2205",
                 "Pitting on the intake of berth 3 after fourteen months, 0.4 mm deep (test report TG40-3900).\nDuplex 2205 in place of 316L for what stands below low water.",
                 lines);

@@ -72,7 +72,10 @@ class Hands {
     private final MakeRemark marks;
     private final TalkOfRemarks talk;
 
+    private final BeanFactory beans;
+
     Hands(StoryClock clock, BeanFactory beans) {
+        this.beans = beans;
         this.clock = clock;
         this.people = beans.getBean(PersonStore.class);
         this.grants = beans.getBean(GrantStore.class);
@@ -96,6 +99,11 @@ class Hands {
         this.orders = beans.getBean(MoveOrder.class);
         this.carryOut = beans.getBean(CarryOutOrder.class);
         this.today = beans.getBean(ReadToday.class);
+    }
+
+    /** What a chapter does besides. */
+    <T> T bean(Class<T> type) {
+        return beans.getBean(type);
     }
 
     Actor actor(String login) {
@@ -289,6 +297,13 @@ class Hands {
         return Long.parseLong(to.substring("/orders/".length()));
     }
 
+    /** As {@link #order(Instant, String, String, String, Map)}, taking up a request that was accepted. */
+    long order(Instant at, String login, long request, String title, String reason, Map<Long, String> lines) {
+        clock.tell(at);
+        String to = ask.ask(actor(login), lines.keySet(), key(), title, reason, lines, Optional.of(request));
+        return Long.parseLong(to.substring("/orders/".length()));
+    }
+
     void startOrder(Instant at, String login, long order) {
         clock.tell(at);
         orders.start(actor(login), order, key());
@@ -350,7 +365,7 @@ class Hands {
         breakHold.ask(actor(login), item, key(), message);
     }
 
-    private static String key() {
+    static String key() {
         return UUID.randomUUID().toString();
     }
 }

@@ -103,7 +103,7 @@ public class Scenario implements ApplicationRunner {
         first.linersNoted();
         first.staffReader(ls18);
         new ModelStory(hands, shelves, (days, hour) -> first.daysAgo(days, hour, 0)).write(tg40, ls18, book.folders);
-        new Changes(book).story(tg40);
+        new Changes(book, new Requests(book)).story(tg40);
         new HouseStory(rules, members)
                 .write(
                         people.byLogin("ines").orElseThrow().id(),

@@ -59,8 +59,9 @@ class LinksTest {
                 .get(0, Long.class);
         long gland = item("TG40-3030", "dxf");
         long head = item("TG40-3000", "stp");
-        long order =
-                SERVER.db().fetchSingle("select max(item) from change_order").get(0, Long.class);
+        long order = SERVER.db()
+                .fetchSingle("select max(item) from paper where type = 'ORDER'")
+                .get(0, Long.class);
         long shelf = SERVER.db()
                 .fetchSingle("select shelf from item where id = ?", gland)
                 .get(0, Long.class);

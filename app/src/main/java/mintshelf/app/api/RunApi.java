@@ -4,19 +4,23 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.net.URI;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.run.PlanMoved;
 import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.Plan;
+import mintshelf.core.change.Impact;
 import mintshelf.core.signoff.Decision;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -35,17 +39,27 @@ import org.springframework.web.bind.annotation.RestController;
 class RunApi {
     private static final int RUNS = 100;
     private static final int ROWS = 1000;
+    private static final int MOST_LINES = 5000;
+
+    private static final String IMPACT = "impact";
 
     private final ActOverSet over;
     private final ReadRuns runs;
+    private final ReadImpact impact;
 
-    RunApi(ActOverSet over, ReadRuns runs) {
+    RunApi(ActOverSet over, ReadRuns runs, ReadImpact impact) {
         this.over = over;
         this.runs = runs;
+        this.impact = impact;
     }
 
+    /** A document of which is said whether the new one can take the place of the old one. */
+    record Fits(@NotNull Long document, @NotNull Boolean interchangeable) {}
+
     /**
-     * @param act move, sign, reinstate or take-up
+     * @param act move, sign, reinstate, take-up; or impact, which only plans
+     * @param documents of all acts but impact
+     * @param lines what an impact begins with, and {@code declared} what is said of documents above
      * @param move code of the route's move
      * @param decision signed, remarked, returned or abstained
      * @param note the reason, the remark or the comment
@@ -54,7 +68,9 @@ class RunApi {
      */
     record Act(
             @NotNull String act,
-            @NotNull List<@NotNull Long> documents,
+            List<@NotNull Long> documents,
+            @Valid List<Fits> lines,
+            @Valid List<Fits> declared,
             String move,
             String decision,
             String note,
@@ -66,6 +82,11 @@ class RunApi {
                     .filter(w -> w.words().equals(act))
                     .findFirst()
                     .orElseThrow(() -> unknown("act", act));
+        }
+
+        List<Long> named() {
+            needs("documents", documents);
+            return documents;
         }
 
         Wish wish() {
@@ -87,7 +108,7 @@ class RunApi {
                     .orElseThrow(() -> unknown("decision", word));
         }
 
-        private void needs(String field, Object value) {
+        void needs(String field, Object value) {
             if (value == null) {
                 throw Refused.because(
                         "act.field", "The act " + act + " needs “" + field + "”.", "Send it; nothing was done.");
@@ -120,7 +141,22 @@ class RunApi {
             String to,
             String label,
             List<String> says,
-            List<Why> refusals) {
+            List<Why> refusals,
+            List<Long> because) {
+        /** A document that a change reaches, with the verdict of {@link mintshelf.core.change.Impact}. */
+        static Planned of(ReadImpact.Row row) {
+            return new Planned(
+                    row.seen().spine().id(),
+                    row.seen().document().number(),
+                    row.node().verdict().name(),
+                    null,
+                    null,
+                    null,
+                    List.of(row.says()),
+                    List.of(),
+                    row.node().because());
+        }
+
         static Planned of(Plan.Row<SetAct.PlanLine> row) {
             SetAct.PlanLine line = row.of();
             return new Planned(
@@ -133,7 +169,8 @@ class RunApi {
                     line.says(),
                     row.refusals().stream()
                             .map(r -> new Why(r.code(), r.reason(), r.remedy()))
-                            .toList());
+                            .toList(),
+                    null);
         }
     }
 
@@ -152,7 +189,28 @@ class RunApi {
     /** What an act would do; changes nothing. */
     @PostMapping("/plans")
     PlanOf plan(Actor actor, @Valid @RequestBody Act act) {
-        return PlanOf.of(act.act(), over.plan(actor, act.what(), act.documents(), act.wish()));
+        if (act.act().equals(IMPACT)) return impact(actor, act);
+        return PlanOf.of(act.act(), over.plan(actor, act.what(), act.named(), act.wish()));
+    }
+
+    private PlanOf impact(Actor actor, Act act) {
+        act.needs("lines", act.lines());
+        Map<Long, Boolean> declared = new HashMap<>();
+        if (act.declared() != null) act.declared().forEach(f -> declared.put(f.document(), f.interchangeable()));
+        List<Impact.Line> lines = act.lines().stream()
+                .limit(MOST_LINES)
+                .map(f -> new Impact.Line(f.document(), f.interchangeable()))
+                .toList();
+        ReadImpact.Reach reach = impact.of(actor, lines, declared);
+        String says = reach.counts().entrySet().stream()
+                .map(e -> e.getValue() + " " + e.getKey().words(e.getValue()))
+                .collect(Collectors.joining(", "));
+        return new PlanOf(
+                IMPACT,
+                "",
+                false,
+                says + ".",
+                reach.rows().stream().map(Planned::of).toList());
     }
 
     /** Does what a plan says: 201 with the run, or 409 with the plan that has become true meanwhile. */
@@ -162,7 +220,7 @@ class RunApi {
             throw Refused.because("act.plan", "A run needs the digest of its plan.", "Ask POST /plans first.");
         }
         try {
-            long id = over.begin(actor, act.what(), act.documents(), act.wish(), Optional.of(act.plan()), key);
+            long id = over.begin(actor, act.what(), act.named(), act.wish(), Optional.of(act.plan()), key);
             return ResponseEntity.created(URI.create("/api/v1/runs/" + id)).body(of(actor, id, 0));
         } catch (PlanMoved e) {
             return ResponseEntity.status(HttpStatus.CONFLICT).body(PlanOf.of(act.act(), e.plan()));

@@ -1,10 +1,14 @@
 package mintshelf.app.effect;
 
 import java.time.Clock;
+import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
@@ -107,6 +111,16 @@ public class FilePaper {
                                 Map.of()),
                         clock.instant())
                 .number();
+    }
+
+    /** The versions that evidence names, by id. */
+    Map<Long, VersionRow> versions(List<RequestStore.Evidence> evidence) {
+        Set<Long> named = new HashSet<>();
+        evidence.forEach(e -> {
+            named.add(e.version());
+            e.against().ifPresent(named::add);
+        });
+        return versions.versionsById(named);
     }
 
     private Folder folder(long shelf) {

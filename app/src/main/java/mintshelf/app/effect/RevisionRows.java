@@ -5,7 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionStore;
@@ -21,14 +21,14 @@ class RevisionRows {
     private final RevisionStore revisions;
     private final VersionStore versions;
     private final OutputStore outputs;
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final SheetValues values;
 
     RevisionRows(
             RevisionStore revisions,
             VersionStore versions,
             OutputStore outputs,
-            OrderStore orders,
+            PaperStore orders,
             SheetValues values) {
         this.revisions = revisions;
         this.versions = versions;

@@ -162,9 +162,18 @@ public class Telling {
 
     /** Of some people those who see work in preparation at a place: whoever left it behind is not told of it. */
     public Set<Long> seeing(Collection<Long> some, Place place) {
+        return having(Right.SEE_ALL, some, place);
+    }
+
+    /** Of some people those who see what is released at a place. */
+    public Set<Long> reading(Collection<Long> some, Place place) {
+        return having(Right.SEE_RELEASED, some, place);
+    }
+
+    private Set<Long> having(Right right, Collection<Long> some, Place place) {
         Set<Long> all = new LinkedHashSet<>();
         people.people(new LinkedHashSet<>(some)).stream()
-                .filter(p -> !p.left() && grants.access(p.id(), p.name()).may(Right.SEE_ALL, place))
+                .filter(p -> !p.left() && grants.access(p.id(), p.name()).may(right, place))
                 .forEach(p -> all.add(p.id()));
         return all;
     }

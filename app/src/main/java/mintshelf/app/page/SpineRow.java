@@ -24,7 +24,7 @@ public record SpineRow(long id, String href, String number, String stands) {
         if (stage.isPresent()) stands.add("pending");
         if (stage.filter(s -> s == StageClass.DECIDING).isPresent()) stands.add("decides");
         if (seen.all() && stage.filter(s -> s == StageClass.PREPARING).isPresent()) stands.add("sends");
-        if (seen.all() && !seen.spine().isChangePaper()) stands.add("changes");
+        if (!seen.spine().isChangePaper()) stands.add("changes");
         if (toSign.contains(document.id())) stands.add("signs");
         if (document.released().isPresent()) stands.add("released");
         return new SpineRow(document.id(), "/documents/" + document.id(), document.number(), String.join(" ", stands));

@@ -11,7 +11,7 @@ import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
@@ -25,8 +25,8 @@ import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.access.Access;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.LineState;
-import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.reference.ReferenceRules;
@@ -50,7 +50,7 @@ public class Cases {
     private final ReferenceStore references;
     private final LinkStore links;
     private final RoundStore rounds;
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final CheckSheets checks;
     private final RemarkStore remarks;
 
@@ -61,7 +61,7 @@ public class Cases {
             ReferenceStore references,
             LinkStore links,
             RoundStore rounds,
-            OrderStore orders,
+            PaperStore orders,
             CheckSheets checks,
             RemarkStore remarks) {
         this.facts = facts;
@@ -118,7 +118,7 @@ public class Cases {
         private final Later<Map<Long, List<String>>> marked = new Later<>(() -> remarks.openChanges(all.keySet()));
         private final Later<Map<Long, Round>> open = new Later<>(this::open);
         private final Later<Map<Long, CheckSheets.Due>> due = new Later<>(() -> checks.due(all.values()));
-        private final Later<Map<Long, OrderStore.On>> on = new Later<>(() -> orders.open(all.keySet()));
+        private final Later<Map<Long, PaperStore.On>> on = new Later<>(() -> orders.open(all.keySet()));
 
         Together(Actor actor, Collection<Seen> seen, boolean soon) {
             this.actor = actor;
@@ -238,7 +238,7 @@ public class Cases {
 
             @Override
             public Optional<String> order() {
-                return Optional.ofNullable(on.get().get(document.id())).map(OrderStore.On::number);
+                return Optional.ofNullable(on.get().get(document.id())).map(PaperStore.On::number);
             }
 
             @Override
@@ -281,15 +281,15 @@ public class Cases {
 
     /** What keeps the lines of an order from its board: how far each is, and what its own move to review demands. */
     private List<Refusal> lines(Actor actor, long order) {
-        List<OrderLine> lines = orders.lines(order);
+        List<PaperLine> lines = orders.lines(order);
         Map<Long, Seen> seen = new LinkedHashMap<>();
-        spines.spines(lines.stream().map(OrderLine::item).toList())
+        spines.spines(lines.stream().map(PaperLine::item).toList())
                 .forEach((id, spine) -> Seen.by(actor, spine).ifPresent(s -> seen.put(id, s)));
         Map<Long, List<String>> empty =
                 emptyFacts(seen.values().stream().map(Seen::document).toList());
         Map<Long, Case> cases = of(actor, seen.values());
         List<Refusal> inTheWay = new ArrayList<>();
-        for (OrderLine line : lines) {
+        for (PaperLine line : lines) {
             Seen one = seen.get(line.item());
             if (one == null) {
                 inTheWay.add(Refusal.of(

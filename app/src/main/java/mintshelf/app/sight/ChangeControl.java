@@ -54,19 +54,31 @@ public class ChangeControl {
             });
         }
 
-        /** Whether a document's next revision is started by change orders alone. */
-        public boolean isByOrder(Spine spine) {
-            return of(spine).starts() == Starts.BY_ORDER;
+        /** How a document's next revision begins. */
+        public Starts starts(Spine spine) {
+            return of(spine).starts();
+        }
+
+        /** Whether some kind or shelf says that what is revised needs a new number. */
+        public boolean declares() {
+            return rule.sentences().stream().anyMatch(s -> !s.isInterchangeable());
+        }
+
+        /** Whether a document that is revised because of what it refers to keeps its number. */
+        public boolean isInterchangeable(Spine spine) {
+            return of(spine).isInterchangeable();
         }
 
         /** Why the house does not let an actor start the next revision by hand; nothing when it does. */
         public Optional<Refusal> refusal(Actor actor, Spine spine) {
             ChangeControlRule.Sentence sentence = of(spine);
             String number = spine.document().number();
-            if (sentence.starts() == Starts.BY_ORDER) {
+            if (sentence.starts().isByPaper()) {
+                boolean asks = sentence.starts() == Starts.BY_REQUEST;
                 return Optional.of(Refusal.of(
-                        "revision.by_order",
-                        "The next revision of " + number + " is started by a change order.",
+                        asks ? "revision.by_request" : "revision.by_order",
+                        "The next revision of " + number + " is started by a change "
+                                + (asks ? "request that is accepted." : "order."),
                         "Ask for a change."));
             }
             if (sentence.some().isEmpty() || members(sentence.some().get()).contains(actor.person())) {

@@ -27,6 +27,8 @@ public record Seen(Spine spine, boolean all, boolean revised) {
         }
         if (actor.access().may(Right.SEE_ALL, spine.document().place()))
             return Optional.of(new Seen(spine, true, false));
+        // Who asks for a change of what they see released follows what becomes of it.
+        if (spine.isRequest() && spine.author() == actor.person()) return Optional.of(new Seen(spine, true, false));
         boolean released =
                 actor.access().may(Right.SEE_RELEASED, spine.document().place());
         if (!released || spine.out().isEmpty()) return Optional.empty();

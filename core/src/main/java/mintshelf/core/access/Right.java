@@ -4,6 +4,7 @@ package mintshelf.core.access;
 public enum Right {
     SEE_RELEASED("see what is released"),
     SEE_ALL("see work in preparation"),
+    ASK("ask for changes"),
     REDLINE("mark redlines"),
     CHANGE("change documents"),
     FILE("file documents"),

@@ -21,7 +21,7 @@ public final class OrderRules {
      *
      * @param openOrder number of the open order that the document is on already
      */
-    public static Outcome<OrderLine.What> line(Document document, Access access, Optional<String> openOrder) {
+    public static Outcome<PaperLine.What> line(Document document, Access access, Optional<String> openOrder) {
         Optional<Refusal> dropped = DropRules.refusal(document);
         if (dropped.isPresent()) return Outcome.refused(dropped.get());
         Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
@@ -39,7 +39,7 @@ public final class OrderRules {
                     "stage.deciding", document.number() + " is being decided on.", "Take it back first, or wait.");
         }
         if (document.released().isEmpty() && document.pending().isPresent())
-            return Outcome.granted(OrderLine.What.FIRST);
+            return Outcome.granted(PaperLine.What.FIRST);
         if (document.released().isEmpty()) {
             return Outcome.refused(
                     "order.ended",
@@ -47,7 +47,7 @@ public final class OrderRules {
                             + document.current().stage().name().toLowerCase(Locale.ROOT) + ".",
                     "Nothing of it is in force to be changed.");
         }
-        return Outcome.granted(OrderLine.What.REVISE);
+        return Outcome.granted(PaperLine.What.REVISE);
     }
 
     /**
@@ -73,7 +73,7 @@ public final class OrderRules {
      *
      * @param emptyFacts labels of required facts that are not filled
      */
-    public static LineState state(OrderLine line, Document document, List<String> emptyFacts) {
+    public static LineState state(PaperLine line, Document document, List<String> emptyFacts) {
         if (line.toRevision().isEmpty()) return new LineState(0, "starts with the order");
         long revision = line.toRevision().get();
         Optional<Revision> pending = document.pending().filter(r -> r.id() == revision);

@@ -18,18 +18,37 @@ public record ChangeControlRule(List<Sentence> sentences) implements Rule {
 
     /** How a next revision begins. */
     public enum Starts {
-        BY_HAND("whoever may change it starts the next revision"),
-        BY_ORDER("a change order alone starts the next revision"),
-        BY_SOME("of those who may change it, only these start the next revision:");
+        BY_HAND("whoever may change it starts the next revision", "whoever may change it"),
+        BY_REQUEST("a request that was accepted starts the next revision", "a request that was accepted"),
+        BY_ORDER("an order over requests starts the next revision", "an order over requests"),
+        IN_ONE("an order that is asked for itself starts the next revision", "an order that is asked for itself"),
+        BY_SOME("of those who may change it, only these start the next revision:", "only these");
 
         private final String words;
+        private final String called;
 
-        Starts(String words) {
+        Starts(String words, String called) {
             this.words = words;
+            this.called = called;
+        }
+
+        /** Who or what starts it, as in "{called} starts the next revision". */
+        public String called() {
+            return called;
         }
 
         public String words() {
             return words;
+        }
+
+        /** Whether nobody starts it by hand. */
+        public boolean isByPaper() {
+            return this == BY_REQUEST || this == BY_ORDER || this == IN_ONE;
+        }
+
+        /** Whether who wants a change writes a request first; else they ask for the order itself. */
+        public boolean asksFirst() {
+            return this == BY_REQUEST || this == BY_ORDER;
         }
     }
 
@@ -47,8 +66,25 @@ public record ChangeControlRule(List<Sentence> sentences) implements Rule {
      * @param shelf number of the shelf, as text; empty for every one
      * @param some who may, where only some may
      * @param told who is told of a revision that was started; empty for nobody but who follows it
+     * @param above whether what a change revises keeps its number, so that what stands above takes it as it is; empty for yes
      */
-    public record Sentence(String kind, String shelf, Starts starts, Optional<Asked> some, Optional<Asked> told) {
+    public record Sentence(
+            String kind,
+            String shelf,
+            Starts starts,
+            Optional<Asked> some,
+            Optional<Asked> told,
+            Optional<Boolean> above) {
+        /** One that keeps numbers. */
+        public Sentence(String kind, String shelf, Starts starts, Optional<Asked> some, Optional<Asked> told) {
+            this(kind, shelf, starts, some, told, Optional.empty());
+        }
+
+        /** Whether a document that is revised because of what it refers to is interchangeable with what it was. */
+        public boolean isInterchangeable() {
+            return above.orElse(true);
+        }
+
         boolean fits(String ofKind, long onShelf) {
             return (kind.isEmpty() || kind.equals(ofKind)) && (shelf.isEmpty() || shelf.equals(Long.toString(onShelf)));
         }
@@ -63,7 +99,8 @@ public record ChangeControlRule(List<Sentence> sentences) implements Rule {
             String on = shelf.isEmpty() ? "" : " on " + House.name(house.shelves(), shelf);
             String who = some.map(s -> " " + called(s, house)).orElse("");
             return of + on + ": " + starts.words() + who
-                    + told.map(t -> "; told is " + called(t, house)).orElse("") + ".";
+                    + told.map(t -> "; told is " + called(t, house)).orElse("")
+                    + (isInterchangeable() ? "" : "; revised, it needs a new number") + ".";
         }
 
         private static String called(Asked who, House house) {

@@ -29,8 +29,8 @@ class OrderRulesTest {
     private static final Revision A = revision("A", StageClass.RELEASED);
     private static final Revision B = revision("B", StageClass.PREPARING);
 
-    private static OrderLine line(Optional<Long> to) {
-        return new OrderLine(1, 1, 3, OrderLine.What.REVISE, "duplex", Optional.of(A.id()), to);
+    private static PaperLine line(Optional<Long> to) {
+        return new PaperLine(1, 1, 3, PaperLine.What.REVISE, "duplex", true, Optional.of(A.id()), to);
     }
 
     private static String says(Document document) {
@@ -40,9 +40,9 @@ class OrderRulesTest {
     @Test
     void whatIsReleasedIsRevisedAndWhatNeverWasIsReleasedFirst() {
         assertThat(OrderRules.line(released(), DESIGNER, Optional.empty()))
-                .isEqualTo(Outcome.granted(OrderLine.What.REVISE));
+                .isEqualTo(Outcome.granted(PaperLine.What.REVISE));
         assertThat(OrderRules.line(preparing(Optional.empty()), DESIGNER, Optional.empty()))
-                .isEqualTo(Outcome.granted(OrderLine.What.FIRST));
+                .isEqualTo(Outcome.granted(PaperLine.What.FIRST));
     }
 
     @Test

@@ -43,7 +43,7 @@ class ChangeControlRuleTest {
                         .lines(RulesTest.HOUSE))
                 .extracting(RuleLine::says)
                 .containsExactly(
-                        "Of a drawing on TG40 Tide gauge: a change order alone starts the next revision.",
+                        "Of a drawing on TG40 Tide gauge: an order over requests starts the next revision.",
                         "Of any document: of those who may change it, only these start the next revision: the group Checking; told is the group Checking.");
     }
 

@@ -14,7 +14,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.change.ChangeNotice;
-import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Document;
 import mintshelf.core.numbering.NumberKey;
@@ -60,7 +60,7 @@ class IssueNotice {
     private static final String CSV_RECIPE = "notice-1";
 
     /** Files the notice of an order that was carried out and lets every line's record name it; gives its id. */
-    long issue(Actor actor, Seen paper, List<OrderLine> lines, Round board, Instant now) {
+    long issue(Actor actor, Seen paper, List<PaperLine> lines, Round board, Instant now) {
         Kind kind = house.kind(PaperType.NOTICE);
         NumberKey number = papers.number(kind, paper.document().place().shelf());
         ChangeNotice notice = texts.write(number.number(), paper, lines, board, now);
@@ -87,7 +87,7 @@ class IssueNotice {
                 filed.current().id(), route.firstOf(StageClass.RELEASED).orElseThrow(), now);
         revisions.noteRelease(filed.current().id(), version, now);
         recorder.note(actor, item, "notice.issued", 1, "issued " + number.number() + " for " + notice.order(), "");
-        for (OrderLine line : lines) {
+        for (PaperLine line : lines) {
             recorder.note(
                     actor,
                     line.item(),

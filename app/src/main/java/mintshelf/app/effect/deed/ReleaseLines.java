@@ -2,7 +2,7 @@ package mintshelf.app.effect.deed;
 
 import java.util.List;
 import java.util.Optional;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.round.BundleStore;
 import mintshelf.core.route.Effect;
 import mintshelf.core.signoff.Round;
@@ -12,11 +12,11 @@ import org.springframework.stereotype.Component;
 @Component
 class ReleaseLines implements Deed {
 
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final BundleStore bundles;
     private final IssueNotice notice;
 
-    ReleaseLines(OrderStore orders, BundleStore bundles, IssueNotice notice) {
+    ReleaseLines(PaperStore orders, BundleStore bundles, IssueNotice notice) {
         this.orders = orders;
         this.bundles = bundles;
         this.notice = notice;

@@ -2,13 +2,13 @@ package mintshelf.app.effect.deed;
 
 import java.util.List;
 import java.util.Map;
-import mintshelf.app.effect.OrderPaper;
+import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.effect.StartRevision;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.core.base.Texts;
-import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Component;
@@ -16,12 +16,12 @@ import org.springframework.stereotype.Component;
 /** Begins the next revision of each line, reserved under the order; one that is under way already is taken along. */
 @Component
 class StartLines implements Deed {
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final SpineStore spines;
-    private final OrderPaper papers;
+    private final ChangePaper papers;
     private final StartRevision start;
 
-    StartLines(OrderStore orders, SpineStore spines, OrderPaper papers, StartRevision start) {
+    StartLines(PaperStore orders, SpineStore spines, ChangePaper papers, StartRevision start) {
         this.orders = orders;
         this.spines = spines;
         this.papers = papers;
@@ -36,10 +36,10 @@ class StartLines implements Deed {
     @Override
     public void carryOut(Setting setting, List<Mover> movers) {
         for (Mover order : movers) {
-            List<OrderLine> lines = orders.lines(order.document().id());
+            List<PaperLine> lines = orders.lines(order.document().id());
             Map<Long, Spine> items =
-                    spines.spines(lines.stream().map(OrderLine::item).toList());
-            for (OrderLine line : lines) {
+                    spines.spines(lines.stream().map(PaperLine::item).toList());
+            for (PaperLine line : lines) {
                 Document document = items.get(line.item()).document();
                 long revision = document.pending().isPresent()
                         ? document.pending().get().id()
@@ -54,7 +54,7 @@ class StartLines implements Deed {
         }
     }
 
-    private static String why(Document order, OrderLine line) {
+    private static String why(Document order, PaperLine line) {
         String says = line.reason().isEmpty() ? order.title() : line.reason();
         return Texts.shorten(order.number() + ": " + Texts.line(says), 200);
     }

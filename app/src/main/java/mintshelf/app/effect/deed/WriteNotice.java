@@ -13,13 +13,13 @@ import java.util.Map;
 import java.util.stream.Stream;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.change.ChangeNotice;
-import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
@@ -30,12 +30,12 @@ import org.springframework.stereotype.Component;
 /** What a change notice says of its order, as a paper and as a table. */
 @Component
 class WriteNotice {
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final SpineStore spines;
     private final VersionStore versions;
     private final Settings settings;
 
-    WriteNotice(OrderStore orders, SpineStore spines, VersionStore versions, Settings settings) {
+    WriteNotice(PaperStore orders, SpineStore spines, VersionStore versions, Settings settings) {
         this.orders = orders;
         this.spines = spines;
         this.versions = versions;
@@ -45,18 +45,18 @@ class WriteNotice {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
     /** The notice of an order that is carried out, decided by its board. */
-    ChangeNotice write(String number, Seen paper, List<OrderLine> lines, Round board, Instant now) {
-        OrderStore.Order order = orders.order(paper.spine().id()).orElseThrow();
+    ChangeNotice write(String number, Seen paper, List<PaperLine> lines, Round board, Instant now) {
+        PaperStore.Paper order = orders.order(paper.spine().id()).orElseThrow();
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
         Map<Long, Spine> documents =
-                spines.spines(lines.stream().map(OrderLine::item).toList());
+                spines.spines(lines.stream().map(PaperLine::item).toList());
         Map<Long, VersionRow> heads = versions.versionsById(documents.values().stream()
                 .map(d -> d.document().head().version())
                 .toList());
         List<ChangeNotice.Row> rows = new ArrayList<>();
-        for (OrderLine line : lines) {
+        for (PaperLine line : lines) {
             Document document = documents.get(line.item()).document();
             VersionRow out = heads.get(document.head().version());
             rows.add(new ChangeNotice.Row(

@@ -15,8 +15,13 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.change.OpenRequest;
 import mintshelf.app.use.change.PreviewOrder;
+import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.change.ReadOrders;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.change.Cause;
+import mintshelf.core.change.Priority;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -28,64 +33,112 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Changes: the list of orders, asking for one, an order with its lines, its board, its preview and its notice. */
 @Controller
 public class ChangePages {
-    private static final int PAGE = 40;
     private final AskForChange ask;
     private final ReadOrders read;
     private final MoveOrder move;
     private final CarryOutOrder carryOut;
     private final PreviewOrder preview;
+    private final ReadImpact impact;
+    private final OpenRequest open;
 
     public ChangePages(
-            AskForChange ask, ReadOrders read, MoveOrder move, CarryOutOrder carryOut, PreviewOrder preview) {
+            AskForChange ask,
+            ReadOrders read,
+            MoveOrder move,
+            CarryOutOrder carryOut,
+            PreviewOrder preview,
+            ReadImpact impact,
+            OpenRequest open) {
         this.ask = ask;
         this.read = read;
         this.move = move;
         this.carryOut = carryOut;
         this.preview = preview;
+        this.impact = impact;
+        this.open = open;
     }
 
-    @GetMapping("/changes")
-    String list(Actor actor, @RequestParam Optional<Long> before, Model model) {
-        List<ReadOrders.Row> rows = read.list(actor, before.orElse(Long.MAX_VALUE), PAGE + 1);
-        boolean more = rows.size() > PAGE;
-        List<ReadOrders.Row> shown = more ? rows.subList(0, PAGE) : rows;
-        model.addAttribute("rows", shown);
-        model.addAttribute("next", more ? shown.get(PAGE - 1).seen().spine().id() : null);
-        return "change/list";
+    /**
+     * A document that a change is asked of.
+     *
+     * @param asks why no request names it; {@code orders} why no order has it; it stays out where both are there
+     */
+    public record AskRow(Seen seen, Optional<Refusal> asks, Optional<Refusal> orders) {
+        public boolean stays() {
+            return asks.isPresent() && orders.isPresent();
+        }
+
+        /** What is said of one that goes one way only. */
+        public String only() {
+            if (asks.isPresent() == orders.isPresent()) return "";
+            return asks.isPresent()
+                    ? "only by an order: " + asks.get().reason()
+                    : "only by a request: " + orders.get().reason();
+        }
     }
 
+    /**
+     * @param request one that was accepted: then an order takes it up
+     * @param evidence a version that is named from the start
+     */
     @GetMapping("/ask-for-change")
-    String askPage(Actor actor, @RequestParam String items, Model model) {
-        List<AskForChange.Row> rows = ask.plan(actor, Pages.ids(items));
+    String askPage(
+            Actor actor,
+            @RequestParam String items,
+            @RequestParam Optional<Long> request,
+            @RequestParam(defaultValue = "") String evidence,
+            Model model) {
+        List<Long> ids = Pages.ids(items);
+        Map<Long, Optional<Refusal>> orders = new HashMap<>();
+        ask.plan(actor, ids).forEach(r -> orders.put(r.seen().spine().id(), r.refusal()));
+        List<AskRow> rows = open.plan(actor, ids).stream()
+                .map(r -> new AskRow(
+                        r.seen(), r.refusal(), orders.get(r.seen().spine().id())))
+                .toList();
+        List<AskRow> opening = rows.stream().filter(r -> !r.stays()).toList();
+        boolean byRequest = opening.stream().allMatch(r -> r.asks().isEmpty());
+        boolean byOrder = opening.stream().allMatch(r -> r.orders().isEmpty());
         model.addAttribute("rows", rows);
-        List<AskForChange.Row> opening =
-                rows.stream().filter(r -> r.refusal().isEmpty()).toList();
         model.addAttribute("opening", opening.size());
         model.addAttribute(
-                "openingIds",
-                Rows.joined(opening.stream().map(AskForChange.Row::seen).toList()));
-        model.addAttribute("outlined", read.outlined(actor));
+                "openingIds", Rows.joined(opening.stream().map(AskRow::seen).toList()));
+        model.addAttribute("outlined", byOrder ? read.outlined(actor) : List.of());
+        model.addAttribute("taken", request.isPresent() ? read.paper(actor, request.get()) : null);
+        model.addAttribute("byRequest", byRequest && request.isEmpty());
+        model.addAttribute("byOrder", byOrder || !byRequest);
+        model.addAttribute(
+                "first",
+                byRequest
+                        && request.isEmpty()
+                        && (!byOrder || open.asksFirst(opening.get(0).seen())));
+        model.addAttribute("evidence", evidence);
+        model.addAttribute("causes", Cause.values());
+        model.addAttribute("priorities", Priority.values());
         return "change/ask";
     }
 
-    /** Field {@code order}: id of an outlined order, or empty for a new one. Fields {@code why.ID}: a document's own reason. */
+    /**
+     * Field {@code order}: id of an outlined order, or empty for a new one; {@code request}: what it takes up. Fields {@code why.ID}: a
+     * document's own reason. A form that asks for a request is posted to its own address.
+     */
     @PostMapping("/ask-for-change")
     String ask(
             Actor actor,
             @RequestParam String items,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String order,
+            @RequestParam Optional<Long> request,
             @RequestParam(defaultValue = "") String title,
             @RequestParam(defaultValue = "") String reason,
             @RequestParam Map<String, String> form) {
         Map<Long, String> reasons = numbered(form, "why");
         if (order.matches("\\d{1,18}")) {
-            return "redirect:" + ask.addTo(actor, Long.parseLong(order), Pages.ids(items), actKey, reasons);
+            return "redirect:" + ask.addTo(actor, Long.parseLong(order), Pages.ids(items), actKey, reasons, request);
         }
-        return "redirect:" + ask.ask(actor, Pages.ids(items), actKey, title, reason, reasons);
+        return "redirect:" + ask.ask(actor, Pages.ids(items), actKey, title, reason, reasons, request);
     }
 
-    private static Map<Long, String> numbered(Map<String, String> form, String prefix) {
+    static Map<Long, String> numbered(Map<String, String> form, String prefix) {
         Map<Long, String> values = new HashMap<>();
         form.forEach((name, value) -> {
             if (name.matches(prefix + "\\.\\d{1,18}")) {
@@ -93,6 +146,12 @@ public class ChangePages {
             }
         });
         return values;
+    }
+
+    /** The page of a paper, whichever it is. */
+    @GetMapping("/changes/{id}")
+    String paper(@PathVariable long id) {
+        return "redirect:/documents/" + id;
     }
 
     @GetMapping("/orders/{id}")
@@ -105,6 +164,8 @@ public class ChangePages {
         ReadOrders.View view = fill(actor, id, model);
         model.addAttribute("done", done != null);
         model.addAttribute("edit", edit != null && read.offers(actor, view).edits());
+        model.addAttribute("requests", read.takenUp(actor, id));
+        model.addAttribute("reach", view.seen().all() ? impact.of(actor, id).reach() : null);
         return "change/order";
     }
 

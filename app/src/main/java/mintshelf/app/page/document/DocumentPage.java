@@ -77,10 +77,15 @@ public class DocumentPage {
             @ModelAttribute("w") Words words,
             Model model) {
         ReadDocument.View view = read.open(actor, id);
-        if (view.seen().spine().isOrder()) return "redirect:/orders/" + id;
+        if (view.seen().spine().isOrder() || view.seen().spine().isRequest()) {
+            return "redirect:" + view.seen().spine().page();
+        }
         model.addAttribute("changePaper", view.seen().spine().isChangePaper());
         model.addAttribute("isNotice", view.seen().spine().isNotice());
         model.addAttribute("orders", orders.of(actor, id));
+        model.addAttribute("requests", orders.requests(actor, id));
+        model.addAttribute(
+                "mayAsk", actor.access().may(Right.ASK, view.seen().document().place()));
         VersionRow shown = version.map(n -> view.versions().stream()
                         .filter(v -> v.number() == n)
                         .findFirst()

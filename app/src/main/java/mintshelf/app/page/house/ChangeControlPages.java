@@ -58,6 +58,7 @@ public class ChangeControlPages {
                                 s.some().map(a -> names.names(actor, a)).orElse(List.of()),
                                 s.told().map(a -> names.names(actor, a)).orElse(List.of())))
                         .toList());
+        model.addAttribute("ways", List.of(Starts.BY_REQUEST, Starts.BY_ORDER, Starts.IN_ONE));
         return "house/change-control";
     }
 
@@ -67,7 +68,7 @@ public class ChangeControlPages {
     }
 
     /**
-     * Fields {@code kind.N}, {@code shelf.N}, {@code starts.N} (a way, or who alone may), {@code told.N}; a sentence that does not say how
+     * Fields {@code kind.N}, {@code shelf.N}, {@code starts.N} (a way, or who alone may), {@code told.N}, {@code above.N} (NEW where what is revised needs a new number); a sentence that does not say how
      * is taken out.
      */
     @PostMapping("/house/change-control")
@@ -90,7 +91,8 @@ public class ChangeControlPages {
                     form.getOrDefault("shelf." + i, ""),
                     some ? Starts.BY_SOME : way,
                     some ? Optional.of(SignOffPages.asked(starts)) : Optional.empty(),
-                    told.isEmpty() ? Optional.empty() : Optional.of(SignOffPages.asked(told))));
+                    told.isEmpty() ? Optional.empty() : Optional.of(SignOffPages.asked(told)),
+                    form.getOrDefault("above." + i, "").equals("NEW") ? Optional.of(false) : Optional.empty()));
         }
         return "redirect:" + keep.keep(actor, actKey, new ChangeControlRule(sentences), edition, why);
     }

@@ -2,7 +2,7 @@ package mintshelf.app.store.document;
 
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.ITEM_LINK;
-import static mintshelf.database.schema.Tables.ORDER_LINE;
+import static mintshelf.database.schema.Tables.PAPER_LINE;
 import static mintshelf.database.schema.Tables.ROUND;
 import static mintshelf.database.schema.Tables.ROUND_ITEM;
 import static mintshelf.database.schema.Tables.VERSION;
@@ -66,11 +66,11 @@ public class NamedByStore {
 
     /** Orders on which the document stands or stood. */
     public List<Long> orders(long item) {
-        return db.selectDistinct(ORDER_LINE.CHANGE_ORDER)
-                .from(ORDER_LINE)
-                .where(ORDER_LINE.ITEM.eq(item))
-                .orderBy(ORDER_LINE.CHANGE_ORDER)
+        return db.selectDistinct(PAPER_LINE.PAPER)
+                .from(PAPER_LINE)
+                .where(PAPER_LINE.ITEM.eq(item))
+                .orderBy(PAPER_LINE.PAPER)
                 .limit(MOST)
-                .fetch(ORDER_LINE.CHANGE_ORDER);
+                .fetch(PAPER_LINE.PAPER);
     }
 }

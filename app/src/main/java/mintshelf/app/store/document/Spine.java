@@ -92,6 +92,15 @@ public record Spine(
         return paper.filter(p -> p == PaperType.ORDER).isPresent();
     }
 
+    public boolean isRequest() {
+        return paper.filter(p -> p == PaperType.REQUEST).isPresent();
+    }
+
+    /** The address of its own page. */
+    public String page() {
+        return (isOrder() ? "/orders/" : isRequest() ? "/requests/" : "/documents/") + id();
+    }
+
     public boolean isNotice() {
         return paper.filter(p -> p == PaperType.NOTICE).isPresent();
     }

@@ -1,12 +1,16 @@
 package mintshelf.app.store.notice;
 
 import static mintshelf.database.schema.Tables.NOTICE;
+import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
 import org.jooq.DSLContext;
@@ -35,6 +39,22 @@ public class NoticeStore {
                 .set(NOTICE.SAYS, Texts.shorten(says, 500))
                 .set(NOTICE.TARGET, target)
                 .execute();
+    }
+
+    /** Whom the distribution told of the revision of a document that is in force; by document, one statement. */
+    public Map<Long, Set<Long>> toldOfReleased(Collection<Long> items) {
+        if (items.isEmpty()) return Map.of();
+        Map<Long, Set<Long>> told = new HashMap<>();
+        db.selectDistinct(NOTICE.ITEM, NOTICE.PERSON)
+                .from(NOTICE)
+                .join(REVISION)
+                .on(REVISION.ITEM.eq(NOTICE.ITEM), REVISION.RELEASED_MARK.eq((short) 1))
+                .where(NOTICE.ITEM.in(items))
+                .and(NOTICE.CODE.startsWith("followed."))
+                .and(NOTICE.AT.ge(REVISION.RELEASED_AT))
+                .forEach(row ->
+                        told.computeIfAbsent(row.value1(), i -> new TreeSet<>()).add(row.value2()));
+        return told;
     }
 
     public List<Notice> open(long person, int most) {

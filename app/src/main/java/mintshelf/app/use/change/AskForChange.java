@@ -5,8 +5,8 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.effect.FilePaper;
-import mintshelf.app.effect.OrderPaper;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.ground.Actor;
@@ -15,18 +15,22 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
+import mintshelf.core.access.Right;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
-import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
+import mintshelf.core.change.Priority;
 import mintshelf.core.document.Document;
 import mintshelf.core.numbering.NumberKey;
+import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Service;
 
 /** Makes change orders from selections, and changes their lines while they are outlined. */
@@ -39,8 +43,9 @@ public class AskForChange {
     private static final int SHORT = 72;
 
     private final Sight sight;
-    private final OrderStore orders;
-    private final OrderPaper papers;
+    private final PaperStore orders;
+    private final RequestStore requests;
+    private final ChangePaper papers;
     private final FilePaper file;
     private final HouseStore house;
     private final Acts acts;
@@ -49,8 +54,9 @@ public class AskForChange {
 
     public AskForChange(
             Sight sight,
-            OrderStore orders,
-            OrderPaper papers,
+            PaperStore orders,
+            RequestStore requests,
+            ChangePaper papers,
             FilePaper file,
             HouseStore house,
             Acts acts,
@@ -58,6 +64,7 @@ public class AskForChange {
             Recorder recorder) {
         this.sight = sight;
         this.orders = orders;
+        this.requests = requests;
         this.papers = papers;
         this.file = file;
         this.house = house;
@@ -67,7 +74,14 @@ public class AskForChange {
     }
 
     /** A document that is asked about: what its line would be, or why it has none. */
-    public record Row(Seen seen, Optional<OrderLine.What> what, Optional<Refusal> refusal) {}
+    public record Row(Seen seen, Optional<PaperLine.What> what, Optional<Refusal> refusal) {}
+
+    /** Whether the paper is an order that takes more lines from the actor. */
+    public boolean grows(Actor actor, Seen paper) {
+        return paper.spine().isOrder()
+                && papers.isOutlined(paper)
+                && actor.access().may(Right.CHANGE, paper.document().place());
+    }
 
     /** What an order over these documents would hold. */
     public List<Row> plan(Actor actor, Collection<Long> items) {
@@ -78,7 +92,7 @@ public class AskForChange {
     }
 
     private List<Row> rows(Actor actor, List<Seen> all) {
-        Map<Long, OrderStore.On> open =
+        Map<Long, PaperStore.On> open =
                 orders.open(all.stream().map(s -> s.spine().id()).toList());
         List<Row> rows = new ArrayList<>();
         for (Seen seen : all) {
@@ -91,10 +105,10 @@ public class AskForChange {
                 continue;
             }
             Optional<String> other =
-                    Optional.ofNullable(open.get(seen.spine().id())).map(OrderStore.On::number);
-            Outcome<OrderLine.What> line = OrderRules.line(seen.document(), actor.access(), other);
+                    Optional.ofNullable(open.get(seen.spine().id())).map(PaperStore.On::number);
+            Outcome<PaperLine.What> line = OrderRules.line(seen.document(), actor.access(), other);
             rows.add(
-                    line instanceof Outcome.Granted<OrderLine.What> granted
+                    line instanceof Outcome.Granted<PaperLine.What> granted
                             ? new Row(seen, Optional.of(granted.value()), Optional.empty())
                             : new Row(seen, Optional.empty(), line.refusal()));
         }
@@ -113,6 +127,22 @@ public class AskForChange {
      */
     public String ask(
             Actor actor, Collection<Long> items, String key, String title, String reason, Map<Long, String> reasons) {
+        return ask(actor, items, key, title, reason, reasons, Optional.empty());
+    }
+
+    /**
+     * As {@link #ask(Actor, Collection, String, String, String, Map)}.
+     *
+     * @param request one that was accepted and that the order takes up
+     */
+    public String ask(
+            Actor actor,
+            Collection<Long> items,
+            String key,
+            String title,
+            String reason,
+            Map<Long, String> reasons,
+            Optional<Long> request) {
         String named = Texts.required("In short", title, SHORT).orElseThrow(Refused::new);
         String why = Texts.optionalLines("The reason", reason, 2000).orElseThrow(Refused::new);
         if (why.isEmpty())
@@ -131,9 +161,10 @@ public class AskForChange {
                     number,
                     named,
                     number.number() + ".json",
-                    papers.json(number.number(), named, why, List.of()),
+                    papers.begun(PaperType.ORDER, number.number(), named, why),
                     "opened");
-            orders.add(order, why);
+            orders.add(order, PaperType.ORDER, why, "", Priority.USUAL);
+            request.ifPresent(r -> takeUp(actor, order, number.number(), r));
             int position = 1;
             for (Row row : rows) add(actor, order, number.number(), position++, row, reasons);
             papers.write(actor, actor.person(), order, "wrote its lines");
@@ -157,6 +188,25 @@ public class AskForChange {
                     "/orders/" + order);
             return "/orders/" + order;
         });
+    }
+
+    /** Takes an accepted request up; refused for one that is not, and for one that another order has. */
+    private void takeUp(Actor actor, long order, String number, long request) {
+        Seen seen = sight.lockedWithPapers(actor, List.of(request)).get(0);
+        if (!seen.all() || orders.request(request).isEmpty()) throw new NotThere();
+        String named = seen.document().number();
+        if (seen.current().stage().stageClass() != StageClass.RELEASED) {
+            throw Refused.because(
+                    "request.open",
+                    named + " is " + seen.current().stage().name() + ".",
+                    "It goes on an order when it is accepted.");
+        }
+        if (requests.orderOf(request).isPresent()
+                || orders.lines(request).stream().anyMatch(l -> l.toRevision().isPresent())) {
+            throw Refused.because("request.taken", named + " goes on already.", "Look at its page.");
+        }
+        orders.takeUp(order, request);
+        recorder.note(actor, request, "request.taken", "was taken up by " + number, "");
     }
 
     private void add(Actor actor, long order, String number, int position, Row row, Map<Long, String> reasons) {
@@ -186,6 +236,17 @@ public class AskForChange {
 
     /** Puts more documents on an outlined order. */
     public String addTo(Actor actor, long order, Collection<Long> items, String key, Map<Long, String> reasons) {
+        return addTo(actor, order, items, key, reasons, Optional.empty());
+    }
+
+    /** As {@link #addTo(Actor, long, Collection, String, Map)}, with a request that was accepted. */
+    public String addTo(
+            Actor actor,
+            long order,
+            Collection<Long> items,
+            String key,
+            Map<Long, String> reasons,
+            Optional<Long> request) {
         return acts.once(actor, key, () -> {
             List<Long> all = new ArrayList<>(items);
             all.add(order);
@@ -195,11 +256,12 @@ public class AskForChange {
                     actor, locked.stream().filter(s -> s.spine().id() != order).toList());
             refuseUnlessAll(rows);
             int position = orders.lines(order).stream()
-                            .mapToInt(OrderLine::position)
+                            .mapToInt(PaperLine::position)
                             .max()
                             .orElse(0)
                     + 1;
             if (position + rows.size() > MOST) throw new NotThere();
+            request.ifPresent(r -> takeUp(actor, order, paper.document().number(), r));
             for (Row row : rows) add(actor, order, paper.document().number(), position++, row, reasons);
             papers.write(actor, actor.person(), order, "added lines");
             return "/orders/" + order;
@@ -220,12 +282,12 @@ public class AskForChange {
         return acts.once(actor, key, () -> {
             List<Seen> locked = sight.lockedWithPapers(actor, List.of(order));
             Seen paper = papers.outlined(actor, locked, order);
-            List<OrderLine> lines = orders.lines(order);
+            List<PaperLine> lines = orders.lines(order);
             if (lines.stream().allMatch(l -> removed.contains(l.id()))) {
                 throw Refused.because("order.empty", "An order without lines changes nothing.", "Stop it instead.");
             }
             orders.setReason(order, why);
-            for (OrderLine line : lines) {
+            for (PaperLine line : lines) {
                 if (removed.contains(line.id())) {
                     orders.removeLine(line.id());
                     recorder.note(

@@ -8,18 +8,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.Bundles;
-import mintshelf.app.effect.OrderPaper;
+import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
-import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Way;
@@ -32,23 +32,23 @@ import org.springframework.stereotype.Service;
  */
 @Service
 public class CarryOutOrder {
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final PreviewOrder preview;
     private final SpineStore spines;
     private final RoundStore rounds;
     private final Bundles bundles;
-    private final OrderPaper orderPapers;
+    private final ChangePaper orderPapers;
     private final Telling telling;
     private final Acts acts;
     private final Clock clock;
 
     public CarryOutOrder(
-            OrderStore orders,
+            PaperStore orders,
             PreviewOrder preview,
             SpineStore spines,
             RoundStore rounds,
             Bundles bundles,
-            OrderPaper orderPapers,
+            ChangePaper orderPapers,
             Telling telling,
             Acts acts,
             Clock clock) {
@@ -66,9 +66,9 @@ public class CarryOutOrder {
     /** Carries the order out. */
     public String carryOut(Actor actor, long order, String key) {
         return acts.once(actor, key, () -> {
-            OrderPaper.Locked locked = orderPapers.locked(actor, order);
+            ChangePaper.Locked locked = orderPapers.locked(actor, order);
             Map<Long, Seen> seen = locked.documents();
-            List<OrderLine> lines = locked.lines();
+            List<PaperLine> lines = locked.lines();
             Seen paper = locked.paper();
             PreviewOrder.Preview preview = this.preview.preview(actor, paper, lines, seen);
             if (!preview.opens()) {

@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.effect.Bundles;
-import mintshelf.app.effect.OrderPaper;
+import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
@@ -17,12 +17,12 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
-import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Way;
@@ -33,8 +33,8 @@ import org.springframework.stereotype.Service;
 @Service
 public class MoveOrder {
     private final Sight sight;
-    private final OrderStore orders;
-    private final OrderPaper papers;
+    private final PaperStore orders;
+    private final ChangePaper papers;
     private final Bundles bundles;
     private final Telling telling;
     private final Asking asking;
@@ -44,8 +44,8 @@ public class MoveOrder {
 
     public MoveOrder(
             Sight sight,
-            OrderStore orders,
-            OrderPaper papers,
+            PaperStore orders,
+            ChangePaper papers,
             Bundles bundles,
             Telling telling,
             Asking asking,
@@ -66,7 +66,7 @@ public class MoveOrder {
     /** The work starts: each document's next revision begins, reserved under the order. */
     public String start(Actor actor, long order, String key) {
         return acts.once(actor, key, () -> {
-            OrderPaper.Locked locked = papers.locked(actor, order);
+            ChangePaper.Locked locked = papers.locked(actor, order);
             Plan<Bundles.Going> plan =
                     bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.START_LINES), By.HAND);
             Refused.unlessOpen(plan, "order.refused", "No work was started.");
@@ -102,15 +102,15 @@ public class MoveOrder {
 
     /** Nothing is changed. */
     public BoardPlan boardPlan(Actor actor, long order) {
-        List<OrderLine> lines = orders.lines(order);
-        List<Long> all = new ArrayList<>(lines.stream().map(OrderLine::item).toList());
+        List<PaperLine> lines = orders.lines(order);
+        List<Long> all = new ArrayList<>(lines.stream().map(PaperLine::item).toList());
         all.add(order);
         Map<Long, Seen> seen = sight.of(actor, all);
         if (seen.size() != all.size() || !seen.get(order).all()) throw new NotThere();
-        return boardPlan(actor, new OrderPaper.Locked(seen.get(order), lines, seen));
+        return boardPlan(actor, new ChangePaper.Locked(seen.get(order), lines, seen));
     }
 
-    private BoardPlan boardPlan(Actor actor, OrderPaper.Locked locked) {
+    private BoardPlan boardPlan(Actor actor, ChangePaper.Locked locked) {
         Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.OPEN_ROUND), By.HAND);
         Asking.Demand demand = asking.demand(plan.rows().get(0).of().move().stream()
                 .flatMap(m -> plan.rows().get(0).of().route().decided(m.to()).stream())
@@ -120,7 +120,7 @@ public class MoveOrder {
     }
 
     /** The paper first: a round and its mails go by its name. */
-    private static List<Seen> bundle(OrderPaper.Locked locked) {
+    private static List<Seen> bundle(ChangePaper.Locked locked) {
         List<Seen> all = new ArrayList<>();
         all.add(locked.paper());
         locked.lines().forEach(l -> all.add(locked.documents().get(l.item())));
@@ -131,7 +131,7 @@ public class MoveOrder {
     public String toBoard(Actor actor, long order, String key, String note, Map<Integer, Long> named) {
         String words = Texts.optionalLines("The note", note, 1000).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
-            OrderPaper.Locked locked = papers.locked(actor, order);
+            ChangePaper.Locked locked = papers.locked(actor, order);
             BoardPlan board = boardPlan(actor, locked);
             List<Refusal> inTheWay = new ArrayList<>(board.nobody().stream().toList());
             inTheWay.addAll(board.inTheWay());
@@ -156,13 +156,13 @@ public class MoveOrder {
     public String stop(Actor actor, long order, String key, String reason) {
         String why = Texts.required("The reason", reason, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
-            OrderPaper.Locked locked = papers.locked(actor, order);
+            ChangePaper.Locked locked = papers.locked(actor, order);
             By by = By.handSaying(why);
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.closed(), by);
             Refused.unlessOpen(plan, "order.refused", "It goes on.");
             orders.end(order, Optional.empty(), why, clock.instant());
             bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), List.of(locked.paper())));
-            for (OrderLine line : locked.lines()) {
+            for (PaperLine line : locked.lines()) {
                 recorder.note(
                         actor,
                         line.item(),

@@ -13,11 +13,11 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.change.OrderLine;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
@@ -30,7 +30,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class PreviewOrder {
     private final Sight sight;
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final RoundStore rounds;
     private final Bundles bundles;
     private final Arrivals arrivals;
@@ -38,7 +38,7 @@ public class PreviewOrder {
 
     public PreviewOrder(
             Sight sight,
-            OrderStore orders,
+            PaperStore orders,
             RoundStore rounds,
             Bundles bundles,
             Arrivals arrivals,
@@ -52,7 +52,7 @@ public class PreviewOrder {
     }
 
     /** What will happen to a document, in sentences. */
-    public record Step(Seen seen, OrderLine line, List<String> effects, List<Refusal> inTheWay) {}
+    public record Step(Seen seen, PaperLine line, List<String> effects, List<Refusal> inTheWay) {}
 
     /** All that carrying out does, before it is done; no steps while the order is not before its board. */
     public record Preview(Seen paper, List<Step> steps, List<Refusal> inTheWay) {
@@ -71,8 +71,8 @@ public class PreviewOrder {
 
     /** Nothing is changed. */
     public Preview preview(Actor actor, long order) {
-        List<OrderLine> lines = orders.lines(order);
-        List<Long> all = new ArrayList<>(lines.stream().map(OrderLine::item).toList());
+        List<PaperLine> lines = orders.lines(order);
+        List<Long> all = new ArrayList<>(lines.stream().map(PaperLine::item).toList());
         all.add(order);
         Map<Long, Seen> seen = sight.of(actor, all);
         if (orders.order(order).isEmpty()
@@ -82,7 +82,7 @@ public class PreviewOrder {
     }
 
     /** As the act asks it under its locks. */
-    Preview preview(Actor actor, Seen paper, List<OrderLine> lines, Map<Long, Seen> seen) {
+    Preview preview(Actor actor, Seen paper, List<PaperLine> lines, Map<Long, Seen> seen) {
         Plan<Bundles.Going> own = bundles.plan(actor, List.of(paper), Way.doing(Effect.RELEASE_LINES), By.HAND);
         if (own.rows().get(0).of().move().isEmpty()) {
             return new Preview(
@@ -107,7 +107,7 @@ public class PreviewOrder {
     }
 
     /** The documents of the lines, in their order. */
-    static List<Seen> documents(List<OrderLine> lines, Map<Long, Seen> seen) {
+    static List<Seen> documents(List<PaperLine> lines, Map<Long, Seen> seen) {
         return lines.stream().map(line -> seen.get(line.item())).toList();
     }
 
@@ -116,7 +116,7 @@ public class PreviewOrder {
         return rounds.openRound(paper.spine().id()).flatMap(rounds::round);
     }
 
-    private Step step(OrderLine line, Plan.Row<Bundles.Going> way, RoundStore.Item signed) {
+    private Step step(PaperLine line, Plan.Row<Bundles.Going> way, RoundStore.Item signed) {
         Seen seen = way.of().seen();
         Document document = seen.document();
         List<Refusal> inTheWay = new ArrayList<>();

@@ -2,28 +2,28 @@ package mintshelf.app.use.change;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
-import mintshelf.app.effect.OrderPaper;
+import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Cases;
+import mintshelf.app.sight.Requests;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.LineState;
-import mintshelf.core.change.OrderLine;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
@@ -35,22 +35,26 @@ import org.springframework.stereotype.Service;
 /** Change orders as their pages show them. */
 @Service
 public class ReadOrders {
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final Sight sight;
     private final Cases cases;
     private final HouseStore house;
-    private final OrderPaper papers;
+    private final ChangePaper papers;
     private final RoundStore rounds;
     private final RoundSight roundSight;
+    private final Requests requests;
+    private final RequestStore store;
 
     public ReadOrders(
-            OrderStore orders,
+            PaperStore orders,
             Sight sight,
             Cases cases,
             HouseStore house,
-            OrderPaper papers,
+            ChangePaper papers,
             RoundStore rounds,
-            RoundSight roundSight) {
+            RoundSight roundSight,
+            Requests requests,
+            RequestStore store) {
         this.orders = orders;
         this.sight = sight;
         this.cases = cases;
@@ -58,6 +62,8 @@ public class ReadOrders {
         this.papers = papers;
         this.rounds = rounds;
         this.roundSight = roundSight;
+        this.requests = requests;
+        this.store = store;
     }
 
     /**
@@ -65,7 +71,7 @@ public class ReadOrders {
      *
      * @param seen empty for a document that they may not see: the line then names nothing of it
      */
-    public record LineView(OrderLine line, Optional<Seen> seen, String from, String to, LineState state) {}
+    public record LineView(PaperLine line, Optional<Seen> seen, String from, String to, LineState state) {}
 
     /**
      * An order with all that its page shows.
@@ -75,7 +81,7 @@ public class ReadOrders {
      */
     public record View(
             Seen seen,
-            OrderStore.Order order,
+            PaperStore.Paper order,
             Route route,
             List<LineView> lines,
             List<RoundView> board,
@@ -161,9 +167,9 @@ public class ReadOrders {
 
     public View order(Actor actor, long id) {
         Seen seen = sight.of(actor, id);
-        OrderStore.Order order = orders.order(id).orElseThrow(NotThere::new);
-        List<OrderLine> lines = orders.lines(id);
-        List<Long> ids = new ArrayList<>(lines.stream().map(OrderLine::item).toList());
+        PaperStore.Paper order = orders.order(id).orElseThrow(NotThere::new);
+        List<PaperLine> lines = orders.lines(id);
+        List<Long> ids = new ArrayList<>(lines.stream().map(PaperLine::item).toList());
         order.notice().ifPresent(ids::add);
         Map<Long, Seen> documents = sight.of(actor, ids);
         List<RoundView> board = seen.all() ? roundSight.rounds(actor, rounds.roundsOf(id, 20)) : List.of();
@@ -176,14 +182,14 @@ public class ReadOrders {
                 order.notice().map(documents::get));
     }
 
-    private List<LineView> lines(List<OrderLine> lines, Map<Long, Seen> seen) {
+    private List<LineView> lines(List<PaperLine> lines, Map<Long, Seen> seen) {
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
         Map<Long, List<String>> empty = cases.emptyFacts(
                 seen.values().stream().filter(Seen::all).map(Seen::document).toList());
         List<LineView> shown = new ArrayList<>();
-        for (OrderLine line : lines) {
+        for (PaperLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
             LineState state = one.filter(Seen::all)
                     .map(s -> OrderRules.state(line, s.document(), empty.getOrDefault(line.item(), List.of())))
@@ -199,34 +205,6 @@ public class ReadOrders {
         return shown;
     }
 
-    /** A row of the changes page. */
-    public record Row(Seen seen, OrderStore.Order order, int lines, int done) {}
-
-    /** Orders that the actor may see, the latest first. */
-    public List<Row> list(Actor actor, long before, int most) {
-        List<Long> ids = orders.visible(actor.access(), before, most);
-        Map<Long, Seen> seen = sight.of(actor, ids);
-        Map<Long, List<OrderLine>> lines = orders.lines(ids);
-        Set<Long> items = new HashSet<>();
-        lines.values().forEach(list -> list.forEach(l -> items.add(l.item())));
-        Map<Long, Seen> documents = sight.of(actor, items);
-        Map<Long, OrderStore.Order> all = orders.orders(ids);
-        List<Row> rows = new ArrayList<>();
-        for (long id : ids) {
-            if (!seen.containsKey(id)) continue;
-            List<OrderLine> own = lines.getOrDefault(id, List.of());
-            int done = 0;
-            for (OrderLine line : own) {
-                Seen document = documents.get(line.item());
-                if (document != null
-                        && OrderRules.state(line, document.document(), List.of())
-                                .isDone()) done++;
-            }
-            rows.add(new Row(seen.get(id), all.get(id), own.size(), done));
-        }
-        return rows;
-    }
-
     /** Orders that documents could still be put on: outlined ones, the latest first. */
     public List<Seen> outlined(Actor actor) {
         Map<Long, Seen> seen =
@@ -237,11 +215,25 @@ public class ReadOrders {
     }
 
     /** The orders that a document is or was on, that the actor may see. */
-    public List<OrderStore.On> of(Actor actor, long document) {
-        List<OrderStore.On> all = orders.of(document, 10);
+    public List<PaperStore.On> of(Actor actor, long document) {
+        List<PaperStore.On> all = orders.of(document, 10);
         Map<Long, Seen> seen = new HashMap<>(
-                sight.of(actor, all.stream().map(OrderStore.On::order).toList()));
+                sight.of(actor, all.stream().map(PaperStore.On::order).toList()));
         return all.stream().filter(o -> seen.containsKey(o.order())).toList();
+    }
+
+    /** The open requests on a document that the actor may see. */
+    public List<Seen> requests(Actor actor, long document) {
+        return requests.openOn(actor, List.of(document)).getOrDefault(document, List.of());
+    }
+
+    /** The requests that an order has taken up, that the actor may see. */
+    public List<Seen> takenUp(Actor actor, long order) {
+        return List.copyOf(sight.of(actor, store.requestsOf(order)).values());
+    }
+
+    public Seen paper(Actor actor, long id) {
+        return sight.of(actor, id);
     }
 
     /** The order that made a notice. */

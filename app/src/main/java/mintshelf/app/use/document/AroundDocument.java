@@ -10,7 +10,7 @@ import mintshelf.app.sight.ChangeControl;
 import mintshelf.app.sight.MayFetch;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.app.store.output.OutputStore;
@@ -31,7 +31,7 @@ class AroundDocument {
     private final StrayStore strays;
     private final OutputStore outputs;
     private final RoundSight rounds;
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final ChangeControl control;
     private final MayFetch may;
     private final Clock clock;
@@ -41,7 +41,7 @@ class AroundDocument {
             StrayStore strays,
             OutputStore outputs,
             RoundSight rounds,
-            OrderStore orders,
+            PaperStore orders,
             ChangeControl control,
             MayFetch may,
             Clock clock) {
@@ -78,7 +78,7 @@ class AroundDocument {
     }
 
     /** The order that a document goes with. */
-    Optional<OrderStore.On> order(Seen seen) {
+    Optional<PaperStore.On> order(Seen seen) {
         long item = seen.spine().id();
         return seen.all() ? Optional.ofNullable(orders.open(List.of(item)).get(item)) : Optional.empty();
     }
@@ -91,7 +91,7 @@ class AroundDocument {
             List<VersionRow> versions,
             Optional<RoundSight.RoundView> round,
             Optional<RoundSight.RoundView> returned,
-            Optional<OrderStore.On> order) {
+            Optional<PaperStore.On> order) {
         if (seen.spine().isChangePaper()) return new NextStep(Act.LOOK, Optional.empty());
         boolean asked = round.filter(r -> r.mine().isPresent()).isPresent();
         VersionRow latest = versions.get(versions.size() - 1);

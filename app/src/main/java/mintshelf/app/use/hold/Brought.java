@@ -6,7 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.sight.Seen;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.structure.Reference;
@@ -30,7 +30,7 @@ record Brought(
         Map<String, StoredContent> contents,
         Map<String, List<Written>> read,
         Map<Long, List<Reference>> before,
-        Map<Long, OrderStore.On> orders) {
+        Map<Long, PaperStore.On> orders) {
     List<Reference> before(Document document) {
         return before.getOrDefault(document.head().version(), List.of());
     }

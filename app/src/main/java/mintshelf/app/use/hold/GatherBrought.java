@@ -9,7 +9,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
 import mintshelf.core.reference.Written;
@@ -21,9 +21,9 @@ class GatherBrought {
     private final Sight sight;
     private final UploadStore uploads;
     private final References references;
-    private final OrderStore orders;
+    private final PaperStore orders;
 
-    GatherBrought(Sight sight, UploadStore uploads, References references, OrderStore orders) {
+    GatherBrought(Sight sight, UploadStore uploads, References references, PaperStore orders) {
         this.sight = sight;
         this.uploads = uploads;
         this.references = references;

@@ -82,7 +82,7 @@ public class Follow {
                         seen.document().number() + " " + seen.document().title(),
                         now,
                         possible(actor, seen.document().place()),
-                        (seen.spine().isOrder() ? "/orders/" : "/documents/") + target);
+                        seen.spine().page());
             }
             case FOLDER -> {
                 ShelfStore.Folder folder = shelves.folder(target).orElseThrow(NotThere::new);

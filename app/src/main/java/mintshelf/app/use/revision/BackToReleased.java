@@ -3,7 +3,7 @@ package mintshelf.app.use.revision;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
@@ -24,7 +24,7 @@ class BackToReleased {
     private final RevisionStore revisions;
     private final HouseStore house;
     private final RoundStore rounds;
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final RecordStore record;
     private final Clock clock;
 
@@ -34,7 +34,7 @@ class BackToReleased {
             RevisionStore revisions,
             HouseStore house,
             RoundStore rounds,
-            OrderStore orders,
+            PaperStore orders,
             RecordStore record,
             Clock clock) {
         this.documents = documents;

@@ -12,7 +12,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.OrderStore;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
@@ -27,7 +27,7 @@ import org.springframework.stereotype.Service;
 public class DropRevision {
     private final Sight sight;
     private final HoldStore holds;
-    private final OrderStore orders;
+    private final PaperStore orders;
     private final BackToReleased back;
     private final Acts acts;
     private final Recorder recorder;
@@ -36,7 +36,7 @@ public class DropRevision {
     public DropRevision(
             Sight sight,
             HoldStore holds,
-            OrderStore orders,
+            PaperStore orders,
             BackToReleased back,
             Acts acts,
             Recorder recorder,

@@ -1,0 +1,78 @@
+package mintshelf.app.effect;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
+import mintshelf.core.numbering.NumberKey;
+import org.springframework.stereotype.Component;
+
+/** Finds the versions that somebody names as evidence: "TG40-3900", "TG40-3900 v2", "TG40-1020 v5 with v4". */
+@Component
+public class FindEvidence {
+    private static final Pattern FORM = Pattern.compile("(\\S.*?)(?: +v?(\\d{1,9}))?(?: +with +v?(\\d{1,9}))?");
+    private static final int LONGEST = 200;
+    private static final String NOTHING = "Write it as TG40-3900 v1; nothing was changed.";
+
+    private final NumberStore numbers;
+    private final VersionStore versions;
+    private final Sight sight;
+
+    public FindEvidence(NumberStore numbers, VersionStore versions, Sight sight) {
+        this.numbers = numbers;
+        this.versions = versions;
+        this.sight = sight;
+    }
+
+    /** A version of a document that the actor sees, and an older one that it is held against. */
+    public record Found(Seen seen, VersionRow version, Optional<VersionRow> against) {}
+
+    /** Refused where nothing that the actor sees is meant. */
+    public Found find(Actor actor, String typed) {
+        String text = Texts.line(typed);
+        Matcher form = FORM.matcher(text);
+        if (text.length() > LONGEST || !form.matches()) {
+            throw Refused.because("evidence.form", "“" + Texts.shorten(text, 60) + "” names no version.", NOTHING);
+        }
+        // A number may end in figures itself: the whole text is tried first.
+        Optional<Seen> whole = document(actor, text);
+        if (whole.isPresent()) return found(whole.get(), Optional.empty(), Optional.empty());
+        Seen seen = document(actor, form.group(1))
+                .orElseThrow(() -> Refused.because(
+                        "evidence.none",
+                        "“" + Texts.shorten(form.group(1), 60) + "” is the number of no document that you see.",
+                        NOTHING));
+        return found(seen, Optional.ofNullable(form.group(2)), Optional.ofNullable(form.group(3)));
+    }
+
+    private Optional<Seen> document(Actor actor, String number) {
+        if (!(NumberKey.of(number) instanceof Outcome.Granted<NumberKey> key)) return Optional.empty();
+        List<Seen> all = List.copyOf(sight.of(actor, numbers.items(key.value())).values());
+        return all.stream().filter(s -> !s.spine().isChangePaper()).findFirst();
+    }
+
+    private Found found(Seen seen, Optional<String> version, Optional<String> against) {
+        int number = version.map(Integer::parseInt).orElse(seen.version());
+        return new Found(seen, shown(seen, number), against.map(a -> shown(seen, Integer.parseInt(a))));
+    }
+
+    /** Of a document of which somebody sees what is released only, that version. */
+    private VersionRow shown(Seen seen, int number) {
+        Optional<VersionRow> row = seen.all() || number == seen.version()
+                ? versions.version(seen.spine().id(), number)
+                : Optional.empty();
+        return row.orElseThrow(() -> Refused.because(
+                "evidence.version",
+                seen.document().number() + " has no version " + number + " that you see.",
+                "The latest that you see is " + seen.version() + "; nothing was changed."));
+    }
+}

@@ -1,0 +1,90 @@
+package mintshelf.app.page.change;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.Pages;
+import mintshelf.app.use.change.MoveRequest;
+import mintshelf.app.use.change.ReadChanges;
+import mintshelf.app.use.change.ReadChanges.Which;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Changes: requests and orders by where they stand; several decided on at once. */
+@Controller
+public class ChangeListPages {
+    private static final int PAGE = 40;
+
+    private final ReadChanges read;
+    private final MoveRequest move;
+
+    public ChangeListPages(ReadChanges read, MoveRequest move) {
+        this.read = read;
+        this.move = move;
+    }
+
+    /** @param decided how many were decided on just now */
+    @GetMapping("/changes")
+    String list(
+            Actor actor,
+            @RequestParam(defaultValue = "open") String show,
+            @RequestParam(defaultValue = "0") int page,
+            @RequestParam Optional<Integer> decided,
+            Model model) {
+        Which which = Arrays.stream(Which.values())
+                .filter(v -> code(v).equals(show))
+                .findFirst()
+                .orElseThrow(NotThere::new);
+        int at = Math.max(0, Math.min(page, 100_000));
+        ReadChanges.View view = read.list(actor, which, at, PAGE);
+        model.addAttribute("view", view);
+        model.addAttribute("show", show);
+        model.addAttribute("page", at);
+        model.addAttribute(
+                "choices",
+                view.counts().entrySet().stream()
+                        .map(e -> new Choice(code(e.getKey()), e.getKey().words(), e.getValue()))
+                        .toList());
+        model.addAttribute("open", view.counts().get(Which.OPEN));
+        model.addAttribute("toDecide", view.counts().get(Which.TO_DECIDE));
+        model.addAttribute("decided", decided.orElse(0));
+        return "change/list";
+    }
+
+    /** What of the papers can be listed, and how many that are. */
+    public record Choice(String code, String words, int count) {}
+
+    private static String code(Which which) {
+        return which.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** @param move {@code defer} or {@code decline} */
+    @GetMapping("/changes/decision")
+    String decision(
+            Actor actor, @RequestParam(defaultValue = "") String items, @RequestParam String move, Model model) {
+        List<Long> ids = Pages.ids(items);
+        if (ids.isEmpty() || !List.of("defer", "decline").contains(move)) throw new NotThere();
+        model.addAttribute("plan", this.move.plan(actor, ids, move));
+        model.addAttribute("move", move);
+        model.addAttribute("items", items);
+        return "change/decision";
+    }
+
+    @PostMapping("/changes/decision")
+    String decide(
+            Actor actor,
+            @RequestParam String actKey,
+            @RequestParam String items,
+            @RequestParam String move,
+            @RequestParam(defaultValue = "") String reason,
+            @RequestParam(defaultValue = "") String until) {
+        if (!List.of("defer", "decline").contains(move)) throw new NotThere();
+        return "redirect:" + this.move.decide(actor, Pages.ids(items), actKey, move, reason, RequestPages.day(until));
+    }
+}

@@ -1,0 +1,435 @@
+package mintshelf.app.store.change;
+
+import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.ORDER_REQUEST;
+import static mintshelf.database.schema.Tables.PAPER;
+import static mintshelf.database.schema.Tables.PAPER_LINE;
+import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.REVISION;
+import static mintshelf.database.schema.Tables.STAGE;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.Prepared;
+import mintshelf.app.store.Times;
+import mintshelf.app.store.document.Visible;
+import mintshelf.core.access.Access;
+import mintshelf.core.change.PaperLine;
+import mintshelf.core.change.PaperType;
+import mintshelf.core.change.Priority;
+import mintshelf.core.revision.StageClass;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.InsertSetMoreStep;
+import org.jooq.Record;
+import org.jooq.Record5;
+import org.jooq.SelectConditionStep;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+
+/** Papers of change, requests and orders, and their lines. */
+@Repository
+public class PaperStore {
+    private static final short MARK = 1;
+    private final DSLContext db;
+    private final Prepared open = new Prepared((db, items) -> db.select(PAPER_LINE.ITEM, PAPER_LINE.PAPER, ITEM.NUMBER)
+            .from(PAPER_LINE)
+            .join(ITEM)
+            .on(ITEM.ID.eq(PAPER_LINE.PAPER))
+            .where(PAPER_LINE.OPEN_MARK.eq(MARK), PAPER_LINE.ITEM.in(items)));
+
+    public PaperStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * A request or an order.
+     *
+     * @param item the paper's own id
+     * @param cause code of the reason that the house counts it under; empty for none
+     * @param deferredUntil the day on which a deferred request comes back
+     * @param notice id of the notice that it made
+     */
+    public record Paper(
+            long item,
+            PaperType type,
+            String reason,
+            String cause,
+            Priority priority,
+            Optional<LocalDate> deferredUntil,
+            Optional<Long> notice,
+            Optional<Instant> carriedOutAt,
+            String endedWhy) {}
+
+    /** The order that a document is on: its id and number. */
+    public record On(long order, String number, Optional<Long> notice) {}
+
+    public void add(long item, PaperType type, String reason, String cause, Priority priority) {
+        db.insertInto(PAPER)
+                .set(PAPER.ITEM, item)
+                .set(PAPER.TYPE, type.name())
+                .set(PAPER.REASON, reason)
+                .set(PAPER.CAUSE, cause)
+                .set(PAPER.PRIORITY, priority.name())
+                .execute();
+    }
+
+    /** Puts a document on an order; the database refuses one that is on an open order. */
+    public void addLine(long order, int position, long item, PaperLine.What what, String reason, Optional<Long> from) {
+        line(order, position, item, what, reason, from)
+                .set(PAPER_LINE.OPEN_MARK, MARK)
+                .execute();
+    }
+
+    /** Names a document on a request; any number of requests may. */
+    public void nameLine(
+            long request, int position, long item, PaperLine.What what, String reason, Optional<Long> from) {
+        line(request, position, item, what, reason, from).execute();
+    }
+
+    private InsertSetMoreStep<?> line(
+            long paper, int position, long item, PaperLine.What what, String reason, Optional<Long> from) {
+        return db.insertInto(PAPER_LINE)
+                .set(PAPER_LINE.PAPER, paper)
+                .set(PAPER_LINE.POSITION, position)
+                .set(PAPER_LINE.ITEM, item)
+                .set(PAPER_LINE.WHAT, what.name())
+                .set(PAPER_LINE.REASON, reason)
+                .set(PAPER_LINE.FROM_REVISION, from.orElse(null));
+    }
+
+    /** What a paper says of itself, beside its lines. */
+    public void set(long paper, String reason, String cause, Priority priority) {
+        db.update(PAPER)
+                .set(PAPER.REASON, reason)
+                .set(PAPER.CAUSE, cause)
+                .set(PAPER.PRIORITY, priority.name())
+                .where(PAPER.ITEM.eq(paper))
+                .execute();
+    }
+
+    /** The day on which a deferred request comes back; none where it is asked again. */
+    public void defer(long request, Optional<LocalDate> until) {
+        db.update(PAPER)
+                .set(PAPER.DEFERRED_UNTIL, until.orElse(null))
+                .where(PAPER.ITEM.eq(request))
+                .execute();
+    }
+
+    /** Deferred requests whose day has come, the earliest first. */
+    public List<Long> due(LocalDate today, int most) {
+        return db.select(PAPER.ITEM)
+                .from(PAPER)
+                .where(PAPER.DEFERRED_UNTIL.le(today))
+                .orderBy(PAPER.DEFERRED_UNTIL, PAPER.ITEM)
+                .limit(most)
+                .fetch(PAPER.ITEM);
+    }
+
+    /** Whether the new one of a line can take the place of the old one. */
+    public void setInterchangeable(long line, boolean interchangeable) {
+        db.update(PAPER_LINE)
+                .set(PAPER_LINE.INTERCHANGEABLE, interchangeable)
+                .where(PAPER_LINE.ID.eq(line))
+                .execute();
+    }
+
+    public void setReason(long order, String reason) {
+        db.update(PAPER).set(PAPER.REASON, reason).where(PAPER.ITEM.eq(order)).execute();
+    }
+
+    public void setLineReason(long line, String reason) {
+        db.update(PAPER_LINE)
+                .set(PAPER_LINE.REASON, reason)
+                .where(PAPER_LINE.ID.eq(line))
+                .execute();
+    }
+
+    public void removeLine(long line) {
+        db.deleteFrom(PAPER_LINE).where(PAPER_LINE.ID.eq(line)).execute();
+    }
+
+    /** Work on a line has started: this revision is what the order releases. */
+    public void setTo(long line, long revision) {
+        db.update(PAPER_LINE)
+                .set(PAPER_LINE.TO_REVISION, revision)
+                .where(PAPER_LINE.ID.eq(line))
+                .execute();
+    }
+
+    /** An order takes a request up; the database refuses one that another order has taken. */
+    public void takeUp(long order, long request) {
+        db.insertInto(ORDER_REQUEST)
+                .set(ORDER_REQUEST.REQUEST, request)
+                .set(ORDER_REQUEST.CHANGE_ORDER, order)
+                .execute();
+    }
+
+    /** Ends an order: its documents are free for the next one. */
+    public void end(long order, Optional<Long> notice, String why, Instant now) {
+        db.update(PAPER)
+                .set(PAPER.NOTICE, notice.orElse(null))
+                .set(PAPER.CARRIED_OUT_AT, notice.isPresent() ? Times.utc(now) : null)
+                .set(PAPER.ENDED_WHY, why.isEmpty() ? null : why)
+                .where(PAPER.ITEM.eq(order))
+                .execute();
+        db.update(PAPER_LINE)
+                .setNull(PAPER_LINE.OPEN_MARK)
+                .where(PAPER_LINE.PAPER.eq(order))
+                .execute();
+        if (notice.isPresent()) return;
+        // Without its change: the requests may go on another one.
+        db.deleteFrom(ORDER_REQUEST).where(ORDER_REQUEST.CHANGE_ORDER.eq(order)).execute();
+    }
+
+    /** The paper of an item, whichever it is. */
+    public Optional<Paper> paper(long item) {
+        return Optional.ofNullable(papers(List.of(item)).get(item));
+    }
+
+    public Optional<Paper> order(long item) {
+        return paper(item).filter(p -> p.type() == PaperType.ORDER);
+    }
+
+    public Optional<Paper> request(long item) {
+        return paper(item).filter(p -> p.type() == PaperType.REQUEST);
+    }
+
+    /** Papers by id; one statement. */
+    public Map<Long, Paper> papers(Collection<Long> items) {
+        if (items.isEmpty()) return Map.of();
+        return db.selectFrom(PAPER)
+                .where(PAPER.ITEM.in(items))
+                .fetchMap(
+                        PAPER.ITEM,
+                        row -> new Paper(
+                                row.getItem(),
+                                PaperType.valueOf(row.getType()),
+                                row.getReason(),
+                                row.getCause(),
+                                Priority.valueOf(row.getPriority()),
+                                Optional.ofNullable(row.getDeferredUntil()),
+                                Optional.ofNullable(row.getNotice()),
+                                Optional.ofNullable(row.getCarriedOutAt()).map(Times::instant),
+                                Optional.ofNullable(row.getEndedWhy()).orElse("")));
+    }
+
+    /** The order that made a notice. */
+    public Optional<Long> ofNotice(long notice) {
+        return db.select(PAPER.ITEM)
+                .from(PAPER)
+                .where(PAPER.NOTICE.eq(notice))
+                .limit(1)
+                .fetchOptional(PAPER.ITEM);
+    }
+
+    public List<PaperLine> lines(long order) {
+        return lines(List.of(order)).getOrDefault(order, List.of());
+    }
+
+    /** The lines of orders, in their order; one statement. */
+    public Map<Long, List<PaperLine>> lines(Collection<Long> orders) {
+        if (orders.isEmpty()) return Map.of();
+        return db.selectFrom(PAPER_LINE)
+                .where(PAPER_LINE.PAPER.in(orders))
+                .orderBy(PAPER_LINE.PAPER, PAPER_LINE.POSITION, PAPER_LINE.ID)
+                .fetchGroups(PAPER_LINE.PAPER, PaperStore::line);
+    }
+
+    private static PaperLine line(Record row) {
+        return new PaperLine(
+                row.get(PAPER_LINE.ID),
+                row.get(PAPER_LINE.POSITION),
+                row.get(PAPER_LINE.ITEM),
+                PaperLine.What.valueOf(row.get(PAPER_LINE.WHAT)),
+                row.get(PAPER_LINE.REASON),
+                row.get(PAPER_LINE.INTERCHANGEABLE),
+                Optional.ofNullable(row.get(PAPER_LINE.FROM_REVISION)),
+                Optional.ofNullable(row.get(PAPER_LINE.TO_REVISION)));
+    }
+
+    /** The open order of each of the documents that is on one; one statement. */
+    public Map<Long, On> open(Collection<Long> items) {
+        if (items.isEmpty()) return Map.of();
+        Map<Long, On> on = new HashMap<>();
+        for (Record row : open.fetch(db, items)) {
+            on.put(row.get(PAPER_LINE.ITEM), new On(row.get(PAPER_LINE.PAPER), row.get(ITEM.NUMBER), Optional.empty()));
+        }
+        return on;
+    }
+
+    /** The orders that a document was or is on, the latest first. */
+    public List<On> of(long document, int most) {
+        return db.select(PAPER_LINE.PAPER, ITEM.NUMBER, PAPER.NOTICE)
+                .from(PAPER_LINE)
+                .join(PAPER)
+                .on(PAPER.ITEM.eq(PAPER_LINE.PAPER))
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER_LINE.PAPER))
+                .where(PAPER_LINE.ITEM.eq(document), PAPER.TYPE.eq(PaperType.ORDER.name()))
+                .orderBy(PAPER_LINE.PAPER.desc())
+                .limit(most)
+                .fetch(row -> new On(row.value1(), row.value2(), Optional.ofNullable(row.value3())));
+    }
+
+    /** The numbers of the orders that revisions were made on, by revision; one statement. */
+    public Map<Long, String> numbers(Collection<Long> revisions) {
+        if (revisions.isEmpty()) return Map.of();
+        return db.select(PAPER_LINE.TO_REVISION, DSL.min(ITEM.NUMBER))
+                .from(PAPER_LINE)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER_LINE.PAPER))
+                .where(PAPER_LINE.TO_REVISION.in(revisions))
+                .groupBy(PAPER_LINE.TO_REVISION)
+                .fetchMap(row -> row.value1(), row -> row.value2());
+    }
+
+    /** Whether an order names the revision. */
+    public boolean names(long revision) {
+        return db.fetchExists(PAPER_LINE, PAPER_LINE.TO_REVISION.eq(revision));
+    }
+
+    /**
+     * A paper in a list.
+     *
+     * @param since when it came to its stage
+     */
+    public record Listed(long item, StageClass stands, String stage, Instant since, boolean mine) {}
+
+    /** A paper is seen where its documents are, and by who wrote it. */
+    private static Condition seenBy(Access access) {
+        return Visible.to(access).or(ITEM.AUTHOR.eq(access.person()).and(PAPER.TYPE.eq(PaperType.REQUEST.name())));
+    }
+
+    private SelectConditionStep<Record5<Long, String, String, LocalDateTime, Long>> papersOf(Access access) {
+        return db.select(ITEM.ID, STAGE.CLASS, STAGE.NAME, REVISION.STAGE_SINCE, ITEM.AUTHOR)
+                .from(PAPER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
+                .join(REVISION)
+                .on(REVISION.ITEM.eq(PAPER.ITEM), REVISION.DROPPED_AT.isNull())
+                .join(STAGE)
+                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
+                .where(seenBy(access));
+    }
+
+    /**
+     * Papers that a person may see: those before the board first, then those that are prepared, stage by stage, of each the one that
+     * waits longest first; what has ended last, the latest first.
+     *
+     * @param stands of which class of stage; all of them where it is empty
+     * @param author whose they are; empty for everybody's
+     */
+    public List<Listed> listed(
+            Access access, Collection<StageClass> stands, Optional<Long> author, int from, int most) {
+        Condition which = stands.isEmpty()
+                ? DSL.trueCondition()
+                : STAGE.CLASS.in(stands.stream().map(StageClass::name).toList());
+        if (author.isPresent()) which = which.and(ITEM.AUTHOR.eq(author.get()));
+        var rank = DSL.case_(STAGE.CLASS)
+                .when(StageClass.DECIDING.name(), 0)
+                .when(StageClass.PREPARING.name(), 1)
+                .when(StageClass.RELEASED.name(), 2)
+                .else_(3);
+        var ended = DSL.when(rank.ge(2), REVISION.STAGE_SINCE);
+        return papersOf(access)
+                .and(which)
+                .orderBy(rank, STAGE.NAME.desc(), ended.desc(), REVISION.STAGE_SINCE, ITEM.ID)
+                .limit(from, most)
+                .fetch(row -> new Listed(
+                        row.value1(),
+                        StageClass.valueOf(row.value2()),
+                        row.value3(),
+                        Times.instant(row.value4()),
+                        row.value5() == access.person()));
+    }
+
+    /** How many papers a person may see in each stage, and how many of them are their own. */
+    public record Count(StageClass stands, String stage, int all, int mine) {}
+
+    public List<Count> counts(Access access) {
+        var mine = DSL.sum(DSL.when(ITEM.AUTHOR.eq(access.person()), 1).else_(0));
+        return db.select(STAGE.CLASS, STAGE.NAME, DSL.count(), mine)
+                .from(PAPER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
+                .join(REVISION)
+                .on(REVISION.ITEM.eq(PAPER.ITEM), REVISION.DROPPED_AT.isNull())
+                .join(STAGE)
+                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
+                .where(seenBy(access))
+                .groupBy(STAGE.CLASS, STAGE.NAME)
+                .fetch(row -> new Count(
+                        StageClass.valueOf(row.value1()),
+                        row.value2(),
+                        row.value3(),
+                        row.value4().intValue()));
+    }
+
+    /** Orders that a person may see, the latest first. */
+    public List<Long> visible(Access access, long before, int most) {
+        return db.select(ITEM.ID)
+                .from(PAPER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
+                .where(Visible.to(access), ITEM.ID.lt(before), PAPER.TYPE.eq(PaperType.ORDER.name()))
+                .orderBy(ITEM.ID.desc())
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
+    /** Orders that a person opened and that have not ended, the latest first. */
+    public List<Long> openOf(long person, int most) {
+        return db.select(ITEM.ID)
+                .from(PAPER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
+                .where(
+                        ITEM.AUTHOR.eq(person),
+                        PAPER.TYPE.eq(PaperType.ORDER.name()),
+                        PAPER.CARRIED_OUT_AT.isNull(),
+                        PAPER.ENDED_WHY.isNull())
+                .orderBy(ITEM.ID.desc())
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
+    /**
+     * An order that was asked for and whose work nobody has started or stopped.
+     *
+     * @param by who asked for it
+     */
+    public record Asked(long item, String by, Instant at) {}
+
+    /** The latest orders whose work waits to be started. */
+    public List<Asked> asked(int most) {
+        return db.select(ITEM.ID, PERSON.NAME, ITEM.CREATED_AT)
+                .from(PAPER)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
+                .join(PERSON)
+                .on(PERSON.ID.eq(ITEM.AUTHOR))
+                .where(PAPER.TYPE.eq(PaperType.ORDER.name()), PAPER.CARRIED_OUT_AT.isNull(), PAPER.ENDED_WHY.isNull())
+                .andNotExists(DSL.selectOne()
+                        .from(PAPER_LINE)
+                        .where(PAPER_LINE.PAPER.eq(PAPER.ITEM), PAPER_LINE.TO_REVISION.isNotNull()))
+                .orderBy(ITEM.ID.desc())
+                .limit(most)
+                .fetch(row -> new Asked(row.value1(), row.value2(), Times.instant(row.value3())));
+    }
+
+    /** The labels of revisions, by id. */
+    public Map<Long, String> labels(Collection<Long> revisions) {
+        if (revisions.isEmpty()) return Map.of();
+        return db.select(REVISION.ID, REVISION.LABEL)
+                .from(REVISION)
+                .where(REVISION.ID.in(revisions))
+                .fetchMap(row -> row.value1(), row -> row.value2() == null ? "–" : row.value2());
+    }
+}
