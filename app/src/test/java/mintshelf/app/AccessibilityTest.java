@@ -69,6 +69,7 @@ class AccessibilityTest extends InBrowser {
                         "Order",
                         "because",
                         Map.of());
+        long wanted = RequestTest.asked(SERVER, "ines", SERVER.released(shelf, "axe wanted.txt"));
         long person = SERVER.actor("priya").person();
         String mark = Server.key().substring(0, 8);
         long part = SERVER.file(
@@ -98,6 +99,10 @@ class AccessibilityTest extends InBrowser {
                 "/check-in?items=" + item,
                 "/runs",
                 "/strays/" + stray,
+                "/requests/" + wanted,
+                "/requests/" + wanted + "?edit=",
+                "/changes/" + wanted + "/reach",
+                "/changes?show=everything",
                 "/start-revision?items=" + revised,
                 "/documents/" + revised + "/drop-revision",
                 "/documents/" + revised + "/moves/release",

@@ -45,6 +45,10 @@ class ApiTest {
     Path folder;
 
     private String token(String login, boolean write) {
+        return token(server, login, write);
+    }
+
+    static String token(Server server, String login, boolean write) {
         return server.bean(Tokens.class).make(server.actor(login), "test", write, 1);
     }
 

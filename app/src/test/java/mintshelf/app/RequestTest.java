@@ -15,6 +15,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.ComeBack;
 import mintshelf.app.use.change.GoOnWithRequest;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.MoveRequest;
@@ -174,6 +175,13 @@ class RequestTest {
         assertThat(view("priya", request).paper().deferredUntil()).contains(later);
         assertThat(review.store().openRound(request)).isEmpty();
         assertThat(told("priya")).anyMatch(s -> s.contains("deferred " + number) && s.contains("the test runs"));
+        server.db().execute("update paper set deferred_until = '2026-01-05' where item = ?", request);
+        assertThat(server.bean(ComeBack.class).tell()).isPositive();
+        assertThat(server.bean(ComeBack.class).tell()).as("told once").isZero();
+        assertThat(told("priya")).anyMatch(s -> s.startsWith(number + " was deferred until today"));
+        assertThat(code(() ->
+                        move.decide(server.actor("oluwaseun"), request, Server.key(), "accept", "x", Optional.empty())))
+                .isEqualTo("not there");
         long again = board("priya", request);
         assertThat(view("priya", request).paper().deferredUntil()).isEmpty();
         move.decide(server.actor("oluwaseun"), request, Server.key(), "decline", "never", Optional.empty());
@@ -248,6 +256,8 @@ class RequestTest {
         assertThat(rafael.get("/requests/" + request).body()).contains("pits at berth 3", "Put it before the board");
         assertThat(rafael.get("/changes?show=mine").body())
                 .contains(server.document(request).number());
+        assertThat(rafael.get("/requests/" + request).body()).doesNotContain("How far it would reach");
+        assertThat(rafael.get("/changes/" + request + "/reach").statusCode()).isEqualTo(404);
         long other = ask("priya", a);
         assertThat(rafael.get("/requests/" + other).statusCode()).isEqualTo(404);
         assertThat(rafael.get("/changes").body())

@@ -12,6 +12,8 @@ public final class Bench {
             Map.entry("check-in", ContentBench::checkInAgainstPlainInserts),
             Map.entry("versions", ContentBench::tenVersionsOfOneFile),
             Map.entry("bundles", BundleBench::bundles),
+            Map.entry("impact", ChangeBench::impact),
+            Map.entry("changes", ChangeBench::changes),
             Map.entry("pages", PageBench::shelfOfTenThousand),
             Map.entry("people", PageBench::twoHundredPeopleForAMinute),
             Map.entry("read-drawing", DrawingBench::reading),

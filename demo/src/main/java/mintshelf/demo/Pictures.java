@@ -25,8 +25,10 @@ final class Pictures {
         return "location.href = " + row(number) + ".dataset.href";
     }
 
-    private static String openOrder(int row) {
-        return "location.href = document.querySelectorAll('.change-row a.n')[" + row + "].href";
+    /** How far a change reaches, by words of its title. */
+    private static String reachOf(String words) {
+        return "location.href = [...document.querySelectorAll('.change-row')].find(r => r.textContent.includes('"
+                + words + "')).querySelector('a.n').getAttribute('href').replace('/requests/', '/changes/') + '/reach'";
     }
 
     /** Opens a page of the model of a number; its drawing stands before it on the shelf. */
@@ -131,7 +133,8 @@ final class Pictures {
             shots.signIn("oluwaseun");
             String round = "location.href = document.querySelector('.tray a.n').href";
             shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
-            take(shots, "/changes", "change-order", List.of(openOrder(0)));
+            take(shots, "/changes", "changes", List.of());
+            take(shots, "/changes", "reach", List.of(reachOf("pipe clamp")));
             shots.signIn("hedda");
             take(
                     shots,
@@ -148,7 +151,6 @@ final class Pictures {
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
             take(shots, "/open-rounds", "open-rounds", List.of());
-            take(shots, "/house/sign-offs/all-checkers-then-the-lead", "sign-off-rule", List.of());
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(shots, "/house/kinds/drawing", "kind", List.of());
             take(

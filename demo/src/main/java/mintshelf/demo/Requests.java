@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.sight.RoundSight;
+import mintshelf.app.use.change.KeepImpact;
 import mintshelf.app.use.change.MoveRequest;
 import mintshelf.app.use.change.OpenRequest;
 import mintshelf.app.use.change.WriteRequest;
@@ -22,6 +23,7 @@ final class Requests extends Chapter {
     private final WriteRequest write;
     private final MoveRequest move;
     private final RoundSight rounds;
+    private final KeepImpact reach;
 
     Requests(Book book) {
         super(book);
@@ -29,6 +31,7 @@ final class Requests extends Chapter {
         this.write = hands.bean(WriteRequest.class);
         this.move = hands.bean(MoveRequest.class);
         this.rounds = hands.bean(RoundSight.class);
+        this.reach = hands.bean(KeepImpact.class);
     }
 
     private long ask(
@@ -149,6 +152,14 @@ final class Requests extends Chapter {
                 Priority.USUAL,
                 lines(doc("1040"), "slot 9 × 18", doc("3010"), "the boss follows"));
         goal(daysAgo(1, 10, 15), "priya", clamp, doc("3010"), "mass", Goal.Relation.AT_MOST, "+10 %");
+        hands.at(daysAgo(1, 10, 17));
+        reach.say(
+                hands.actor("priya"),
+                clamp,
+                doc("1040"),
+                Hands.key(),
+                KeepImpact.Says.NEW_NUMBER,
+                "with the old slot it does not close at berth 3");
         board(daysAgo(1, 10, 20), "priya", clamp);
         ask(
                 daysAgo(0, 8, 20),

@@ -288,6 +288,17 @@ public class Telling {
         post.mail(event, code, actor.person(), Optional.empty(), now);
     }
 
+    /** Tells people what came about by itself, in nobody's name but that of who began it. */
+    public void byItself(long begun, Collection<Long> receivers, String code, long item, String says, String to) {
+        Instant now = clock.instant();
+        String target = Texts.shorten(to, 200);
+        long event = outbox.event(code, Optional.empty(), Optional.of(item), begun, says, target, now);
+        for (long person : new LinkedHashSet<>(receivers)) {
+            notices.tell(person, code, Optional.of(item), begun, says, target, now);
+            post.mail(event, code, person, Optional.empty(), now);
+        }
+    }
+
     /** Tells of something that concerns no document. */
     public void news(Actor by, Collection<Long> receivers, String code, String says, String to) {
         Instant now = clock.instant();

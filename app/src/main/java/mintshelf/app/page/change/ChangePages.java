@@ -96,21 +96,24 @@ public class ChangePages {
                         r.seen(), r.refusal(), orders.get(r.seen().spine().id())))
                 .toList();
         List<AskRow> opening = rows.stream().filter(r -> !r.stays()).toList();
-        boolean byRequest = opening.stream().allMatch(r -> r.asks().isEmpty());
-        boolean byOrder = opening.stream().allMatch(r -> r.orders().isEmpty());
+        List<AskRow> asks = opening.stream().filter(r -> r.asks().isEmpty()).toList();
+        List<AskRow> ordered =
+                opening.stream().filter(r -> r.orders().isEmpty()).toList();
+        boolean byRequest = !asks.isEmpty() && request.isEmpty();
+        boolean byOrder = !ordered.isEmpty();
+        boolean first = byRequest
+                && (asks.size() > ordered.size() || open.asksFirst(asks.get(0).seen()));
         model.addAttribute("rows", rows);
-        model.addAttribute("opening", opening.size());
+        model.addAttribute("opening", first ? asks.size() : ordered.size());
         model.addAttribute(
-                "openingIds", Rows.joined(opening.stream().map(AskRow::seen).toList()));
+                "askedIds", Rows.joined(asks.stream().map(AskRow::seen).toList()));
+        model.addAttribute(
+                "orderedIds", Rows.joined(ordered.stream().map(AskRow::seen).toList()));
         model.addAttribute("outlined", byOrder ? read.outlined(actor) : List.of());
         model.addAttribute("taken", request.isPresent() ? read.paper(actor, request.get()) : null);
-        model.addAttribute("byRequest", byRequest && request.isEmpty());
-        model.addAttribute("byOrder", byOrder || !byRequest);
-        model.addAttribute(
-                "first",
-                byRequest
-                        && request.isEmpty()
-                        && (!byOrder || open.asksFirst(opening.get(0).seen())));
+        model.addAttribute("byRequest", byRequest);
+        model.addAttribute("byOrder", byOrder);
+        model.addAttribute("first", first);
         model.addAttribute("evidence", evidence);
         model.addAttribute("causes", Cause.values());
         model.addAttribute("priorities", Priority.values());
@@ -165,7 +168,8 @@ public class ChangePages {
         model.addAttribute("done", done != null);
         model.addAttribute("edit", edit != null && read.offers(actor, view).edits());
         model.addAttribute("requests", read.takenUp(actor, id));
-        model.addAttribute("reach", view.seen().all() ? impact.of(actor, id).reach() : null);
+        model.addAttribute(
+                "reach", impact.shows(actor, view.seen()) ? impact.of(actor, id).reach() : null);
         return "change/order";
     }
 

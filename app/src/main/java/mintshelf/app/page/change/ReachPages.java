@@ -90,6 +90,7 @@ public class ReachPages {
         List<AskForChange.Row> rows = proposed.isEmpty() || !grows ? List.of() : ask.plan(actor, proposed);
         List<AskForChange.Row> goes =
                 rows.stream().filter(r -> r.refusal().isEmpty()).toList();
+        model.addAttribute("grows", grows);
         model.addAttribute("goes", goes.size());
         model.addAttribute(
                 "goesIds", Rows.joined(goes.stream().map(AskForChange.Row::seen).toList()));

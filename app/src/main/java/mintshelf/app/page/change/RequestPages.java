@@ -63,7 +63,8 @@ public class RequestPages {
         model.addAttribute("priorities", Priority.values());
         model.addAttribute("relations", Goal.Relation.values());
         model.addAttribute("goalFacts", offers.edits() ? read.goalFacts(view) : List.of());
-        model.addAttribute("reach", view.seen().all() ? impact.of(actor, id).reach() : null);
+        model.addAttribute(
+                "reach", impact.shows(actor, view.seen()) ? impact.of(actor, id).reach() : null);
         model.addAttribute(
                 "lineIds",
                 String.join(

@@ -17,6 +17,7 @@ import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.round.BesideStore.Found;
+import mintshelf.app.use.change.ReadRequests;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.Sheet;
@@ -40,6 +41,7 @@ public class RoundLook {
     private final Redlines redlines;
     private final WalkRound walk;
     private final ReadReleasePlan plans;
+    private final ReadRequests requests;
 
     public RoundLook(
             ReadRounds rounds,
@@ -48,7 +50,9 @@ public class RoundLook {
             CompareSheets compare,
             Redlines redlines,
             WalkRound walk,
-            ReadReleasePlan plans) {
+            ReadReleasePlan plans,
+            ReadRequests requests) {
+        this.requests = requests;
         this.plans = plans;
         this.redlines = redlines;
         this.walk = walk;
@@ -119,6 +123,9 @@ public class RoundLook {
         model.addAttribute("version", version);
         model.addAttribute("sheet", sheet(version, shown.item().item()));
         long item = shown.item().item();
+        // A request is read as its page says it, not as the bytes that are signed.
+        boolean asks = shown.seen().spine().isRequest();
+        model.addAttribute("said", asks ? requests.request(actor, item) : null);
         // After a return its signers look at what became of it first; what is released is one click away.
         Optional<ReadRounds.Return> returned = rounds.returnedBefore(actor, view, shown);
         Optional<VersionRow> former = compare.before(item, version);

@@ -105,7 +105,7 @@ public class KeepImpact {
             } else {
                 keep(actor, paper, item, says, reason);
             }
-            write.write(actor, locked.spine().author(), paper, "said how far it reaches");
+            write.write(actor, actor.person(), paper, "said how far it reaches");
             recorder.note(
                     actor,
                     paper,

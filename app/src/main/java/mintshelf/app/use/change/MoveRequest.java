@@ -39,6 +39,9 @@ public class MoveRequest {
     /** Requests that are decided on at once. */
     private static final int MOST = 200;
 
+    /** Moves of the route of requests that people make here; the board accepts and returns by its round. */
+    private static final Set<String> MOVES = Set.of("defer", "decline", "drop");
+
     private final Sight sight;
     private final PaperStore papers;
     private final RoundStore rounds;
@@ -113,7 +116,7 @@ public class MoveRequest {
     /** As {@link #decide(Actor, long, String, String, String, Optional)}, several at once: all of them or none. */
     public String decide(
             Actor actor, Collection<Long> requests, String key, String move, String reason, Optional<LocalDate> until) {
-        if (requests.isEmpty() || requests.size() > MOST) throw new NotThere();
+        if (requests.isEmpty() || requests.size() > MOST || !MOVES.contains(move)) throw new NotThere();
         String why = Texts.required("The reason", reason, 500).orElseThrow(Refused::new);
         boolean defers = move.equals("defer");
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());

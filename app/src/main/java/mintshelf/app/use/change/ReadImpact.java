@@ -22,6 +22,7 @@ import mintshelf.app.store.change.ImpactStore;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.structure.LinkStore;
+import mintshelf.core.access.Right;
 import mintshelf.core.change.Impact;
 import mintshelf.core.change.Impact.Against;
 import mintshelf.core.change.Impact.Line;
@@ -97,9 +98,14 @@ public class ReadImpact {
      */
     public record View(Seen paper, Reach reach, List<Row> spared, List<PaperLine> lines, boolean edits) {}
 
+    /** Whether the actor sees work in preparation where the paper lies: what a change reaches tells of that. */
+    public boolean shows(Actor actor, Seen paper) {
+        return actor.access().may(Right.SEE_ALL, paper.document().place());
+    }
+
     public View of(Actor actor, long paper) {
         Seen seen = sight.of(actor, paper);
-        if (!seen.all() || papers.paper(paper).isEmpty()) throw new NotThere();
+        if (!shows(actor, seen) || papers.paper(paper).isEmpty()) throw new NotThere();
         List<PaperLine> lines = papers.lines(paper);
         Map<Long, ImpactStore.Said> says = said.said(paper);
         Map<Long, Boolean> declared = new HashMap<>();
