@@ -74,7 +74,8 @@ final class ChangeBench {
                         new OpenRequest.Says(
                                 "Cone pits", "pits", Optional.empty(), Priority.USUAL, Map.of(), List.of()));
         long request = Long.parseLong(to.substring("/requests/".length()));
-        ManyDocuments.fill(server.db(), shelf, item, PAPERS);
+        long many = server.shelf();
+        ManyDocuments.fill(server.db(), many, item, PAPERS);
         server.db()
                 .execute(
                         "update item i join item r on r.id = ? set i.kind = r.kind where i.shelf = ? and i.title like 'Mooring%'",
@@ -82,7 +83,7 @@ final class ChangeBench {
         server.db()
                 .execute(
                         "insert into paper (item, type, reason) select id, 'REQUEST', 'pits' from item where shelf = ? and title like 'Mooring%'",
-                        shelf);
+                        many);
         server.db()
                 .execute(
                         "insert ignore into paper_line (paper, position, item, what, reason) select item, 1, ?, 'REVISE', '' from paper",

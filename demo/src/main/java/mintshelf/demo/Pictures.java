@@ -131,7 +131,8 @@ final class Pictures {
                             "document.querySelector('[data-update]').click()",
                             CHANGED));
             shots.signIn("oluwaseun");
-            String round = "location.href = document.querySelector('.tray a.n').href";
+            String round =
+                    "location.href = [...document.querySelectorAll('.tray')].find(t => t.textContent.includes('TG40-3030')).querySelector('a.n').href";
             shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
             take(shots, "/changes", "changes", List.of());
             take(shots, "/changes", "reach", List.of(reachOf("pipe clamp")));

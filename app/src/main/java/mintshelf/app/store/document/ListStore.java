@@ -2,6 +2,7 @@ package mintshelf.app.store.document;
 
 import static mintshelf.database.schema.Tables.HOLD;
 import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.KIND;
 import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
 import static mintshelf.database.schema.Tables.RECENT;
 import static mintshelf.database.schema.Tables.RECORD_ENTRY;
@@ -26,6 +27,7 @@ import mintshelf.app.store.Times;
 import mintshelf.core.access.Access;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.search.SearchText;
 import mintshelf.database.schema.Tables;
@@ -406,6 +408,10 @@ public class ListStore {
         return db.select(ITEM.ID)
                 .from(ITEM)
                 .where(ITEM.OUT_AT.gt(Times.utc(since)), ITEM.DROPPED_AT.isNull(), Visible.to(access))
+                // What was accepted is no sheet that somebody works by.
+                .andNotExists(DSL.selectOne()
+                        .from(KIND)
+                        .where(KIND.ID.eq(ITEM.KIND), KIND.PAPER.eq(PaperType.REQUEST.name())))
                 .orderBy(ITEM.OUT_AT.desc(), ITEM.ID.desc())
                 .limit(most)
                 .fetch(ITEM.ID);

@@ -313,7 +313,9 @@ public class SignRound {
         // Of unlike routes the first document's says where it went.
         Bundles.Going first = plan.going().get(0);
         Stage to = first.route().stage(first.move().orElseThrow().to());
-        String became = to.stageClass() == StageClass.RELEASED ? "is released" : "is in " + to.name() + " now";
+        String became = to.stageClass() != StageClass.RELEASED
+                ? "is in " + to.name() + " now"
+                : all.get(0).spine().isRequest() ? "is accepted" : "is released";
         tell(actor, view, round, "round.signed", " gave the last sign-off on " + named(view) + "; it " + became);
     }
 
