@@ -298,6 +298,14 @@ class RequestTest {
         assertThat(view("hedda", request).goals().get(0).judgement().state()).isEqualTo(Goal.State.NOT_MET);
         assertThat(Web.as(server, "hedda").get("/requests/" + request).body())
                 .contains("not met", "2 kg before, 2.3 kg after: +15.0 %");
+        server.checkOut("priya", a);
+        server.checkIn("priya", a, Review.sheet("lighter " + Server.key()), false);
+        keep(a, "2.1");
+        review.release(a);
+        assertThat(view("hedda", request).goals().get(0).judgement().says("kg"))
+                .as("once it is out, before is still what it was")
+                .isEqualTo("2 kg before, 2.1 kg after: +5.0 %");
+        assertThat(Web.as(server, "hedda").get("/changes").body()).contains("Flow", "A request took");
     }
 
     private void keep(long item, String mass) {

@@ -27,7 +27,7 @@ public final class Bench {
 
     private Bench() {}
 
-    /** Runs the named benchmarks, or all. Exit status 2 for a name that there is not. */
+    /** Runs the named benchmarks, or all. Exit status 1 where one fails, 2 for a name that there is not. */
     public static void main(String[] names) {
         List<String> chosen = names.length == 0 ? List.copyOf(ALL.keySet()) : Arrays.asList(names);
         for (String name : chosen) {
@@ -39,7 +39,14 @@ public final class Bench {
         System.setProperty("mint.durability", "FULL"); // as a house runs it: every commit is on disk
         for (String name : chosen) {
             System.out.println(name + ":");
-            ALL.get(name).run();
+            try {
+                ALL.get(name).run();
+            } catch (RuntimeException e) {
+                // Servers and browsers that it began would hold the program open.
+                System.err.println(name + " failed: " + e);
+                e.printStackTrace();
+                System.exit(1);
+            }
         }
         System.exit(0);
     }

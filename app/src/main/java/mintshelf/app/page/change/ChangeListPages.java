@@ -10,6 +10,8 @@ import mintshelf.app.page.Pages;
 import mintshelf.app.use.change.MoveRequest;
 import mintshelf.app.use.change.ReadChanges;
 import mintshelf.app.use.change.ReadChanges.Which;
+import mintshelf.core.change.Cause;
+import mintshelf.core.change.Flow;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -20,6 +22,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class ChangeListPages {
     private static final int PAGE = 40;
+    private static final int WEEKS = 12;
 
     private final ReadChanges read;
     private final MoveRequest move;
@@ -29,13 +32,17 @@ public class ChangeListPages {
         this.move = move;
     }
 
-    /** @param decided how many were decided on just now */
+    /**
+     * @param decided how many were decided on just now
+     * @param weeks of the flow
+     */
     @GetMapping("/changes")
     String list(
             Actor actor,
             @RequestParam(defaultValue = "open") String show,
             @RequestParam(defaultValue = "0") int page,
             @RequestParam Optional<Integer> decided,
+            @RequestParam Optional<Integer> weeks,
             Model model) {
         Which which = Arrays.stream(Which.values())
                 .filter(v -> code(v).equals(show))
@@ -54,6 +61,15 @@ public class ChangeListPages {
         model.addAttribute("open", view.counts().get(Which.OPEN));
         model.addAttribute("toDecide", view.counts().get(Which.TO_DECIDE));
         model.addAttribute("decided", decided.orElse(0));
+        Flow flow = read.flow(actor, weeks.filter(n -> n >= 4 && n <= Flow.MOST).orElse(WEEKS));
+        model.addAttribute("flow", flow);
+        model.addAttribute("flowPicture", FlowPicture.of(flow));
+        model.addAttribute(
+                "causes",
+                flow.causes().entrySet().stream()
+                        .map(e -> Cause.of(e.getKey()).map(Cause::words).orElse(e.getKey()) + " " + e.getValue())
+                        .limit(4)
+                        .toList());
         return "change/list";
     }
 

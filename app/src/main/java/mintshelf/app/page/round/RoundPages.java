@@ -172,7 +172,7 @@ public class RoundPages {
                         .map(l -> l.seen().document().number())
                         .findFirst()
                         .orElse(""));
-        model.addAttribute("changes", shown.seen().spine().isRequest() ? List.of() : rounds.changes(shown));
+        model.addAttribute("changes", rounds.changes(shown));
         model.addAttribute("hand", rounds.waitsForHand(view).orElse(null));
         model.addAttribute("answered", answered != null);
         model.addAttribute(

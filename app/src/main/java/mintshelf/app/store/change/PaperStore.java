@@ -6,11 +6,9 @@ import static mintshelf.database.schema.Tables.PAPER;
 import static mintshelf.database.schema.Tables.PAPER_LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
-import static mintshelf.database.schema.Tables.STAGE;
 
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -23,13 +21,9 @@ import mintshelf.core.access.Access;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.change.Priority;
-import mintshelf.core.revision.StageClass;
-import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.InsertSetMoreStep;
 import org.jooq.Record;
-import org.jooq.Record5;
-import org.jooq.SelectConditionStep;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
@@ -293,83 +287,6 @@ public class PaperStore {
     /** Whether an order names the revision. */
     public boolean names(long revision) {
         return db.fetchExists(PAPER_LINE, PAPER_LINE.TO_REVISION.eq(revision));
-    }
-
-    /**
-     * A paper in a list.
-     *
-     * @param since when it came to its stage
-     */
-    public record Listed(long item, StageClass stands, String stage, Instant since, boolean mine) {}
-
-    /** A paper is seen where its documents are, and by who wrote it. */
-    private static Condition seenBy(Access access) {
-        return Visible.to(access).or(ITEM.AUTHOR.eq(access.person()).and(PAPER.TYPE.eq(PaperType.REQUEST.name())));
-    }
-
-    private SelectConditionStep<Record5<Long, String, String, LocalDateTime, Long>> papersOf(Access access) {
-        return db.select(ITEM.ID, STAGE.CLASS, STAGE.NAME, REVISION.STAGE_SINCE, ITEM.AUTHOR)
-                .from(PAPER)
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
-                .join(REVISION)
-                .on(REVISION.ITEM.eq(PAPER.ITEM), REVISION.DROPPED_AT.isNull())
-                .join(STAGE)
-                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
-                .where(seenBy(access));
-    }
-
-    /**
-     * Papers that a person may see: those before the board first, then those that are prepared, stage by stage, of each the one that
-     * waits longest first; what has ended last, the latest first.
-     *
-     * @param stands of which class of stage; all of them where it is empty
-     * @param author whose they are; empty for everybody's
-     */
-    public List<Listed> listed(
-            Access access, Collection<StageClass> stands, Optional<Long> author, int from, int most) {
-        Condition which = stands.isEmpty()
-                ? DSL.trueCondition()
-                : STAGE.CLASS.in(stands.stream().map(StageClass::name).toList());
-        if (author.isPresent()) which = which.and(ITEM.AUTHOR.eq(author.get()));
-        var rank = DSL.case_(STAGE.CLASS)
-                .when(StageClass.DECIDING.name(), 0)
-                .when(StageClass.PREPARING.name(), 1)
-                .when(StageClass.RELEASED.name(), 2)
-                .else_(3);
-        var ended = DSL.when(rank.ge(2), REVISION.STAGE_SINCE);
-        return papersOf(access)
-                .and(which)
-                .orderBy(rank, STAGE.NAME.desc(), ended.desc(), REVISION.STAGE_SINCE, ITEM.ID)
-                .limit(from, most)
-                .fetch(row -> new Listed(
-                        row.value1(),
-                        StageClass.valueOf(row.value2()),
-                        row.value3(),
-                        Times.instant(row.value4()),
-                        row.value5() == access.person()));
-    }
-
-    /** How many papers a person may see in each stage, and how many of them are their own. */
-    public record Count(StageClass stands, String stage, int all, int mine) {}
-
-    public List<Count> counts(Access access) {
-        var mine = DSL.sum(DSL.when(ITEM.AUTHOR.eq(access.person()), 1).else_(0));
-        return db.select(STAGE.CLASS, STAGE.NAME, DSL.count(), mine)
-                .from(PAPER)
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
-                .join(REVISION)
-                .on(REVISION.ITEM.eq(PAPER.ITEM), REVISION.DROPPED_AT.isNull())
-                .join(STAGE)
-                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
-                .where(seenBy(access))
-                .groupBy(STAGE.CLASS, STAGE.NAME)
-                .fetch(row -> new Count(
-                        StageClass.valueOf(row.value1()),
-                        row.value2(),
-                        row.value3(),
-                        row.value4().intValue()));
     }
 
     /** Orders that a person may see, the latest first. */

@@ -1,6 +1,8 @@
 package mintshelf.app.use.change;
 
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -16,7 +18,9 @@ import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.change.FlowStore;
 import mintshelf.app.store.change.PaperStore;
+import mintshelf.core.change.Flow;
 import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderRules;
 import mintshelf.core.change.PaperLine;
@@ -32,13 +36,16 @@ public class ReadChanges {
     private static final int SHEETS = 3;
 
     private final PaperStore papers;
+    private final FlowStore flow;
     private final Sight sight;
     private final RoundSight rounds;
     private final Settings settings;
     private final Clock clock;
 
-    public ReadChanges(PaperStore papers, Sight sight, RoundSight rounds, Settings settings, Clock clock) {
+    public ReadChanges(
+            PaperStore papers, FlowStore flow, Sight sight, RoundSight rounds, Settings settings, Clock clock) {
         this.papers = papers;
+        this.flow = flow;
         this.sight = sight;
         this.rounds = rounds;
         this.settings = settings;
@@ -88,7 +95,7 @@ public class ReadChanges {
     public record Row(
             Seen seen,
             PaperStore.Paper paper,
-            PaperStore.Listed listed,
+            FlowStore.Listed listed,
             List<Seen> sheets,
             int more,
             int lines,
@@ -111,13 +118,22 @@ public class ReadChanges {
      */
     public record View(List<Group> groups, Map<Which, Integer> counts, int over, boolean more) {}
 
+    /** How the papers that the actor may see flow over the last weeks. */
+    public Flow flow(Actor actor, int weeks) {
+        Instant now = clock.instant();
+        return Flow.of(
+                flow.spans(actor.access(), now.minus(Duration.ofDays(7L * weeks + 7)), settings.zone()),
+                LocalDate.ofInstant(now, settings.zone()),
+                weeks);
+    }
+
     public View list(Actor actor, Which which, int page, int most) {
         Set<Long> toDecide = new HashSet<>();
         List<RoundView> waiting = rounds.waitingFor(actor);
         waiting.forEach(v -> v.lines().stream()
                 .filter(l -> l.seen().spine().isOrder() || l.seen().spine().isRequest())
                 .forEach(l -> toDecide.add(l.item().item())));
-        List<PaperStore.Listed> all = papers.listed(
+        List<FlowStore.Listed> all = flow.listed(
                 actor.access(),
                 which.stands(),
                 which == Which.MINE ? Optional.of(actor.person()) : Optional.empty(),
@@ -142,7 +158,7 @@ public class ReadChanges {
     }
 
     private Map<Which, Integer> counts(Actor actor, int toDecide) {
-        List<PaperStore.Count> known = papers.counts(actor.access());
+        List<FlowStore.Count> known = flow.counts(actor.access());
         Map<Which, Integer> counts = new LinkedHashMap<>();
         for (Which which : Which.values()) {
             int count = known.stream()
@@ -154,8 +170,8 @@ public class ReadChanges {
         return counts;
     }
 
-    private List<Row> rows(Actor actor, List<PaperStore.Listed> all, Set<Long> toDecide) {
-        List<Long> ids = all.stream().map(PaperStore.Listed::item).toList();
+    private List<Row> rows(Actor actor, List<FlowStore.Listed> all, Set<Long> toDecide) {
+        List<Long> ids = all.stream().map(FlowStore.Listed::item).toList();
         Map<Long, Seen> seen = sight.of(actor, ids);
         Map<Long, PaperStore.Paper> said = papers.papers(ids);
         Map<Long, List<PaperLine>> lines = papers.lines(ids);
@@ -166,12 +182,12 @@ public class ReadChanges {
                 actor,
                 all.stream()
                         .filter(l -> l.stands() == StageClass.DECIDING)
-                        .map(PaperStore.Listed::item)
+                        .map(FlowStore.Listed::item)
                         .filter(i -> seen.containsKey(i) && seen.get(i).all())
                         .toList());
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
         List<Row> rows = new ArrayList<>();
-        for (PaperStore.Listed listed : all) {
+        for (FlowStore.Listed listed : all) {
             if (!seen.containsKey(listed.item())) continue;
             List<PaperLine> own = lines.getOrDefault(listed.item(), List.of());
             List<Seen> sheets = own.stream()

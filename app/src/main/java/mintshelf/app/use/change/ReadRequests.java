@@ -187,7 +187,7 @@ public class ReadRequests {
                 paper,
                 house.edition(seen.current().stage().edition()),
                 lines(lines, documents),
-                goals(store.goals(id, house.facts()), documents),
+                goals(store.goals(id, house.facts()), lines, documents),
                 evidence(evidence, documents),
                 seen.all() ? roundSight.rounds(actor, rounds.roundsOf(id, 20)) : List.of(),
                 order.map(documents::get),
@@ -246,25 +246,32 @@ public class ReadRequests {
         return views;
     }
 
-    /** Before is what is in force; after what is prepared, for who sees that. */
-    private List<GoalView> goals(List<Goal> goals, Map<Long, Seen> documents) {
+    /**
+     * Before is what was in force when it was asked for; after what is prepared, for who sees that, or what came in its place.
+     */
+    private List<GoalView> goals(List<Goal> goals, List<PaperLine> lines, Map<Long, Seen> documents) {
+        Map<Long, Long> asked = new HashMap<>();
+        lines.forEach(l -> l.fromRevision().ifPresent(from -> asked.put(l.item(), from)));
         Map<Long, Map<String, FactValue>> known = new HashMap<>();
         List<GoalView> views = new ArrayList<>();
         for (Goal goal : goals) {
             Optional<Seen> seen = Optional.ofNullable(documents.get(goal.item()));
-            Optional<FactValue> before =
-                    seen.flatMap(s -> s.document().released()).flatMap(r -> value(known, r, goal.fact()));
-            Optional<FactValue> after = seen.filter(Seen::all)
+            Optional<Long> from = seen.map(s -> asked.get(s.spine().id()));
+            Optional<Long> out = seen.flatMap(s -> s.document().released()).map(Revision::id);
+            Optional<Long> next = seen.filter(Seen::all)
                     .flatMap(s -> s.document().pending())
-                    .flatMap(r -> value(known, r, goal.fact()));
+                    .map(Revision::id)
+                    .or(() -> out.filter(o -> !from.equals(Optional.of(o))));
+            Optional<FactValue> before = from.flatMap(r -> value(known, r, goal.fact()));
+            Optional<FactValue> after = next.flatMap(r -> value(known, r, goal.fact()));
             views.add(new GoalView(goal, seen.map(s -> s.document().number()).orElse(""), goal.judge(before, after)));
         }
         return views;
     }
 
-    private Optional<FactValue> value(Map<Long, Map<String, FactValue>> known, Revision revision, FactDefinition fact) {
+    private Optional<FactValue> value(Map<Long, Map<String, FactValue>> known, long revision, FactDefinition fact) {
         return Optional.ofNullable(
-                known.computeIfAbsent(revision.id(), facts::values).get(fact.name()));
+                known.computeIfAbsent(revision, facts::values).get(fact.name()));
     }
 
     private List<EvidenceView> evidence(List<RequestStore.Evidence> all, Map<Long, Seen> documents) {

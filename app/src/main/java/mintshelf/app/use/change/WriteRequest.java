@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.effect.FindEvidence;
+import mintshelf.app.effect.WarnOfReleased;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
@@ -38,6 +39,7 @@ public class WriteRequest {
     private final ChangePaper paper;
     private final FindEvidence evidence;
     private final HouseStore house;
+    private final WarnOfReleased warn;
     private final Acts acts;
 
     public WriteRequest(
@@ -48,6 +50,7 @@ public class WriteRequest {
             ChangePaper paper,
             FindEvidence evidence,
             HouseStore house,
+            WarnOfReleased warn,
             Acts acts) {
         this.sight = sight;
         this.requests = requests;
@@ -56,6 +59,7 @@ public class WriteRequest {
         this.paper = paper;
         this.evidence = evidence;
         this.house = house;
+        this.warn = warn;
         this.acts = acts;
     }
 
@@ -96,7 +100,17 @@ public class WriteRequest {
                 throw Refused.because(
                         "request.lines", "A request without documents changes nothing.", "Drop it instead.");
             }
+            boolean sooner = priority == Priority.NOW
+                    && papers.request(request).orElseThrow().priority() != Priority.NOW;
             papers.set(request, why, cause.map(Cause::name).orElse(""), priority);
+            if (sooner) {
+                warn.warn(
+                        actor,
+                        request,
+                        seen.document().number(),
+                        seen.document().title(),
+                        lines.stream().map(PaperLine::item).toList());
+            }
             for (PaperLine line : lines) {
                 if (removed.contains(line.id())) {
                     papers.removeLine(line.id());

@@ -228,7 +228,8 @@ public class ReadRounds {
         Document document = line.seen().document();
         List<String> changes = new ArrayList<>();
         Optional<Revision> pending = document.pending();
-        if (pending.isEmpty()) return changes;
+        // A request releases nothing: what it says is what is wanted.
+        if (pending.isEmpty() || line.seen().spine().isRequest()) return changes;
         if (document.released().isEmpty()) return List.of("first release");
         if (!pending.get().reason().isEmpty()) changes.add(pending.get().reason());
         Map<String, String> before = facts.facts(document.released().get().id());
