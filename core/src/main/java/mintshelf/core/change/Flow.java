@@ -52,11 +52,20 @@ public record Flow(List<Week> weeks, List<Took> took, Map<String, Integer> cause
 
     /** The flow over the last weeks, the current one among them. */
     public static Flow of(Collection<Span> spans, LocalDate today, int weeks) {
+        return of(spans, 0, today, weeks);
+    }
+
+    /**
+     * As {@link #of(Collection, LocalDate, int)}.
+     *
+     * @param older how many are open that entered long before and are not among the spans
+     */
+    public static Flow of(Collection<Span> spans, int older, LocalDate today, int weeks) {
         if (weeks < 1 || weeks > MOST) throw new IllegalArgumentException(weeks + " weeks");
         LocalDate first = monday(today).minusWeeks(weeks - 1L);
         int[] entered = new int[weeks];
         int[] left = new int[weeks];
-        int open = 0;
+        int open = older;
         Map<PaperType, List<Long>> took = new TreeMap<>();
         Map<String, Integer> causes = new TreeMap<>();
         for (Span span : spans) {

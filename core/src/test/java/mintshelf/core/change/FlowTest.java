@@ -61,6 +61,7 @@ class FlowTest {
 
     @Test
     void withoutPapersNothingFlowsAndTheWeeksHaveALimit() {
+        assertThat(Flow.of(List.of(), 7, TODAY, 2).weeks()).as("counted alone").allMatch(w -> w.waiting() == 7);
         Flow empty = Flow.of(List.of(), TODAY, 12);
         assertThat(empty.weeks()).hasSize(12).allMatch(w -> w.waiting() == 0);
         assertThat(empty.took()).isEmpty();

@@ -90,11 +90,14 @@ public class FlowStore {
     }
 
     /**
-     * When papers that a person may see were begun and ended: those that are open, and those that ended since.
+     * When papers that a person may see were begun and ended: those that were begun since, and those that ended since.
      *
      * @param zone in which days are reckoned
      */
     public List<Flow.Span> spans(Access access, Instant since, ZoneId zone) {
+        Condition ended = STAGE.CLASS
+                .notIn(StageClass.PREPARING.name(), StageClass.DECIDING.name())
+                .and(REVISION.STAGE_SINCE.ge(Times.utc(since)));
         return db.select(PAPER.TYPE, PAPER.CAUSE, ITEM.CREATED_AT, STAGE.CLASS, REVISION.STAGE_SINCE)
                 .from(PAPER)
                 .join(ITEM)
@@ -104,9 +107,7 @@ public class FlowStore {
                 .join(STAGE)
                 .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
                 .where(seenBy(access))
-                .and(STAGE.CLASS
-                        .in(StageClass.PREPARING.name(), StageClass.DECIDING.name())
-                        .or(REVISION.STAGE_SINCE.ge(Times.utc(since))))
+                .and(ITEM.CREATED_AT.ge(Times.utc(since)).or(ended))
                 .fetch(row -> new Flow.Span(
                         PaperType.valueOf(row.value1()),
                         LocalDate.ofInstant(Times.instant(row.value3()), zone),
@@ -114,6 +115,15 @@ public class FlowStore {
                                 ? Optional.empty()
                                 : Optional.of(LocalDate.ofInstant(Times.instant(row.value5()), zone)),
                         row.value2()));
+    }
+
+    /** How many papers that a person may see were begun before and are open. */
+    public int openBefore(Access access, Instant since) {
+        return papersOf(access)
+                .and(ITEM.CREATED_AT.lt(Times.utc(since)))
+                .and(STAGE.CLASS.in(StageClass.PREPARING.name(), StageClass.DECIDING.name()))
+                .fetch(ITEM.ID)
+                .size();
     }
 
     /** How many papers a person may see in each stage, and how many of them are their own. */

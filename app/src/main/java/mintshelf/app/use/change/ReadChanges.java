@@ -121,8 +121,10 @@ public class ReadChanges {
     /** How the papers that the actor may see flow over the last weeks. */
     public Flow flow(Actor actor, int weeks) {
         Instant now = clock.instant();
+        Instant since = now.minus(Duration.ofDays(7L * weeks + 7));
         return Flow.of(
-                flow.spans(actor.access(), now.minus(Duration.ofDays(7L * weeks + 7)), settings.zone()),
+                flow.spans(actor.access(), since, settings.zone()),
+                flow.openBefore(actor.access(), since),
                 LocalDate.ofInstant(now, settings.zone()),
                 weeks);
     }
