@@ -58,10 +58,13 @@ public class ChangeListPages {
                 view.counts().entrySet().stream()
                         .map(e -> new Choice(code(e.getKey()), e.getKey().words(), e.getValue()))
                         .toList());
-        model.addAttribute("open", view.counts().get(Which.OPEN));
+        model.addAttribute("open", view.counts().getOrDefault(Which.OPEN, 0));
         model.addAttribute("toDecide", view.counts().get(Which.TO_DECIDE));
         model.addAttribute("decided", decided.orElse(0));
-        Flow flow = read.flow(actor, weeks.filter(n -> n >= 4 && n <= Flow.MOST).orElse(WEEKS));
+        Flow flow = read.flow(
+                actor,
+                view.counts().getOrDefault(Which.OPEN, 0),
+                weeks.filter(n -> n >= 4 && n <= Flow.MOST).orElse(WEEKS));
         model.addAttribute("flow", flow);
         model.addAttribute("flowPicture", FlowPicture.of(flow));
         model.addAttribute(

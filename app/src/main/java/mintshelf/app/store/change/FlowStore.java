@@ -7,7 +7,6 @@ import static mintshelf.database.schema.Tables.STAGE;
 
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.Collection;
 import java.util.List;
@@ -20,8 +19,9 @@ import mintshelf.core.change.PaperType;
 import mintshelf.core.revision.StageClass;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Record5;
+import org.jooq.Record;
 import org.jooq.SelectConditionStep;
+import org.jooq.SelectSelectStep;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
@@ -39,16 +39,16 @@ public class FlowStore {
      *
      * @param since when it came to its stage
      */
-    public record Listed(long item, StageClass stands, String stage, Instant since, boolean mine) {}
+    public record Listed(long item, StageClass stands, String stage, Instant since) {}
 
     /** A paper is seen where its documents are, and by who wrote it. */
     private static Condition seenBy(Access access) {
         return Visible.to(access).or(ITEM.AUTHOR.eq(access.person()).and(PAPER.TYPE.eq(PaperType.REQUEST.name())));
     }
 
-    private SelectConditionStep<Record5<Long, String, String, LocalDateTime, Long>> papersOf(Access access) {
-        return db.select(ITEM.ID, STAGE.CLASS, STAGE.NAME, REVISION.STAGE_SINCE, ITEM.AUTHOR)
-                .from(PAPER)
+    /** What is selected of the papers that a person may see, each with its revision and its stage. */
+    private static <R extends Record> SelectConditionStep<R> seen(SelectSelectStep<R> selected, Access access) {
+        return selected.from(PAPER)
                 .join(ITEM)
                 .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
                 .join(REVISION)
@@ -77,16 +77,12 @@ public class FlowStore {
                 .when(StageClass.RELEASED.name(), 2)
                 .else_(3);
         var ended = DSL.when(rank.ge(2), REVISION.STAGE_SINCE);
-        return papersOf(access)
+        return seen(db.select(ITEM.ID, STAGE.CLASS, STAGE.NAME, REVISION.STAGE_SINCE), access)
                 .and(which)
                 .orderBy(rank, STAGE.NAME.desc(), ended.desc(), REVISION.STAGE_SINCE, ITEM.ID)
                 .limit(from, most)
                 .fetch(row -> new Listed(
-                        row.value1(),
-                        StageClass.valueOf(row.value2()),
-                        row.value3(),
-                        Times.instant(row.value4()),
-                        row.value5() == access.person()));
+                        row.value1(), StageClass.valueOf(row.value2()), row.value3(), Times.instant(row.value4())));
     }
 
     /**
@@ -98,15 +94,7 @@ public class FlowStore {
         Condition ended = STAGE.CLASS
                 .notIn(StageClass.PREPARING.name(), StageClass.DECIDING.name())
                 .and(REVISION.STAGE_SINCE.ge(Times.utc(since)));
-        return db.select(PAPER.TYPE, PAPER.CAUSE, ITEM.CREATED_AT, STAGE.CLASS, REVISION.STAGE_SINCE)
-                .from(PAPER)
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
-                .join(REVISION)
-                .on(REVISION.ITEM.eq(PAPER.ITEM), REVISION.DROPPED_AT.isNull())
-                .join(STAGE)
-                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
-                .where(seenBy(access))
+        return seen(db.select(PAPER.TYPE, PAPER.CAUSE, ITEM.CREATED_AT, STAGE.CLASS, REVISION.STAGE_SINCE), access)
                 .and(ITEM.CREATED_AT.ge(Times.utc(since)).or(ended))
                 .fetch(row -> new Flow.Span(
                         PaperType.valueOf(row.value1()),
@@ -117,29 +105,12 @@ public class FlowStore {
                         row.value2()));
     }
 
-    /** How many papers that a person may see were begun before and are open. */
-    public int openBefore(Access access, Instant since) {
-        return papersOf(access)
-                .and(ITEM.CREATED_AT.lt(Times.utc(since)))
-                .and(STAGE.CLASS.in(StageClass.PREPARING.name(), StageClass.DECIDING.name()))
-                .fetch(ITEM.ID)
-                .size();
-    }
-
     /** How many papers a person may see in each stage, and how many of them are their own. */
     public record Count(StageClass stands, String stage, int all, int mine) {}
 
     public List<Count> counts(Access access) {
         var mine = DSL.sum(DSL.when(ITEM.AUTHOR.eq(access.person()), 1).else_(0));
-        return db.select(STAGE.CLASS, STAGE.NAME, DSL.count(), mine)
-                .from(PAPER)
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
-                .join(REVISION)
-                .on(REVISION.ITEM.eq(PAPER.ITEM), REVISION.DROPPED_AT.isNull())
-                .join(STAGE)
-                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
-                .where(seenBy(access))
+        return seen(db.select(STAGE.CLASS, STAGE.NAME, DSL.count(), mine), access)
                 .groupBy(STAGE.CLASS, STAGE.NAME)
                 .fetch(row -> new Count(
                         StageClass.valueOf(row.value1()),

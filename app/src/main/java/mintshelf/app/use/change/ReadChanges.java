@@ -118,15 +118,18 @@ public class ReadChanges {
      */
     public record View(List<Group> groups, Map<Which, Integer> counts, int over, boolean more) {}
 
-    /** How the papers that the actor may see flow over the last weeks. */
-    public Flow flow(Actor actor, int weeks) {
+    /**
+     * How the papers that the actor may see flow over the last weeks.
+     *
+     * @param open how many of them are open
+     */
+    public Flow flow(Actor actor, int open, int weeks) {
         Instant now = clock.instant();
         Instant since = now.minus(Duration.ofDays(7L * weeks + 7));
-        return Flow.of(
-                flow.spans(actor.access(), since, settings.zone()),
-                flow.openBefore(actor.access(), since),
-                LocalDate.ofInstant(now, settings.zone()),
-                weeks);
+        List<Flow.Span> spans = flow.spans(actor.access(), since, settings.zone());
+        // What is open and was begun before is all that is open without what is read; another may move one in between.
+        int read = (int) spans.stream().filter(s -> s.left().isEmpty()).count();
+        return Flow.of(spans, Math.max(0, open - read), LocalDate.ofInstant(now, settings.zone()), weeks);
     }
 
     public View list(Actor actor, Which which, int page, int most) {
