@@ -17,6 +17,7 @@ import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
+import mintshelf.app.use.change.EditOrder;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.PreviewOrder;
 import mintshelf.app.use.change.ReadOrders;
@@ -40,50 +41,38 @@ class OrderTest {
     private final Review review = new Review(server);
     private final long shelf = server.shelf();
 
+    private final Orders orders = new Orders(server);
+
     private long released(String name) {
-        long item = review.drawing(shelf, name);
-        review.release(item);
-        return item;
+        return orders.released(shelf, name);
     }
 
     private long ask(String login, Long... items) {
-        String to = server.bean(AskForChange.class)
-                .ask(
-                        server.actor(login),
-                        List.of(items),
-                        Server.key(),
-                        "Intake in duplex",
-                        "pitting at berth 3",
-                        Map.of(items[0], "duplex 2205"));
-        return Long.parseLong(to.substring("/orders/".length()));
+        return orders.ask(login, items);
     }
 
     private void start(long order) {
-        server.bean(MoveOrder.class).start(server.actor("oluwaseun"), order, Server.key());
+        orders.start(order);
     }
 
     private void work(long item) {
-        server.checkOut("priya", item);
-        server.checkIn("priya", item, Review.sheet("work on " + item + " " + System.nanoTime()), false);
+        orders.work(item);
     }
 
     private long board(long order) {
-        server.bean(MoveOrder.class).toBoard(server.actor("priya"), order, Server.key(), "", Map.of());
-        return review.store().openRound(order).orElseThrow();
+        return orders.board(order);
     }
 
     private void signed(long order) {
-        long round = board(order);
-        review.sign("hedda", round);
-        review.sign("oluwaseun", round);
+        orders.signed(order);
     }
 
     private void carryOut(long order) {
-        server.bean(CarryOutOrder.class).carryOut(server.actor("oluwaseun"), order, Server.key());
+        orders.carryOut(order);
     }
 
     private ReadOrders.View view(String login, long order) {
-        return server.bean(ReadOrders.class).order(server.actor(login), order);
+        return orders.view(login, order);
     }
 
     private String stage(long order) {
@@ -310,20 +299,27 @@ class OrderTest {
         change.addTo(server.actor("priya"), order, List.of(c), Server.key(), Map.of(c, "goes along"));
         var lines = server.bean(PaperStore.class).lines(order);
         assertThat(lines).extracting(l -> l.item()).containsExactly(a, b, c);
-        change.edit(
-                server.actor("priya"),
-                order,
-                Server.key(),
-                "pitting, and a leak",
-                Map.of(lines.get(0).id(), "other weld"),
-                List.of(lines.get(1).id()));
+        server.bean(EditOrder.class)
+                .edit(
+                        server.actor("priya"),
+                        order,
+                        Server.key(),
+                        EditOrder.Written.of(
+                                "pitting, and a leak",
+                                Map.of(lines.get(0).id(), "other weld"),
+                                List.of(lines.get(1).id())));
         assertThat(server.bean(PaperStore.class).lines(order))
                 .extracting(l -> l.reason())
                 .containsExactly("other weld", "goes along");
         assertThat(server.document(order).head().number()).isEqualTo(4);
         assertThat(ask("tomasz", b)).isPositive();
         start(order);
-        assertThat(code(() -> change.edit(server.actor("priya"), order, Server.key(), "x", Map.of(), List.of())))
+        assertThat(code(() -> server.bean(EditOrder.class)
+                        .edit(
+                                server.actor("priya"),
+                                order,
+                                Server.key(),
+                                EditOrder.Written.of("x", Map.of(), List.of()))))
                 .isEqualTo("order.frozen");
     }
 

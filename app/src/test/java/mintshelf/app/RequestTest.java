@@ -230,12 +230,9 @@ class RequestTest {
         long a = released("liner");
         long request = ask("priya", a);
         AskForChange orders = server.bean(AskForChange.class);
-        assertThat(code(() -> orders.ask(
-                        server.actor("priya"), List.of(a), Server.key(), "x", "y", Map.of(), Optional.of(request))))
-                .isEqualTo("request.open");
+        AskForChange.Said takes = new AskForChange.Said(Map.of(), Map.of(), Optional.of(request));
         accept(request);
-        String to = orders.ask(
-                server.actor("priya"), List.of(a), Server.key(), "Liner", "longer", Map.of(), Optional.of(request));
+        String to = orders.ask(server.actor("priya"), List.of(a), Server.key(), "Liner", "longer", takes);
         long order = Long.parseLong(to.substring("/orders/".length()));
         assertThat(view("priya", request).order().orElseThrow().spine().id()).isEqualTo(order);
         assertThat(Web.as(server, "hedda").get(to).body())
@@ -244,7 +241,7 @@ class RequestTest {
                 .isEqualTo("request.refused");
         server.bean(MoveOrder.class).stop(server.actor("oluwaseun"), order, Server.key(), "another way");
         assertThat(view("priya", request).order()).isEmpty();
-        orders.ask(server.actor("priya"), List.of(a), Server.key(), "Liner", "again", Map.of(), Optional.of(request));
+        orders.ask(server.actor("priya"), List.of(a), Server.key(), "Liner", "again", takes);
         assertThat(view("priya", request).order()).isPresent();
     }
 

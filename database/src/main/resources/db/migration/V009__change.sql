@@ -11,13 +11,16 @@ create table if not exists paper (
   notice bigint null,
   carried_out_at datetime(6) null,
   ended_why varchar(500) null,
+  effective_by varchar(8) character set ascii collate ascii_bin null,
+  effective_from varchar(60) null,
+  constraint paper_effective check ((effective_by is null) = (effective_from is null) and effective_by in ('DATE','SERIAL','LOT')),
   constraint paper_type check (type in ('REQUEST','ORDER')),
   constraint paper_priority check (priority in ('USUAL','SOON','NOW')),
   constraint paper_item foreign key (item) references item (id),
   constraint paper_notice foreign key (notice) references item (id)
 );
 
--- A document on a paper; on one open order at most.
+-- A document on a paper. Open orders on one document have turns: the first one is worked on, the next waits for it.
 create table if not exists paper_line (
   id bigint not null auto_increment primary key,
   paper bigint not null,
@@ -28,16 +31,22 @@ create table if not exists paper_line (
   interchangeable tinyint(1) not null default 1,
   from_revision bigint null,
   to_revision bigint null,
-  open_mark smallint null check (open_mark = 1),
+  successor bigint null,
+  turn smallint null check (turn >= 1),
   constraint paper_line_item_once unique (paper, item),
-  constraint paper_line_open unique (item, open_mark),
+  constraint paper_line_turn unique (item, turn),
   key paper_line_revision (to_revision),
-  constraint paper_line_what check (what in ('REVISE','FIRST')),
+  constraint paper_line_what check (what in ('REVISE','FIRST','WITHDRAW')),
+  constraint paper_line_successor check (successor is null or (what = 'WITHDRAW' and successor <> item)),
   constraint paper_line_paper foreign key (paper) references paper (item),
   constraint paper_line_item foreign key (item) references item (id),
   constraint paper_line_from foreign key (from_revision, item) references revision (id, item),
-  constraint paper_line_to foreign key (to_revision, item) references revision (id, item)
+  constraint paper_line_to foreign key (to_revision, item) references revision (id, item),
+  constraint paper_line_instead foreign key (successor) references item (id)
 );
+
+-- Held by whoever lets an order wait for another one: so that no two of them close a ring that neither sees.
+create table if not exists sequence_gate (id smallint not null primary key check (id = 1)) select 1 as id;
 
 -- A request that an order takes up; one order at most.
 create table if not exists order_request (
@@ -91,4 +100,75 @@ create table if not exists paper_reach (
   constraint paper_reach_paper foreign key (paper) references paper (item),
   constraint paper_reach_item foreign key (item) references item (id),
   constraint paper_reach_person foreign key (person) references person (id)
+);
+
+-- What becomes of the old ones of a line, at one place where they are; an empty quantity is one that nobody knows.
+create table if not exists paper_disposition (
+  paper bigint not null,
+  item bigint not null,
+  place varchar(12) character set ascii collate ascii_bin not null,
+  quantity decimal(15,3) null,
+  what varchar(8) character set ascii collate ascii_bin null,
+  cost decimal(15,2) null,
+  currency char(3) character set ascii collate ascii_bin null,
+  note varchar(200) not null,
+  said_by bigint not null,
+  said_at datetime(6) not null,
+  primary key (paper, item, place),
+  constraint paper_disposition_place check (place in ('STOCK','ORDERED','MAKING','FIELD')),
+  constraint paper_disposition_what check (what in ('USE','REWORK','RETURN','SCRAP')),
+  constraint paper_disposition_amounts check (quantity >= 0 and cost >= 0),
+  constraint paper_disposition_currency check ((cost is null) = (currency is null)),
+  constraint paper_disposition_line foreign key (paper, item) references paper_line (paper, item) on delete cascade,
+  constraint paper_disposition_person foreign key (said_by) references person (id)
+);
+
+-- Who is told of a notice besides those whom the house tells, and who of them is not.
+create table if not exists paper_told (
+  paper bigint not null,
+  person bigint not null,
+  told tinyint(1) not null,
+  primary key (paper, person),
+  constraint paper_told_paper foreign key (paper) references paper (item),
+  constraint paper_told_person foreign key (person) references person (id)
+);
+
+-- Work that somebody gives: to a person, or to a group, of which the first to take it has it.
+create table if not exists job (
+  id bigint not null auto_increment primary key,
+  paper bigint null,
+  what varchar(500) not null,
+  for_group bigint null,
+  person bigint null,
+  due date null,
+  state varchar(8) character set ascii collate ascii_bin not null,
+  given_by bigint not null,
+  given_at datetime(6) not null,
+  begun_at datetime(6) null,
+  ended_at datetime(6) null,
+  ended_by bigint null,
+  late_told tinyint(1) not null default 0,
+  key job_of (person, state),
+  key job_paper (paper),
+  key job_group (for_group, state),
+  key job_due (state, late_told, due),
+  constraint job_state check (state in ('GIVEN','BEGUN','DONE','DROPPED')),
+  constraint job_whose check (person is not null or (for_group is not null and state in ('GIVEN','DROPPED'))),
+  constraint job_for_paper foreign key (paper) references paper (item),
+  constraint job_for_group foreign key (for_group) references person_group (id),
+  constraint job_person foreign key (person) references person (id),
+  constraint job_giver foreign key (given_by) references person (id),
+  constraint job_ender foreign key (ended_by) references person (id)
+);
+
+-- The documents of a job, and the version with which each was done.
+create table if not exists job_item (
+  job bigint not null,
+  item bigint not null,
+  version bigint null,
+  primary key (job, item),
+  key job_item_item (item),
+  constraint job_item_job foreign key (job) references job (id),
+  constraint job_item_item_there foreign key (item) references item (id),
+  constraint job_item_version foreign key (version) references version (id)
 );

@@ -300,7 +300,13 @@ class Hands {
     /** As {@link #order(Instant, String, String, String, Map)}, taking up a request that was accepted. */
     long order(Instant at, String login, long request, String title, String reason, Map<Long, String> lines) {
         clock.tell(at);
-        String to = ask.ask(actor(login), lines.keySet(), key(), title, reason, lines, Optional.of(request));
+        String to = ask.ask(
+                actor(login),
+                lines.keySet(),
+                key(),
+                title,
+                reason,
+                new AskForChange.Said(lines, Map.of(), Optional.of(request)));
         return Long.parseLong(to.substring("/orders/".length()));
     }
 

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -77,6 +79,11 @@ public class ChangePaper {
         List<Long> all = new ArrayList<>(
                 orders.lines(order).stream().map(PaperLine::item).toList());
         all.add(order);
+        // With those that wait for it and with its requests, all in one order: they move when it ends.
+        Set<Long> together = new TreeSet<>(all);
+        together.addAll(orders.behind(order));
+        together.addAll(requests.requestsOf(order));
+        spines.lock(together);
         Map<Long, Seen> seen = new LinkedHashMap<>();
         sight.lockedWithPapers(actor, all).forEach(s -> seen.put(s.spine().id(), s));
         Seen paper = paper(List.copyOf(seen.values()), order);
@@ -112,8 +119,9 @@ public class ChangePaper {
     public void write(Actor actor, long author, long order, String says) {
         Spine spine = spines.spine(order).orElseThrow();
         List<PaperLine> lines = orders.lines(order);
-        Map<Long, Spine> items =
-                spines.spines(lines.stream().map(PaperLine::item).toList());
+        Map<Long, Spine> items = spines.spines(lines.stream()
+                .flatMap(l -> Stream.concat(Stream.of(l.item()), l.successor().stream()))
+                .toList());
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
@@ -127,6 +135,8 @@ public class ChangePaper {
             one.put("to", line.toRevision().map(labels::get).orElse(""));
             one.put("reason", line.reason());
             one.put("interchangeable", line.interchangeable());
+            line.successor()
+                    .ifPresent(i -> one.put("instead", items.get(i).document().number()));
             written.add(one);
         }
         Document paper = spine.document();
@@ -137,6 +147,7 @@ public class ChangePaper {
             all.put("cause", Cause.of(said.cause()).map(Cause::words).orElse(""));
             all.put("priority", said.priority().words());
         }
+        said.effective().ifPresent(e -> all.put("effective", e.words()));
         put(all, "goals", goals(order, items));
         put(all, "evidence", evidence(order));
         put(all, "reach", said(order));

@@ -28,6 +28,11 @@ public class Recorder {
         noteMove(actor, item, act, version, says, why, false);
     }
 
+    /** As {@link #note(Actor, long, String, int, String, String)}, of what may go as files with the mails of it. */
+    public void noteFiles(Actor actor, long item, String act, int version, String says, String why) {
+        noteMove(actor, item, act, version, says, why, true);
+    }
+
     /** @param files whether files may go with the mails of it */
     void noteMove(Actor actor, long item, String act, int version, String says, String why, boolean files) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.of(version), says, why));

@@ -49,7 +49,7 @@ class RevisionRows {
                 .filter(r -> !r.dropped() && r.revision().label().isPresent())
                 .toList();
         Map<Long, String> onOrders =
-                orders.numbers(all.stream().map(r -> r.revision().id()).toList());
+                orders.ofRevisions(all.stream().map(r -> r.revision().id()).toList());
         Map<Long, List<String>> designers = revisions.designers(document.id());
         boolean hasOrders = block.columns().stream().anyMatch(c -> c.fact().equals("order"));
         List<Map<String, String>> rows = new ArrayList<>();

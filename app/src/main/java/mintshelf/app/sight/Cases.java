@@ -309,10 +309,12 @@ public class Cases {
             }
             Route route = house.edition(document.current().stage().edition());
             // What has no review of its own is released from where it is.
-            Way.toBoard()
-                    .of(route, document)
-                    .move()
-                    .or(() -> Way.released().of(route, document).move())
+            (line.withdraws()
+                            ? Way.withdrawn().of(route, document).move()
+                            : Way.toBoard()
+                                    .of(route, document)
+                                    .move()
+                                    .or(() -> Way.released().of(route, document).move()))
                     .ifPresent(move -> inTheWay.addAll(Gate.all(move.gates(), cases.get(document.id()), By.ORDER)));
         }
         return inTheWay;

@@ -3,6 +3,7 @@ package mintshelf.core.change;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
@@ -19,22 +20,25 @@ public final class OrderRules {
     /**
      * What a document's line would be, or why it cannot have one.
      *
-     * @param openOrder number of the open order that the document is on already
+     * @param ahead the open orders that the document is on already, the first one first: the new one goes after them
      */
-    public static Outcome<PaperLine.What> line(Document document, Access access, Optional<String> openOrder) {
+    public static Outcome<PaperLine.What> line(Document document, Access access, List<Sequence.Ahead> ahead) {
         Optional<Refusal> dropped = DropRules.refusal(document);
         if (dropped.isPresent()) return Outcome.refused(dropped.get());
         Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
         if (missing.isPresent()) return Outcome.refused(missing.get());
-        if (openOrder.isPresent()) {
-            return Outcome.refused(
-                    "order.other",
-                    document.number() + " is on " + openOrder.get() + " already.",
-                    "Orders on one document go one after the other.");
+        if (!ahead.isEmpty()) {
+            Sequence.Ahead last = ahead.get(ahead.size() - 1);
+            if (last.what() == PaperLine.What.WITHDRAW) {
+                return Outcome.refused(
+                        "order.withdraws",
+                        last.number() + " withdraws " + document.number() + ".",
+                        "After that there is nothing to be changed; leave it out.");
+            }
+            // It starts from what the last one of them releases.
+            return Outcome.granted(PaperLine.What.REVISE);
         }
-        if (document.pending()
-                .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
-                .isPresent()) {
+        if (isDecided(document)) {
             return Outcome.refused(
                     "stage.deciding", document.number() + " is being decided on.", "Take it back first, or wait.");
         }
@@ -48,6 +52,42 @@ public final class OrderRules {
                     "Nothing of it is in force to be changed.");
         }
         return Outcome.granted(PaperLine.What.REVISE);
+    }
+
+    private static boolean isDecided(Document document) {
+        return document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
+                .isPresent();
+    }
+
+    /** Why a document's line cannot be that it is withdrawn; nothing when it can. */
+    public static Optional<Refusal> withdraw(PaperLine line, Document document) {
+        if (line.waits()) {
+            return Optional.of(Refusal.of(
+                    "order.waits",
+                    "Another order is on " + document.number() + " before this one.",
+                    "Withdraw it when that one is carried out."));
+        }
+        if (document.released().isEmpty() || document.pending().isPresent()) {
+            return Optional.of(Refusal.of(
+                    "order.withdraw",
+                    document.released().isEmpty()
+                            ? document.number() + " is not in force."
+                            : document.number() + " has revision "
+                                    + document.pending().get().shown() + " under way.",
+                    "Only what is in force, with nothing under way, is withdrawn by an order."));
+        }
+        return Optional.empty();
+    }
+
+    /** Whether the work of an order can start as far as a line goes: nothing of others before it on its document. */
+    public static Optional<Refusal> turn(PaperLine line, Document document, List<Sequence.Ahead> ahead) {
+        if (!line.waits()) return Optional.empty();
+        return Optional.of(Refusal.of(
+                "order.waits",
+                document.number() + " goes after "
+                        + ahead.stream().map(Sequence.Ahead::number).collect(Collectors.joining(" and ")) + ".",
+                "It starts from what that releases; take the line off to start without it."));
     }
 
     /**
@@ -74,6 +114,8 @@ public final class OrderRules {
      * @param emptyFacts labels of required facts that are not filled
      */
     public static LineState state(PaperLine line, Document document, List<String> emptyFacts) {
+        if (line.waits()) return new LineState(0, "waits for another order");
+        if (line.withdraws()) return withdrawal(document);
         if (line.toRevision().isEmpty()) return new LineState(0, "starts with the order");
         long revision = line.toRevision().get();
         Optional<Revision> pending = document.pending().filter(r -> r.id() == revision);
@@ -95,5 +137,17 @@ public final class OrderRules {
         }
         if (!emptyFacts.isEmpty()) return new LineState(1, "not filled: " + String.join(", ", emptyFacts));
         return new LineState(2, "ready with version " + document.head().number());
+    }
+
+    private static LineState withdrawal(Document document) {
+        if (document.released().isEmpty() && document.pending().isEmpty())
+            return new LineState(LineState.LAST, "withdrawn");
+        if (document.holder().isPresent()) {
+            return new LineState(1, "held by " + document.holder().get().name());
+        }
+        if (document.pending().isPresent()) {
+            return new LineState(1, "revision " + document.pending().get().shown() + " is under way");
+        }
+        return new LineState(2, "goes when the order is carried out");
     }
 }

@@ -24,6 +24,11 @@ public record By(boolean hand, boolean endsOwnHold, boolean isSigned, boolean is
     /** An order before its board, or carried out: its own move asked for the right, its board has signed. */
     public static final By ORDER = new By(false, false, true, true, Optional.empty());
 
+    /** As {@link #ORDER}, with these words. */
+    public static By orderSaying(String reason) {
+        return new By(false, false, true, true, Optional.of(reason));
+    }
+
     /** A person's hand, with these words. */
     public static By handSaying(String reason) {
         return new By(true, false, false, false, Optional.of(reason));

@@ -270,6 +270,28 @@ public sealed interface Gate {
         }
     }
 
+    /** What goes by the decision on an order, not by a hand of its own. */
+    record DecidedWithOrder() implements Gate {
+        @Override
+        public String code() {
+            return "DECIDED_WITH_ORDER";
+        }
+
+        @Override
+        public String words() {
+            return "the order that took it up is carried out";
+        }
+
+        @Override
+        public List<Refusal> ask(Case one, By by) {
+            if (by.isOrder()) return List.of();
+            return List.of(Refusal.of(
+                    "gate.with_order",
+                    one.document().number() + " is decided with an order.",
+                    "Put it on an order, or before the board by itself."));
+        }
+    }
+
     record LinesReady() implements Gate {
         @Override
         public String code() {

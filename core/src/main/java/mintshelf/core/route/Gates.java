@@ -15,6 +15,7 @@ public final class Gates {
     public static final Gate DRAWING_NOT_OLDER = new Gate.DrawingNotOlderThanModel();
     public static final Gate NO_OPEN_CHANGE_REMARK = new Gate.NoOpenChangeRemark();
     public static final Gate NOT_ON_AN_ORDER = new Gate.NotOnAnOrder();
+    public static final Gate DECIDED_WITH_ORDER = new Gate.DecidedWithOrder();
     public static final Gate LINES_READY = new Gate.LinesReady();
     public static final Gate SIGNED_OFF = new Gate.SignedOff();
     public static final Gate BOARD_SIGNED = new Gate.BoardSigned();
@@ -32,6 +33,7 @@ public final class Gates {
             DRAWING_NOT_OLDER,
             NO_OPEN_CHANGE_REMARK,
             NOT_ON_AN_ORDER,
+            DECIDED_WITH_ORDER,
             LINES_READY,
             SIGNED_OFF,
             BOARD_SIGNED,

@@ -81,6 +81,11 @@ public interface Way {
                 route.releases(stage(document).code()).map(Found::moves).orElseGet(() -> Found.none(notFrom(document)));
     }
 
+    /** Out of force. */
+    static Way withdrawn() {
+        return to(StageClass.WITHDRAWN);
+    }
+
     /** Along the move that does this. */
     static Way doing(Effect effect) {
         return (route, document) -> route.doing(effect, stage(document).code())
@@ -88,10 +93,23 @@ public interface Way {
                 .orElseGet(() -> Found.none(notFrom(document)));
     }
 
+    /** As the order that took it up is decided. */
+    static Way withOrder() {
+        return (route, document) -> route.from(stage(document).code()).stream()
+                .filter(m -> m.gates().contains(Gates.DECIDED_WITH_ORDER))
+                .findFirst()
+                .map(Found::moves)
+                .orElseGet(() -> Found.none(notFrom(document)));
+    }
+
     /** To an end without its purpose. */
     static Way closed() {
+        return to(StageClass.CLOSED);
+    }
+
+    private static Way to(StageClass end) {
         return (route, document) -> route.from(stage(document).code()).stream()
-                .filter(m -> route.stage(m.to()).stageClass() == StageClass.CLOSED)
+                .filter(m -> route.stage(m.to()).stageClass() == end)
                 .findFirst()
                 .map(Found::moves)
                 .orElseGet(() -> Found.none(notFrom(document)));

@@ -30,7 +30,8 @@ class OrderRulesTest {
     private static final Revision B = revision("B", StageClass.PREPARING);
 
     private static PaperLine line(Optional<Long> to) {
-        return new PaperLine(1, 1, 3, PaperLine.What.REVISE, "duplex", true, Optional.of(A.id()), to);
+        return new PaperLine(
+                1, 1, 3, PaperLine.What.REVISE, "duplex", true, Optional.of(A.id()), to, Optional.empty(), 1);
     }
 
     private static String says(Document document) {
@@ -39,24 +40,86 @@ class OrderRulesTest {
 
     @Test
     void whatIsReleasedIsRevisedAndWhatNeverWasIsReleasedFirst() {
-        assertThat(OrderRules.line(released(), DESIGNER, Optional.empty()))
-                .isEqualTo(Outcome.granted(PaperLine.What.REVISE));
-        assertThat(OrderRules.line(preparing(Optional.empty()), DESIGNER, Optional.empty()))
+        assertThat(OrderRules.line(released(), DESIGNER, List.of())).isEqualTo(Outcome.granted(PaperLine.What.REVISE));
+        assertThat(OrderRules.line(preparing(Optional.empty()), DESIGNER, List.of()))
                 .isEqualTo(Outcome.granted(PaperLine.What.FIRST));
     }
 
+    private static Sequence.Ahead ahead(PaperLine.What what) {
+        return new Sequence.Ahead(7, "CO 26-007", what);
+    }
+
+    private static PaperLine withdrawn(int turn) {
+        return new PaperLine(
+                1,
+                1,
+                3,
+                PaperLine.What.WITHDRAW,
+                "",
+                true,
+                Optional.of(A.id()),
+                Optional.empty(),
+                Optional.of(9L),
+                turn);
+    }
+
     @Test
-    void aDocumentIsOnOneOpenOrder() {
-        assertThat(OrderRules.line(released(), DESIGNER, Optional.of("CO 26-007"))
+    void aSecondOrderGoesAfterTheFirstAndStartsFromWhatItReleases() {
+        Document deciding = document(Optional.of(revision("B", StageClass.DECIDING)), Optional.of(A), Optional.empty());
+        assertThat(OrderRules.line(deciding, DESIGNER, List.of(ahead(PaperLine.What.REVISE))))
+                .isEqualTo(Outcome.granted(PaperLine.What.REVISE));
+        assertThat(OrderRules.line(preparing(Optional.empty()), DESIGNER, List.of(ahead(PaperLine.What.FIRST))))
+                .isEqualTo(Outcome.granted(PaperLine.What.REVISE));
+        assertThat(OrderRules.line(released(), DESIGNER, List.of(ahead(PaperLine.What.WITHDRAW)))
                         .refusal()
                         .map(Refusal::reason))
-                .contains("TG40-3030 is on CO 26-007 already.");
+                .contains("CO 26-007 withdraws TG40-3030.");
+    }
+
+    @Test
+    void theWorkOfWhatWaitsDoesNotStart() {
+        assertThat(OrderRules.turn(withdrawn(1), released(), List.of())).isEmpty();
+        assertThat(OrderRules.turn(
+                        withdrawn(3),
+                        released(),
+                        List.of(
+                                ahead(PaperLine.What.REVISE),
+                                new Sequence.Ahead(8, "CO 26-008", PaperLine.What.REVISE))))
+                .map(Refusal::reason)
+                .contains("TG40-3030 goes after CO 26-007 and CO 26-008.");
+        assertThat(OrderRules.state(withdrawn(2), released(), List.of()).says()).isEqualTo("waits for another order");
+    }
+
+    @Test
+    void onlyWhatIsInForceWithNothingUnderWayIsWithdrawn() {
+        assertThat(OrderRules.withdraw(withdrawn(1), released())).isEmpty();
+        assertThat(OrderRules.withdraw(withdrawn(1), document(Optional.of(B), Optional.of(A), Optional.empty())))
+                .map(Refusal::reason)
+                .contains("TG40-3030 has revision B under way.");
+        assertThat(OrderRules.withdraw(withdrawn(1), preparing(Optional.empty())))
+                .isPresent();
+        assertThat(OrderRules.withdraw(withdrawn(2), released()))
+                .map(Refusal::code)
+                .contains("order.waits");
+        assertThat(OrderRules.state(withdrawn(1), released(), List.of()).isReady())
+                .isTrue();
+        assertThat(OrderRules.state(withdrawn(1), document(Optional.of(B), Optional.of(A), Optional.empty()), List.of())
+                        .says())
+                .isEqualTo("revision B is under way");
+        assertThat(OrderRules.state(
+                                withdrawn(1),
+                                document(Optional.empty(), Optional.of(A), Optional.of(heldBy(TOMASZ))),
+                                List.of())
+                        .says())
+                .isEqualTo("held by Person 6");
+    }
+
+    @Test
+    void whatIsDecidedOnOrNotTheirsIsNotPutOnAnOrder() {
         Document deciding = document(Optional.of(revision("B", StageClass.DECIDING)), Optional.of(A), Optional.empty());
-        assertThat(OrderRules.line(deciding, DESIGNER, Optional.empty())
-                        .refusal()
-                        .map(Refusal::code))
+        assertThat(OrderRules.line(deciding, DESIGNER, List.of()).refusal().map(Refusal::code))
                 .contains("stage.deciding");
-        assertThat(OrderRules.line(released(), person(TOMASZ, Right.SEE_ALL), Optional.empty())
+        assertThat(OrderRules.line(released(), person(TOMASZ, Right.SEE_ALL), List.of())
                         .refusal()
                         .map(Refusal::code))
                 .contains("access.missing");

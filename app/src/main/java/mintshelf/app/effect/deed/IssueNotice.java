@@ -86,7 +86,9 @@ class IssueNotice {
         revisions.setStage(
                 filed.current().id(), route.firstOf(StageClass.RELEASED).orElseThrow(), now);
         revisions.noteRelease(filed.current().id(), version, now);
-        recorder.note(actor, item, "notice.issued", 1, "issued " + number.number() + " for " + notice.order(), "");
+        // As of anything that comes into force, the house's distribution and those who follow the folder learn of it.
+        recorder.noteFiles(
+                actor, item, "revision.issued", 1, "issued " + number.number() + " for " + notice.order(), "");
         for (PaperLine line : lines) {
             recorder.note(
                     actor,

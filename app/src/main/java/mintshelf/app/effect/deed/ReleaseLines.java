@@ -3,7 +3,9 @@ package mintshelf.app.effect.deed;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.app.store.round.BundleStore;
+import mintshelf.core.change.PaperLine;
 import mintshelf.core.route.Effect;
 import mintshelf.core.signoff.Round;
 import org.springframework.stereotype.Component;
@@ -14,11 +16,13 @@ class ReleaseLines implements Deed {
 
     private final PaperStore orders;
     private final BundleStore bundles;
+    private final SuccessorStore successors;
     private final IssueNotice notice;
 
-    ReleaseLines(PaperStore orders, BundleStore bundles, IssueNotice notice) {
+    ReleaseLines(PaperStore orders, BundleStore bundles, SuccessorStore successors, IssueNotice notice) {
         this.orders = orders;
         this.bundles = bundles;
+        this.successors = successors;
         this.notice = notice;
     }
 
@@ -32,8 +36,14 @@ class ReleaseLines implements Deed {
         Round board = setting.round().orElseThrow();
         for (Mover order : movers) {
             long id = order.document().id();
-            long notice = this.notice.issue(setting.actor(), order.seen(), orders.lines(id), board, setting.now());
+            List<PaperLine> lines = orders.lines(id);
+            long notice = this.notice.issue(setting.actor(), order.seen(), lines, board, setting.now());
             bundles.closeBundle(board.bundle(), setting.now());
+            for (PaperLine line : lines) {
+                line.successor()
+                        .ifPresent(s ->
+                                successors.keep(line.item(), s, setting.actor().person(), setting.now()));
+            }
             orders.end(id, Optional.of(notice), "", setting.now());
         }
     }

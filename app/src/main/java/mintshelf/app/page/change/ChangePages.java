@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -14,6 +15,7 @@ import mintshelf.app.page.Rows;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
+import mintshelf.app.use.change.EditOrder;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.OpenRequest;
 import mintshelf.app.use.change.PreviewOrder;
@@ -21,7 +23,9 @@ import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.Cause;
+import mintshelf.core.change.Effective;
 import mintshelf.core.change.Priority;
+import mintshelf.core.change.Sequence;
 import mintshelf.core.route.Effect;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -40,6 +44,7 @@ public class ChangePages {
     private final PreviewOrder preview;
     private final ReadImpact impact;
     private final OpenRequest open;
+    private final EditOrder edit;
 
     public ChangePages(
             AskForChange ask,
@@ -48,7 +53,8 @@ public class ChangePages {
             CarryOutOrder carryOut,
             PreviewOrder preview,
             ReadImpact impact,
-            OpenRequest open) {
+            OpenRequest open,
+            EditOrder edit) {
         this.ask = ask;
         this.read = read;
         this.move = move;
@@ -56,6 +62,7 @@ public class ChangePages {
         this.preview = preview;
         this.impact = impact;
         this.open = open;
+        this.edit = edit;
     }
 
     /**
@@ -63,7 +70,19 @@ public class ChangePages {
      *
      * @param asks why no request names it; {@code orders} why no order has it; it stays out where both are there
      */
-    public record AskRow(Seen seen, Optional<Refusal> asks, Optional<Refusal> orders) {
+    public record AskRow(Seen seen, Optional<Refusal> asks, Optional<Refusal> orders, List<Sequence.Ahead> ahead) {
+        /** The order behind which it goes on another one; 0 where it is on none. */
+        public long after() {
+            return ahead.isEmpty() ? 0 : ahead.get(ahead.size() - 1).order();
+        }
+
+        /** What an order over it waits for, in words; empty for nothing. */
+        public String waits() {
+            if (ahead.isEmpty() || orders.isPresent()) return "";
+            String named = ahead.stream().map(Sequence.Ahead::number).collect(Collectors.joining(", then "));
+            return "on an order it goes after " + named + ": it starts from what that releases";
+        }
+
         public boolean stays() {
             return asks.isPresent() && orders.isPresent();
         }
@@ -89,11 +108,13 @@ public class ChangePages {
             @RequestParam(defaultValue = "") String evidence,
             Model model) {
         List<Long> ids = Pages.ids(items);
-        Map<Long, Optional<Refusal>> orders = new HashMap<>();
-        ask.plan(actor, ids).forEach(r -> orders.put(r.seen().spine().id(), r.refusal()));
+        Map<Long, AskForChange.Row> orders = new HashMap<>();
+        ask.plan(actor, ids).forEach(r -> orders.put(r.seen().spine().id(), r));
         List<AskRow> rows = open.plan(actor, ids).stream()
-                .map(r -> new AskRow(
-                        r.seen(), r.refusal(), orders.get(r.seen().spine().id())))
+                .map(r -> {
+                    AskForChange.Row order = orders.get(r.seen().spine().id());
+                    return new AskRow(r.seen(), r.refusal(), order.refusal(), order.ahead());
+                })
                 .toList();
         List<AskRow> opening = rows.stream().filter(r -> !r.stays()).toList();
         List<AskRow> asks = opening.stream().filter(r -> r.asks().isEmpty()).toList();
@@ -109,7 +130,7 @@ public class ChangePages {
                 "askedIds", Rows.joined(asks.stream().map(AskRow::seen).toList()));
         model.addAttribute(
                 "orderedIds", Rows.joined(ordered.stream().map(AskRow::seen).toList()));
-        model.addAttribute("outlined", byOrder ? read.outlined(actor) : List.of());
+        model.addAttribute("outlined", byOrder ? ask.outlined(actor) : List.of());
         model.addAttribute("taken", request.isPresent() ? read.paper(actor, request.get()) : null);
         model.addAttribute("byRequest", byRequest);
         model.addAttribute("byOrder", byOrder);
@@ -122,7 +143,7 @@ public class ChangePages {
 
     /**
      * Field {@code order}: id of an outlined order, or empty for a new one; {@code request}: what it takes up. Fields {@code why.ID}: a
-     * document's own reason. A form that asks for a request is posted to its own address.
+     * document's own reason; {@code after.ID}: the order behind which it goes. A form that asks for a request is posted to its own address.
      */
     @PostMapping("/ask-for-change")
     String ask(
@@ -134,11 +155,15 @@ public class ChangePages {
             @RequestParam(defaultValue = "") String title,
             @RequestParam(defaultValue = "") String reason,
             @RequestParam Map<String, String> form) {
-        Map<Long, String> reasons = numbered(form, "why");
+        Map<Long, Long> after = new HashMap<>();
+        numbered(form, "after").forEach((item, ahead) -> {
+            if (ahead.matches("\\d{1,18}")) after.put(item, Long.valueOf(ahead));
+        });
+        AskForChange.Said said = new AskForChange.Said(numbered(form, "why"), after, request);
         if (order.matches("\\d{1,18}")) {
-            return "redirect:" + ask.addTo(actor, Long.parseLong(order), Pages.ids(items), actKey, reasons, request);
+            return "redirect:" + ask.addTo(actor, Long.parseLong(order), Pages.ids(items), actKey, said);
         }
-        return "redirect:" + ask.ask(actor, Pages.ids(items), actKey, title, reason, reasons, request);
+        return "redirect:" + ask.ask(actor, Pages.ids(items), actKey, title, reason, said);
     }
 
     static Map<Long, String> numbered(Map<String, String> form, String prefix) {
@@ -168,6 +193,7 @@ public class ChangePages {
         model.addAttribute("done", done != null);
         model.addAttribute("edit", edit != null && read.offers(actor, view).edits());
         model.addAttribute("requests", read.takenUp(actor, id));
+        model.addAttribute("effectives", Effective.By.values());
         model.addAttribute(
                 "reach", impact.shows(actor, view.seen()) ? impact.of(actor, id).reach() : null);
         return "change/order";
@@ -199,22 +225,39 @@ public class ChangePages {
         return view;
     }
 
-    /** Fields {@code why.LINE}: reasons by line; {@code remove.LINE}: lines that go. */
+    /**
+     * Fields {@code why.LINE}: reasons by line; {@code remove.LINE}: lines that go; {@code what.LINE}: {@code WITHDRAW} for one whose
+     * document is withdrawn, with the number of what takes its place in {@code instead.LINE}.
+     */
     @PostMapping("/orders/{id}/lines")
     String edit(
             Actor actor,
             @PathVariable long id,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String reason,
+            @RequestParam(defaultValue = "") String effectiveBy,
+            @RequestParam(defaultValue = "") String effectiveFrom,
             @RequestParam Map<String, String> form) {
+        Map<Long, String> instead = numbered(form, "instead");
+        Map<Long, String> withdrawn = new HashMap<>();
+        List<Long> kept = new ArrayList<>();
+        numbered(form, "what").forEach((line, what) -> {
+            if (what.equals("WITHDRAW")) withdrawn.put(line, instead.getOrDefault(line, ""));
+            else kept.add(line);
+        });
         return "redirect:"
-                + ask.edit(
+                + edit.edit(
                         actor,
                         id,
                         actKey,
-                        reason,
-                        numbered(form, "why"),
-                        new ArrayList<>(numbered(form, "remove").keySet()));
+                        new EditOrder.Written(
+                                reason,
+                                numbered(form, "why"),
+                                numbered(form, "remove").keySet(),
+                                withdrawn,
+                                kept,
+                                effectiveBy,
+                                effectiveFrom));
     }
 
     @PostMapping("/orders/{id}/start")
@@ -256,9 +299,14 @@ public class ChangePages {
         return "change/carry-out";
     }
 
+    /** @param told ids of those who are told of it */
     @PostMapping("/orders/{id}/carry-out")
-    String carryOut(Actor actor, @PathVariable long id, @RequestParam String actKey) {
-        return "redirect:" + carryOut.carryOut(actor, id, actKey);
+    String carryOut(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") List<Long> told) {
+        return "redirect:" + carryOut.carryOut(actor, id, actKey, Optional.of(told));
     }
 
     @PostMapping("/orders/{id}/stop")

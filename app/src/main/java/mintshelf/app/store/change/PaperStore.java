@@ -14,10 +14,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.app.store.document.Visible;
 import mintshelf.core.access.Access;
+import mintshelf.core.change.Effective;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.change.Priority;
@@ -30,13 +33,15 @@ import org.springframework.stereotype.Repository;
 /** Papers of change, requests and orders, and their lines. */
 @Repository
 public class PaperStore {
-    private static final short MARK = 1;
+    /** The first of the open orders on a document: its gates and its work go by that one. */
+    private static final short FIRST = 1;
+
     private final DSLContext db;
     private final Prepared open = new Prepared((db, items) -> db.select(PAPER_LINE.ITEM, PAPER_LINE.PAPER, ITEM.NUMBER)
             .from(PAPER_LINE)
             .join(ITEM)
             .on(ITEM.ID.eq(PAPER_LINE.PAPER))
-            .where(PAPER_LINE.OPEN_MARK.eq(MARK), PAPER_LINE.ITEM.in(items)));
+            .where(PAPER_LINE.TURN.eq(FIRST), PAPER_LINE.ITEM.in(items)));
 
     public PaperStore(DSLContext db) {
         this.db = db;
@@ -49,6 +54,7 @@ public class PaperStore {
      * @param cause code of the reason that the house counts it under; empty for none
      * @param deferredUntil the day on which a deferred request comes back
      * @param notice id of the notice that it made
+     * @param effective from when on what it changes counts
      */
     public record Paper(
             long item,
@@ -59,7 +65,8 @@ public class PaperStore {
             Optional<LocalDate> deferredUntil,
             Optional<Long> notice,
             Optional<Instant> carriedOutAt,
-            String endedWhy) {}
+            String endedWhy,
+            Optional<Effective> effective) {}
 
     /** The order that a document is on: its id and number. */
     public record On(long order, String number, Optional<Long> notice) {}
@@ -74,10 +81,11 @@ public class PaperStore {
                 .execute();
     }
 
-    /** Puts a document on an order; the database refuses one that is on an open order. */
-    public void addLine(long order, int position, long item, PaperLine.What what, String reason, Optional<Long> from) {
+    /** Puts a document on an order, after those that are on it; the database refuses a turn that another order has. */
+    public void addLine(
+            long order, int position, long item, PaperLine.What what, String reason, Optional<Long> from, int turn) {
         line(order, position, item, what, reason, from)
-                .set(PAPER_LINE.OPEN_MARK, MARK)
+                .set(PAPER_LINE.TURN, (short) turn)
                 .execute();
     }
 
@@ -145,8 +153,27 @@ public class PaperStore {
                 .execute();
     }
 
-    public void removeLine(long line) {
-        db.deleteFrom(PAPER_LINE).where(PAPER_LINE.ID.eq(line)).execute();
+    /** Takes a line off; the orders that wait behind it on its document move up, and are given back. */
+    public Set<Long> removeLine(PaperLine line) {
+        db.deleteFrom(PAPER_LINE).where(PAPER_LINE.ID.eq(line.id())).execute();
+        return line.turn() == 0 ? Set.of() : moveUp(List.of(line), false);
+    }
+
+    /** What happens to a line: it is revised, or it is withdrawn and this takes its place. */
+    public void setWhat(long line, PaperLine.What what, Optional<Long> successor) {
+        db.update(PAPER_LINE)
+                .set(PAPER_LINE.WHAT, what.name())
+                .set(PAPER_LINE.SUCCESSOR, successor.orElse(null))
+                .where(PAPER_LINE.ID.eq(line))
+                .execute();
+    }
+
+    public void setEffective(long paper, Optional<Effective> effective) {
+        db.update(PAPER)
+                .set(PAPER.EFFECTIVE_BY, effective.map(e -> e.by().name()).orElse(null))
+                .set(PAPER.EFFECTIVE_FROM, effective.map(Effective::from).orElse(null))
+                .where(PAPER.ITEM.eq(paper))
+                .execute();
     }
 
     /** Work on a line has started: this revision is what the order releases. */
@@ -165,8 +192,13 @@ public class PaperStore {
                 .execute();
     }
 
-    /** Ends an order: its documents are free for the next one. */
-    public void end(long order, Optional<Long> notice, String why, Instant now) {
+    /**
+     * Ends an order: its documents are free for the next one.
+     *
+     * @return the orders that waited for it on a document; where it was carried out they start from what it released
+     */
+    public Set<Long> end(long order, Optional<Long> notice, String why, Instant now) {
+        List<PaperLine> lines = lines(order);
         db.update(PAPER)
                 .set(PAPER.NOTICE, notice.orElse(null))
                 .set(PAPER.CARRIED_OUT_AT, notice.isPresent() ? Times.utc(now) : null)
@@ -174,12 +206,54 @@ public class PaperStore {
                 .where(PAPER.ITEM.eq(order))
                 .execute();
         db.update(PAPER_LINE)
-                .setNull(PAPER_LINE.OPEN_MARK)
+                .setNull(PAPER_LINE.TURN)
                 .where(PAPER_LINE.PAPER.eq(order))
                 .execute();
-        if (notice.isPresent()) return;
-        // Without its change: the requests may go on another one.
-        db.deleteFrom(ORDER_REQUEST).where(ORDER_REQUEST.CHANGE_ORDER.eq(order)).execute();
+        if (notice.isEmpty()) {
+            // Without its change: the requests may go on another one.
+            db.deleteFrom(ORDER_REQUEST)
+                    .where(ORDER_REQUEST.CHANGE_ORDER.eq(order))
+                    .execute();
+        }
+        return moveUp(lines, notice.isPresent());
+    }
+
+    private Set<Long> moveUp(List<PaperLine> gone, boolean released) {
+        Map<Long, PaperLine> of = new HashMap<>();
+        gone.forEach(l -> of.put(l.item(), l));
+        Set<Long> moved = new TreeSet<>();
+        // In the order of their turns: the database never sees two with one turn.
+        for (Record row : db.select(PAPER_LINE.ID, PAPER_LINE.PAPER, PAPER_LINE.ITEM, PAPER_LINE.TURN)
+                .from(PAPER_LINE)
+                .where(PAPER_LINE.ITEM.in(of.keySet()), PAPER_LINE.TURN.gt(FIRST))
+                .orderBy(PAPER_LINE.ITEM, PAPER_LINE.TURN)
+                .fetch()) {
+            PaperLine before = of.get(row.get(PAPER_LINE.ITEM));
+            short turn = row.get(PAPER_LINE.TURN);
+            if (turn <= before.turn()) continue;
+            var update = db.update(PAPER_LINE).set(PAPER_LINE.TURN, (short) (turn - 1));
+            (released && before.toRevision().isPresent()
+                            ? update.set(
+                                    PAPER_LINE.FROM_REVISION,
+                                    before.toRevision().get())
+                            : update)
+                    .where(PAPER_LINE.ID.eq(row.get(PAPER_LINE.ID)))
+                    .execute();
+            moved.add(row.get(PAPER_LINE.PAPER));
+        }
+        return moved;
+    }
+
+    /** The open orders that wait behind an order on one of its documents. */
+    public List<Long> behind(long order) {
+        var first = PAPER_LINE.as("first");
+        return db.selectDistinct(PAPER_LINE.PAPER)
+                .from(PAPER_LINE)
+                .join(first)
+                .on(first.ITEM.eq(PAPER_LINE.ITEM), first.TURN.lt(PAPER_LINE.TURN))
+                .where(first.PAPER.eq(order))
+                .orderBy(PAPER_LINE.PAPER)
+                .fetch(PAPER_LINE.PAPER);
     }
 
     /** The paper of an item, whichever it is. */
@@ -211,7 +285,9 @@ public class PaperStore {
                                 Optional.ofNullable(row.getDeferredUntil()),
                                 Optional.ofNullable(row.getNotice()),
                                 Optional.ofNullable(row.getCarriedOutAt()).map(Times::instant),
-                                Optional.ofNullable(row.getEndedWhy()).orElse("")));
+                                Optional.ofNullable(row.getEndedWhy()).orElse(""),
+                                Optional.ofNullable(row.getEffectiveBy())
+                                        .map(by -> new Effective(Effective.By.valueOf(by), row.getEffectiveFrom()))));
     }
 
     /** The order that made a notice. */
@@ -245,10 +321,14 @@ public class PaperStore {
                 row.get(PAPER_LINE.REASON),
                 row.get(PAPER_LINE.INTERCHANGEABLE),
                 Optional.ofNullable(row.get(PAPER_LINE.FROM_REVISION)),
-                Optional.ofNullable(row.get(PAPER_LINE.TO_REVISION)));
+                Optional.ofNullable(row.get(PAPER_LINE.TO_REVISION)),
+                Optional.ofNullable(row.get(PAPER_LINE.SUCCESSOR)),
+                Optional.ofNullable(row.get(PAPER_LINE.TURN))
+                        .map(Short::intValue)
+                        .orElse(0));
     }
 
-    /** The open order of each of the documents that is on one; one statement. */
+    /** The open order whose turn it is on each of the documents that is on one; one statement. */
     public Map<Long, On> open(Collection<Long> items) {
         if (items.isEmpty()) return Map.of();
         Map<Long, On> on = new HashMap<>();
@@ -272,8 +352,17 @@ public class PaperStore {
                 .fetch(row -> new On(row.value1(), row.value2(), Optional.ofNullable(row.value3())));
     }
 
+    /** The numbers of papers, by id. */
+    public Map<Long, String> numbers(Collection<Long> papers) {
+        if (papers.isEmpty()) return Map.of();
+        return db.select(ITEM.ID, ITEM.NUMBER)
+                .from(ITEM)
+                .where(ITEM.ID.in(papers))
+                .fetchMap(row -> row.value1(), row -> row.value2());
+    }
+
     /** The numbers of the orders that revisions were made on, by revision; one statement. */
-    public Map<Long, String> numbers(Collection<Long> revisions) {
+    public Map<Long, String> ofRevisions(Collection<Long> revisions) {
         if (revisions.isEmpty()) return Map.of();
         return db.select(PAPER_LINE.TO_REVISION, DSL.min(ITEM.NUMBER))
                 .from(PAPER_LINE)

@@ -5,10 +5,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.effect.Asking;
 import mintshelf.app.effect.Bundles;
 import mintshelf.app.effect.ChangePaper;
-import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
@@ -23,6 +23,8 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.OrderRules;
 import mintshelf.core.change.PaperLine;
+import mintshelf.core.change.Sequence;
+import mintshelf.core.document.Document;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Way;
@@ -39,7 +41,7 @@ public class MoveOrder {
     private final Telling telling;
     private final Asking asking;
     private final Acts acts;
-    private final Recorder recorder;
+    private final NextTurn next;
     private final Clock clock;
 
     public MoveOrder(
@@ -50,7 +52,7 @@ public class MoveOrder {
             Telling telling,
             Asking asking,
             Acts acts,
-            Recorder recorder,
+            NextTurn next,
             Clock clock) {
         this.sight = sight;
         this.orders = orders;
@@ -59,7 +61,7 @@ public class MoveOrder {
         this.telling = telling;
         this.asking = asking;
         this.acts = acts;
-        this.recorder = recorder;
+        this.next = next;
         this.clock = clock;
     }
 
@@ -70,14 +72,7 @@ public class MoveOrder {
             Plan<Bundles.Going> plan =
                     bundles.plan(actor, List.of(locked.paper()), Way.doing(Effect.START_LINES), By.HAND);
             Refused.unlessOpen(plan, "order.refused", "No work was started.");
-            Refused.unlessEmpty(
-                    locked.lines().stream()
-                            .flatMap(line -> OrderRules.start(
-                                    locked.documents().get(line.item()).document())
-                                    .stream())
-                            .toList(),
-                    "order.refused",
-                    "No work was started.");
+            Refused.unlessEmpty(inTheWay(locked), "order.refused", "No work was started.");
             String number = locked.paper().document().number();
             bundles.carryOut(plan, Setting.of(actor, By.HAND, "", clock.instant(), List.of(locked.paper())));
             telling.tell(
@@ -90,6 +85,18 @@ public class MoveOrder {
                     "/orders/" + order);
             return "/orders/" + order;
         });
+    }
+
+    private List<Refusal> inTheWay(ChangePaper.Locked locked) {
+        Map<Long, List<Sequence.Ahead>> before = next.before(locked.lines());
+        List<Refusal> inTheWay = new ArrayList<>();
+        for (PaperLine line : locked.lines()) {
+            Document document = locked.documents().get(line.item()).document();
+            OrderRules.turn(line, document, before.getOrDefault(line.item(), List.of()))
+                    .or(() -> line.withdraws() ? OrderRules.withdraw(line, document) : OrderRules.start(document))
+                    .ifPresent(inTheWay::add);
+        }
+        return inTheWay;
     }
 
     /** What stands between an order under way and its board, and whom the board asks. */
@@ -119,11 +126,13 @@ public class MoveOrder {
         return new BoardPlan(plan.refusals(), asked, demand.policy(), Asking.nobody(asked));
     }
 
-    /** The paper first: a round and its mails go by its name. */
+    /** The paper first: a round and its mails go by its name. It says what is withdrawn; of that no version is signed. */
     private static List<Seen> bundle(ChangePaper.Locked locked) {
         List<Seen> all = new ArrayList<>();
         all.add(locked.paper());
-        locked.lines().forEach(l -> all.add(locked.documents().get(l.item())));
+        locked.lines().stream()
+                .filter(l -> !l.withdraws())
+                .forEach(l -> all.add(locked.documents().get(l.item())));
         return all;
     }
 
@@ -160,16 +169,10 @@ public class MoveOrder {
             By by = By.handSaying(why);
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(locked.paper()), Way.closed(), by);
             Refused.unlessOpen(plan, "order.refused", "It goes on.");
-            orders.end(order, Optional.empty(), why, clock.instant());
+            Set<Long> moved = orders.end(order, Optional.empty(), why, clock.instant());
+            next.tell(actor, moved, locked.paper().document().number() + " was stopped");
             bundles.carryOut(plan, Setting.of(actor, by, why, clock.instant(), List.of(locked.paper())));
-            for (PaperLine line : locked.lines()) {
-                recorder.note(
-                        actor,
-                        line.item(),
-                        "order.stopped",
-                        "is free again: " + locked.paper().document().number() + " was stopped",
-                        why);
-            }
+            next.free(actor, locked.lines(), locked.paper().document().number(), why);
             return "/orders/" + order;
         });
     }

@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import mintshelf.app.effect.Arrivals;
 import mintshelf.app.effect.Bundles;
@@ -14,11 +16,14 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.change.OrderRules;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
@@ -35,6 +40,9 @@ public class PreviewOrder {
     private final Bundles bundles;
     private final Arrivals arrivals;
     private final FallingSignOffs signOffs;
+    private final DecideAlong along;
+    private final WhoIsTold told;
+    private final SpineStore spines;
 
     public PreviewOrder(
             Sight sight,
@@ -42,20 +50,35 @@ public class PreviewOrder {
             RoundStore rounds,
             Bundles bundles,
             Arrivals arrivals,
-            FallingSignOffs signOffs) {
+            FallingSignOffs signOffs,
+            DecideAlong along,
+            WhoIsTold told,
+            SpineStore spines) {
         this.sight = sight;
         this.orders = orders;
         this.rounds = rounds;
         this.bundles = bundles;
         this.arrivals = arrivals;
         this.signOffs = signOffs;
+        this.along = along;
+        this.told = told;
+        this.spines = spines;
     }
 
     /** What will happen to a document, in sentences. */
     public record Step(Seen seen, PaperLine line, List<String> effects, List<Refusal> inTheWay) {}
 
+    /** A request that nobody has decided on: what carrying the order out does to it. */
+    public record Decided(Seen seen, String says) {}
+
+    /** Who is told: as {@link WhoIsTold} has it. */
+    public record Told(List<Told.One> people, List<String> house, Map<String, String> others) {
+        /** @param told whether they stand on the list */
+        public record One(long person, String name, String why, boolean told) {}
+    }
+
     /** All that carrying out does, before it is done; no steps while the order is not before its board. */
-    public record Preview(Seen paper, List<Step> steps, List<Refusal> inTheWay) {
+    public record Preview(Seen paper, List<Step> steps, List<Decided> requests, Told told, List<Refusal> inTheWay) {
         public boolean opens() {
             return inTheWay.isEmpty()
                     && steps.stream().allMatch(s -> s.inTheWay().isEmpty());
@@ -88,6 +111,8 @@ public class PreviewOrder {
             return new Preview(
                     paper,
                     List.of(),
+                    List.of(),
+                    new Told(List.of(), List.of(), Map.of()),
                     List.of(Refusal.of(
                             "move.stage",
                             paper.document().number() + " is "
@@ -97,13 +122,48 @@ public class PreviewOrder {
         Map<Long, RoundStore.Item> signed = new HashMap<>();
         board(paper).ifPresent(r -> rounds.items(r.id()).forEach(i -> signed.put(i.item(), i)));
         Map<Long, Plan.Row<Bundles.Going>> ways = new HashMap<>();
-        bundles.plan(actor, documents(lines, seen), Way.released(), By.ORDER)
+        Set<Long> gone = withdrawn(lines);
+        bundles.plan(actor, documents(lines, seen), s -> way(gone, s), s -> By.ORDER)
                 .rows()
                 .forEach(row -> ways.put(row.of().document().id(), row));
         List<Step> steps = lines.stream()
                 .map(line -> step(line, ways.get(line.item()), signed.get(line.item())))
                 .toList();
-        return new Preview(paper, steps, own.refusals());
+        WhoIsTold.Told told = this.told.of(paper, board(paper));
+        return new Preview(
+                paper,
+                steps,
+                requests(actor, paper),
+                new Told(
+                        told.people().stream()
+                                .map(o -> new Told.One(o.person(), o.name(), o.why(), o.told()))
+                                .toList(),
+                        told.house(),
+                        told.others()),
+                own.refusals());
+    }
+
+    private List<Decided> requests(Actor actor, Seen paper) {
+        List<Seen> undecided = along.undecided(actor, paper.spine().id());
+        return along.plan(actor, undecided).rows().stream()
+                .map(row -> new Decided(
+                        row.of().seen(),
+                        row.refusals().isEmpty()
+                                ? "is accepted with it"
+                                        + (row.of().seen().current().stage().stageClass() == StageClass.DECIDING
+                                                ? "; its own round ends"
+                                                : "")
+                                : "stays as it is: " + row.refusals().get(0).reason()))
+                .toList();
+    }
+
+    static Set<Long> withdrawn(List<PaperLine> lines) {
+        return lines.stream().filter(PaperLine::withdraws).map(PaperLine::item).collect(Collectors.toSet());
+    }
+
+    /** The way of a line's document when its order is carried out. */
+    static Way way(Set<Long> withdrawn, Seen seen) {
+        return withdrawn.contains(seen.spine().id()) ? Way.withdrawn() : Way.released();
     }
 
     /** The documents of the lines, in their order. */
@@ -117,6 +177,23 @@ public class PreviewOrder {
     }
 
     private Step step(PaperLine line, Plan.Row<Bundles.Going> way, RoundStore.Item signed) {
+        return line.withdraws() ? withdrawal(line, way) : release(line, way, signed);
+    }
+
+    private Step withdrawal(PaperLine line, Plan.Row<Bundles.Going> way) {
+        Document document = way.of().document();
+        List<Refusal> inTheWay = new ArrayList<>();
+        OrderRules.withdraw(line, document).ifPresentOrElse(inTheWay::add, () -> inTheWay.addAll(way.refusals()));
+        List<String> effects = new ArrayList<>();
+        document.released().ifPresent(r -> effects.add("Revision " + r.shown() + " is withdrawn."));
+        line.successor()
+                .flatMap(spines::spine)
+                .ifPresent(s ->
+                        effects.add(s.document().number() + " " + s.document().title() + " takes its place."));
+        return new Step(way.of().seen(), line, effects, inTheWay);
+    }
+
+    private Step release(PaperLine line, Plan.Row<Bundles.Going> way, RoundStore.Item signed) {
         Seen seen = way.of().seen();
         Document document = seen.document();
         List<Refusal> inTheWay = new ArrayList<>();

@@ -2,12 +2,11 @@ package mintshelf.app.use.change;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
-import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Cases;
@@ -18,12 +17,14 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
+import mintshelf.app.store.change.SequenceStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderRules;
 import mintshelf.core.change.PaperLine;
+import mintshelf.core.change.Sequence;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
@@ -39,39 +40,48 @@ public class ReadOrders {
     private final Sight sight;
     private final Cases cases;
     private final HouseStore house;
-    private final ChangePaper papers;
     private final RoundStore rounds;
     private final RoundSight roundSight;
     private final Requests requests;
     private final RequestStore store;
+    private final SequenceStore sequence;
 
     public ReadOrders(
             PaperStore orders,
             Sight sight,
             Cases cases,
             HouseStore house,
-            ChangePaper papers,
             RoundStore rounds,
             RoundSight roundSight,
             Requests requests,
-            RequestStore store) {
+            RequestStore store,
+            SequenceStore sequence) {
         this.orders = orders;
         this.sight = sight;
         this.cases = cases;
         this.house = house;
-        this.papers = papers;
         this.rounds = rounds;
         this.roundSight = roundSight;
         this.requests = requests;
         this.store = store;
+        this.sequence = sequence;
     }
 
     /**
      * A line as a person sees it.
      *
      * @param seen empty for a document that they may not see: the line then names nothing of it
+     * @param instead what takes the place of one that is withdrawn, where they may see it
+     * @param ahead the open orders that go before it on its document, as they are seen
      */
-    public record LineView(PaperLine line, Optional<Seen> seen, String from, String to, LineState state) {}
+    public record LineView(
+            PaperLine line,
+            Optional<Seen> seen,
+            String from,
+            String to,
+            LineState state,
+            Optional<Seen> instead,
+            List<Seen> ahead) {}
 
     /**
      * An order with all that its page shows.
@@ -169,7 +179,11 @@ public class ReadOrders {
         Seen seen = sight.of(actor, id);
         PaperStore.Paper order = orders.order(id).orElseThrow(NotThere::new);
         List<PaperLine> lines = orders.lines(id);
-        List<Long> ids = new ArrayList<>(lines.stream().map(PaperLine::item).toList());
+        List<Long> ids = new ArrayList<>();
+        lines.forEach(l -> {
+            ids.add(l.item());
+            l.successor().ifPresent(ids::add);
+        });
         order.notice().ifPresent(ids::add);
         Map<Long, Seen> documents = sight.of(actor, ids);
         List<RoundView> board = seen.all() ? roundSight.rounds(actor, rounds.roundsOf(id, 20)) : List.of();
@@ -177,17 +191,25 @@ public class ReadOrders {
                 seen,
                 order,
                 house.edition(seen.current().stage().edition()),
-                lines(lines, documents),
+                lines(actor, lines, documents),
                 board,
                 order.notice().map(documents::get));
     }
 
-    private List<LineView> lines(List<PaperLine> lines, Map<Long, Seen> seen) {
-        Map<Long, String> labels = orders.labels(lines.stream()
+    private List<LineView> lines(Actor actor, List<PaperLine> lines, Map<Long, Seen> seen) {
+        Map<Long, String> labels = this.orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
         Map<Long, List<String>> empty = cases.emptyFacts(
                 seen.values().stream().filter(Seen::all).map(Seen::document).toList());
+        Map<Long, List<Sequence.Ahead>> before = sequence.before(lines);
+        Map<Long, Seen> orders = sight.of(
+                actor,
+                before.values().stream()
+                        .flatMap(List::stream)
+                        .map(Sequence.Ahead::order)
+                        .distinct()
+                        .toList());
         List<LineView> shown = new ArrayList<>();
         for (PaperLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
@@ -199,19 +221,17 @@ public class ReadOrders {
                     line,
                     one,
                     line.fromRevision().map(labels::get).orElse("–"),
-                    line.toRevision().map(labels::get).orElse("next"),
-                    state));
+                    line.withdraws()
+                            ? "ends"
+                            : line.toRevision().map(labels::get).orElse("next"),
+                    state,
+                    line.successor().map(seen::get),
+                    before.getOrDefault(line.item(), List.of()).stream()
+                            .map(a -> orders.get(a.order()))
+                            .filter(Objects::nonNull)
+                            .toList()));
         }
         return shown;
-    }
-
-    /** Orders that documents could still be put on: outlined ones, the latest first. */
-    public List<Seen> outlined(Actor actor) {
-        Map<Long, Seen> seen =
-                new LinkedHashMap<>(sight.of(actor, orders.visible(actor.access(), Long.MAX_VALUE, 100)));
-        return seen.values().stream()
-                .filter(s -> s.all() && papers.isOutlined(s))
-                .toList();
     }
 
     /** The orders that a document is or was on, that the actor may see. */

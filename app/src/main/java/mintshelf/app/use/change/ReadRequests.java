@@ -154,7 +154,11 @@ public class ReadRequests {
                 makes(actor, view, named(view, "decline")),
                 makes(actor, view, named(view, "drop")) && (view.seen().spine().author() == actor.person() || changes),
                 accepted && changes,
-                accepted && changes);
+                changes
+                        && view.seen().all()
+                        && view.stands() != StageClass.CLOSED
+                        && view.order().isEmpty()
+                        && !view.started());
     }
 
     private static Optional<Move> named(View view, String code) {

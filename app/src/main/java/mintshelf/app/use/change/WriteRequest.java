@@ -113,7 +113,7 @@ public class WriteRequest {
             }
             for (PaperLine line : lines) {
                 if (removed.contains(line.id())) {
-                    papers.removeLine(line.id());
+                    papers.removeLine(line);
                 } else if (reasons.containsKey(line.id())) {
                     papers.setLineReason(
                             line.id(),

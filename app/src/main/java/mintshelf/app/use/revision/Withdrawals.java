@@ -7,7 +7,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.SuccessorStore;
-import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Component;
 
 /**
@@ -27,20 +26,9 @@ class Withdrawals {
         this.clock = clock;
     }
 
-    /** The document that a number names; refused where it is none that somebody could take instead. */
+    /** The document that a number names. */
     Seen named(Actor actor, long item, String number) {
-        Seen named = numbered.other(actor, item, number)
-                .orElseThrow(() -> Refused.because(
-                        "number.unknown",
-                        "No other document that you see has the number " + number.strip() + ".",
-                        "Write the number of one, or leave it empty; nothing was changed."));
-        if (named.document().dropped() || named.current().stage().stageClass() == StageClass.WITHDRAWN) {
-            throw Refused.because(
-                    "successor.gone",
-                    named.document().number() + " is not to be worked from itself.",
-                    "Name one that is in force or becomes so; nothing was changed.");
-        }
-        return named;
+        return numbered.successor(actor, item, number);
     }
 
     /** Refused where one of those that are to go along is needed elsewhere, or no longer belongs here. */
