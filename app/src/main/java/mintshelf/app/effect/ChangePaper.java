@@ -14,6 +14,7 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.OpenPapers;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.change.DispositionStore;
 import mintshelf.app.store.change.ImpactStore;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
@@ -24,6 +25,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.change.Cause;
+import mintshelf.core.change.Disposition;
 import mintshelf.core.change.Goal;
 import mintshelf.core.change.Impact;
 import mintshelf.core.change.PaperLine;
@@ -44,8 +46,8 @@ public class ChangePaper {
     private final SpineStore spines;
     private final FilePaper file;
     private final HouseStore house;
-    private final Recorder recorder;
     private final JsonMapper json;
+    private final DispositionStore dispositions;
 
     public ChangePaper(
             Sight sight,
@@ -55,8 +57,8 @@ public class ChangePaper {
             SpineStore spines,
             FilePaper file,
             HouseStore house,
-            Recorder recorder,
-            JsonMapper json) {
+            JsonMapper json,
+            DispositionStore dispositions) {
         this.sight = sight;
         this.orders = orders;
         this.impact = impact;
@@ -64,8 +66,8 @@ public class ChangePaper {
         this.spines = spines;
         this.file = file;
         this.house = house;
-        this.recorder = recorder;
         this.json = json;
+        this.dispositions = dispositions;
     }
 
     /**
@@ -148,6 +150,7 @@ public class ChangePaper {
             all.put("priority", said.priority().words());
         }
         said.effective().ifPresent(e -> all.put("effective", e.words()));
+        put(all, "old", old(order, items));
         put(all, "goals", goals(order, items));
         put(all, "evidence", evidence(order));
         put(all, "reach", said(order));
@@ -161,7 +164,7 @@ public class ChangePaper {
                 bytes,
                 VersionRow.MadeBy.CHECKED_IN,
                 says);
-        recorder.note(actor, order, "version.added", version, says + ", version " + version, "");
+        file.noteVersion(actor, order, version, says);
     }
 
     private static void put(Map<String, Object> paper, String key, List<?> rows) {
@@ -174,6 +177,21 @@ public class ChangePaper {
             Map<String, Object> row = new LinkedHashMap<>();
             row.put("document", items.get(goal.item()).document().number());
             row.put("goal", goal.words());
+            rows.add(row);
+        }
+        return rows;
+    }
+
+    private List<Map<String, Object>> old(long paper, Map<Long, Spine> items) {
+        List<Map<String, Object>> rows = new ArrayList<>();
+        for (Disposition one : dispositions.of(paper)) {
+            Map<String, Object> row = new LinkedHashMap<>();
+            row.put("document", items.get(one.item()).document().number());
+            row.put("place", one.place().words());
+            row.put("quantity", one.quantity().map(Disposition::plain).orElse(""));
+            row.put("what", one.what().map(Disposition.What::words).orElse(""));
+            row.put("cost", one.cost().map(Disposition.Money::words).orElse(""));
+            row.put("note", one.note());
             rows.add(row);
         }
         return rows;

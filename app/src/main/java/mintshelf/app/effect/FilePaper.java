@@ -32,6 +32,7 @@ public class FilePaper {
     private final ShelfStore shelves;
     private final KeepContent contents;
     private final DrawNumbers draw;
+    private final Recorder recorder;
     private final Clock clock;
 
     public FilePaper(
@@ -40,12 +41,14 @@ public class FilePaper {
             ShelfStore shelves,
             KeepContent contents,
             DrawNumbers draw,
+            Recorder recorder,
             Clock clock) {
         this.documents = documents;
         this.versions = versions;
         this.shelves = shelves;
         this.contents = contents;
         this.draw = draw;
+        this.recorder = recorder;
         this.clock = clock;
     }
 
@@ -111,6 +114,11 @@ public class FilePaper {
                                 Map.of()),
                         clock.instant())
                 .number();
+    }
+
+    /** That a paper says something else now stands in its record. */
+    void noteVersion(Actor actor, long item, int version, String says) {
+        recorder.note(actor, item, "version.added", version, says + ", version " + version, "");
     }
 
     /** The versions that evidence names, by id. */

@@ -173,11 +173,13 @@ class OrderRulesTest {
             rows.add(new ChangeNotice.Row(
                     "TG40-" + (1000 + i),
                     "Pulley axle of the second station with a long title that breaks",
+                    "is revised",
                     "A",
                     "B",
                     i,
                     "material changed ".repeat(9),
-                    "ab".repeat(32)));
+                    "ab".repeat(32),
+                    ""));
         }
         ChangeNotice notice = new ChangeNotice(
                 "CN 26-001",
@@ -185,7 +187,14 @@ class OrderRulesTest {
                 "Duplex",
                 "pitting\nat berth 3",
                 "23 Nov 2026",
+                "from serial 0152",
+                List.of("CR 26-014 Cone pits"),
                 rows,
+                List.of(
+                        new ChangeNotice.Old("TG40-1020", "in stock", "6", "use as is", "", "fresh water"),
+                        new ChangeNotice.Old("TG40-1020", "in the field", "14", "", "", "")),
+                "792.00 EUR",
+                1,
                 List.of("Hedda signed"));
         var pages = notice.pages();
         assertThat(pages).hasSizeGreaterThan(2);
@@ -195,7 +204,15 @@ class OrderRulesTest {
                 .map(p -> ((Primitive.Text) p).text())
                 .toList();
         rows.forEach(r -> assertThat(texts).containsOnlyOnce(r.number()));
-        assertThat(texts).contains("CN 26-001 · page 1 of " + pages.size(), "Hedda signed");
+        assertThat(texts)
+                .contains(
+                        "CN 26-001 · page 1 of " + pages.size(),
+                        "Hedda signed",
+                        "By order CO 26-001, 23 Nov 2026, effective from serial 0152",
+                        "Answers CR 26-014 Cone pits",
+                        "in stock: 6 use as is (fresh water)",
+                        "in the field: 14 not decided",
+                        "Known cost 792.00 EUR. Of one place something is unknown.");
         pages.forEach(p -> p.primitives().stream()
                 .filter(x -> x instanceof Primitive.Text)
                 .forEach(x -> assertThat(((Primitive.Text) x).y()).isBetween(14.0, 280.0)));

@@ -57,7 +57,7 @@ class IssueNotice {
         this.recorder = recorder;
     }
 
-    private static final String CSV_RECIPE = "notice-1";
+    private static final String RECIPE = "notice-2";
 
     /** Files the notice of an order that was carried out and lets every line's record name it; gives its id. */
     long issue(Actor actor, Seen paper, List<PaperLine> lines, Round board, Instant now) {
@@ -76,12 +76,9 @@ class IssueNotice {
                 "issued by " + notice.order());
         Document filed = spines.spine(item).orElseThrow().document();
         long version = filed.head().version();
-        outputs.keep(
-                version,
-                "CSV",
-                CSV_RECIPE,
-                contents.keep(WriteNotice.csv(notice)).id(),
-                now);
+        NoticeFiles.all(notice)
+                .forEach((format, bytes) -> outputs.keep(
+                        version, format, RECIPE, contents.keep(bytes).id(), now));
         Route route = house.edition(filed.current().stage().edition());
         revisions.setStage(
                 filed.current().id(), route.firstOf(StageClass.RELEASED).orElseThrow(), now);

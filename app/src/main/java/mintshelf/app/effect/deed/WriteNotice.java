@@ -1,9 +1,5 @@
 package mintshelf.app.effect.deed;
 
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -13,29 +9,41 @@ import java.util.Map;
 import java.util.stream.Stream;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.store.change.DispositionStore;
 import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.change.ChangeNotice;
+import mintshelf.core.change.Disposition;
+import mintshelf.core.change.Effective;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Round;
 import mintshelf.core.signoff.SignOff;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.springframework.stereotype.Component;
 
-/** What a change notice says of its order, as a paper and as a table. */
+/** What a change notice says of its order. */
 @Component
 class WriteNotice {
     private final PaperStore orders;
     private final SpineStore spines;
     private final VersionStore versions;
     private final Settings settings;
+    private final DispositionStore dispositions;
+    private final RequestStore requests;
 
-    WriteNotice(PaperStore orders, SpineStore spines, VersionStore versions, Settings settings) {
+    WriteNotice(
+            PaperStore orders,
+            SpineStore spines,
+            VersionStore versions,
+            Settings settings,
+            DispositionStore dispositions,
+            RequestStore requests) {
+        this.dispositions = dispositions;
+        this.requests = requests;
         this.orders = orders;
         this.spines = spines;
         this.versions = versions;
@@ -62,12 +70,20 @@ class WriteNotice {
             rows.add(new ChangeNotice.Row(
                     document.number(),
                     document.title(),
+                    line.what().words()
+                            + line.successor()
+                                    .flatMap(spines::spine)
+                                    .map(s -> ", " + s.document().number() + " takes its place")
+                                    .orElse(""),
                     line.fromRevision().map(labels::get).orElse("–"),
                     line.toRevision().map(labels::get).orElse("–"),
                     out.number(),
-                    line.reason().isEmpty() ? order.reason() : line.reason(),
-                    out.content().hash().hex()));
+                    why(line, order),
+                    out.content().hash().hex(),
+                    ""));
         }
+        List<Disposition> old = dispositions.of(paper.spine().id());
+        Disposition.Totals totals = Disposition.totals(old);
         List<String> decided = board.signOffs().stream()
                 .filter(SignOff::stands)
                 .map(s -> s.name() + " " + s.decision().words() + ", "
@@ -80,34 +96,36 @@ class WriteNotice {
                 paper.document().title(),
                 order.reason(),
                 DAY.format(now.atZone(settings.zone())),
+                order.effective().map(Effective::words).orElse(""),
+                requests(paper.spine().id()),
                 rows,
+                old.stream()
+                        .filter(o -> documents.containsKey(o.item()))
+                        .map(o -> old(o, documents.get(o.item()).document()))
+                        .toList(),
+                totals.cost(),
+                totals.unknown(),
                 decided);
     }
 
-    /** RFC 4180. A cell that a table program would take for a formula begins with an apostrophe. */
-    static byte[] csv(ChangeNotice notice) {
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("notice", "order", "number", "title", "from", "to", "version", "reason", "sha256");
-            for (ChangeNotice.Row row : notice.rows()) {
-                csv.printRecord(
-                        notice.number(),
-                        notice.order(),
-                        plain(row.number()),
-                        plain(row.title()),
-                        row.from(),
-                        row.to(),
-                        row.version(),
-                        plain(row.reason()),
-                        row.hash());
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException("Writing to memory failed", e);
-        }
-        return out.toString().getBytes(StandardCharsets.UTF_8);
+    private static String why(PaperLine line, PaperStore.Paper order) {
+        return line.reason().isEmpty() ? order.reason() : line.reason();
     }
 
-    private static String plain(String cell) {
-        return !cell.isEmpty() && "=+-@\t\r".indexOf(cell.charAt(0)) >= 0 ? "'" + cell : cell;
+    private static ChangeNotice.Old old(Disposition one, Document document) {
+        return new ChangeNotice.Old(
+                document.number(),
+                one.place().words(),
+                one.quantity().map(Disposition::plain).orElse(""),
+                one.what().map(Disposition.What::words).orElse(""),
+                one.cost().map(Disposition.Money::words).orElse(""),
+                one.note());
+    }
+
+    private List<String> requests(long order) {
+        return spines.spines(requests.requestsOf(order)).values().stream()
+                .map(s -> s.document().number() + " " + s.document().title())
+                .sorted()
+                .toList();
     }
 }

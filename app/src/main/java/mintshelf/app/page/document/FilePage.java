@@ -104,8 +104,8 @@ public class FilePage {
         files.send(version.content(), version.fileName(), false, request, response);
     }
 
-    /** What was made of a released version: its PDF, copies of it, the CSV of a notice. */
-    @GetMapping("/documents/{id}/versions/{number}/{format:pdf|csv|dxf|svg|png|step}")
+    /** What was made of a released version: its PDF, copies of it, the tables of a notice. */
+    @GetMapping("/documents/{id}/versions/{number}/{format:pdf|csv|dxf|svg|png|step|xlsx|docx|xml}")
     void output(
             Actor actor,
             @PathVariable long id,
