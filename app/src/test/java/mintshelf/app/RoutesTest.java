@@ -42,6 +42,7 @@ class RoutesTest {
     private final long round;
     private final long order;
     private final long request;
+    private final long job;
 
     RoutesTest() {
         server.bean(StartRevisions.class).start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
@@ -64,6 +65,7 @@ class RoutesTest {
                         Map.of());
         order = Long.parseLong(asked.substring("/orders/".length()));
         request = RequestTest.asked(server, "priya", server.released(shelf, "wanted.txt"));
+        job = ChangeRoutes.job(server, draft);
         sheet = server.bean(FilingSheets.class)
                 .open(
                         server.actor("priya"),
@@ -227,7 +229,7 @@ class RoutesTest {
                 "302 404 404 403 200 200");
         row(
                 t,
-                "/documents/{id}/versions/{number}/{format:pdf|csv|dxf|svg|png|step}",
+                "/documents/{id}/versions/{number}/{format:pdf|csv|dxf|svg|png|step|xlsx|docx|xml}",
                 "/documents/" + revised + "/versions/1/pdf",
                 "302 404 404 404 404 404");
         row(
@@ -251,17 +253,7 @@ class RoutesTest {
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/seal.cer", "/seal.cer", "302 200 200 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
-        row(t, "/changes", "/changes", "302 200 200 200 200 200");
-        row(t, "/ask-for-change", "/ask-for-change?items=" + released, "302 404 200 200 200 200");
-        row(t, "/changes/{id}", "/changes/" + order, "302 302 302 302 302 302");
-        row(t, "/changes/{id}/reach", "/changes/" + order + "/reach", "302 404 404 200 200 200");
-        row(t, "/changes/decision", "/changes/decision?move=defer&items=" + request, "302 404 404 200 200 200");
-        row(t, "/requests/{id}", "/requests/" + request, "302 404 404 200 200 200");
-        row(t, "/orders/{id}", "/orders/" + order, "302 404 404 200 200 200");
-        row(t, "/orders/{id}/lines", "/orders/" + order + "/lines?mark=x", "302 404 404 200 200 200");
-        row(t, "/orders/{id}/board", "/orders/" + order + "/board", "302 404 404 409 409 409");
-        row(t, "/orders/{id}/carry-out", "/orders/" + order + "/carry-out", "302 404 404 200 200 200");
-        row(t, "/notices/{id}/order", "/notices/" + released + "/order", "302 404 404 404 404 404");
+        ChangeRoutes.rows(order, request, released, draft, job).forEach(r -> row(t, r.get(0), r.get(1), r.get(2)));
         row(t, "/files.zip", "/files.zip?items=" + draft, "302 404 404 200 200 200");
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
         row(t, "/strays/{id}/file", "/strays/" + stray + "/file", "302 404 404 200 200 200");
@@ -411,6 +403,7 @@ class RoutesTest {
     private String id(String pattern) {
         Map<String, Long> ids = new LinkedHashMap<>(Map.of("/shelves", shelf, "/orders", order, "/changes", order));
         ids.putAll(Map.of("/requests", request, "/rounds", round, "/strays", stray, "/filings", sheet));
+        ids.put("/jobs", job);
         ids.put("/people", server.actor("priya").person());
         return ids.entrySet().stream()
                 .filter(e -> pattern.startsWith(e.getKey()))

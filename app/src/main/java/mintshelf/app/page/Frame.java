@@ -12,8 +12,8 @@ import java.util.function.Supplier;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Waiting;
 import mintshelf.app.use.person.Choices;
 import mintshelf.app.use.verify.DiskSpace;
 import mintshelf.core.access.Right;
@@ -29,11 +29,11 @@ public class Frame {
     private final Clock clock;
     private final Settings settings;
     private final DiskSpace disk;
-    private final RoundSight rounds;
+    private final Waiting waiting;
 
-    public Frame(Actors actors, Choices choices, Clock clock, Settings settings, DiskSpace disk, RoundSight rounds) {
+    public Frame(Actors actors, Choices choices, Clock clock, Settings settings, DiskSpace disk, Waiting waiting) {
         this.disk = disk;
-        this.rounds = rounds;
+        this.waiting = waiting;
         this.actors = actors;
         this.choices = choices;
         this.clock = clock;
@@ -106,11 +106,6 @@ public class Frame {
         model.addAttribute("demo", settings.demo());
         model.addAttribute("disk", actor != null && HouseRules.keeps(actor) ? disk.says() : "");
         if (actor == null) return;
-        model.addAttribute(
-                "me",
-                new Me(
-                        actor,
-                        () -> choices.settings(actor.person()),
-                        () -> rounds.waitingFor(actor).size()));
+        model.addAttribute("me", new Me(actor, () -> choices.settings(actor.person()), () -> waiting.count(actor)));
     }
 }

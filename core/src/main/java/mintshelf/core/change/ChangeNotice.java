@@ -78,7 +78,8 @@ public record ChangeNotice(
         layout.down(9);
         layout.text(LEFT, 3.6, title);
         layout.down(7);
-        layout.text(LEFT, 2.6, "By order " + order + ", " + date + (effective.isEmpty() ? "" : ", effective " + effective));
+        layout.text(
+                LEFT, 2.6, "By order " + order + ", " + date + (effective.isEmpty() ? "" : ", effective " + effective));
         layout.down(8);
         layout.paragraph(reason, 2.8, 92);
         requests.forEach(r -> layout.paragraph("Answers " + r, 2.6, 96));
@@ -128,8 +129,9 @@ public record ChangeNotice(
                     (cost.isEmpty() ? "" : "Known cost " + cost + ". ")
                             + (unknown == 0
                                     ? ""
-                                    : unknown == 1 ? "Of one place something is unknown." : "Of " + unknown
-                                            + " places something is unknown."),
+                                    : unknown == 1
+                                            ? "Of one place something is unknown."
+                                            : "Of " + unknown + " places something is unknown."),
                     2.6,
                     96);
         }

@@ -9,7 +9,7 @@ public enum NoticeKind {
     ROUND("A round or release of mine is decided, late or stuck", "round. signoff. release."),
     REMARK("Somebody marks a sheet of mine, or answers a remark", "remark."),
     HOLD("Somebody needs what I hold", "hold."),
-    CHANGE("A change that I am in goes on", "order. request. notice."),
+    CHANGE("A change or a job that I am in goes on", "order. request. notice. job."),
     FOLLOWED("Something that I follow moves", "followed."),
     SHOWN("Somebody shows me something", "shown."),
     HOUSE("My grants change, or somebody stands in", "");

@@ -114,10 +114,21 @@ final class NoticeFiles {
                 cell(row, 0, one.getKey(), bold);
                 row.createCell(1).setCellValue(one.getValue());
             }
-            for (String decided : notice.decided()) head.createRow(at++).createCell(1).setCellValue(decided);
+            for (String decided : notice.decided())
+                head.createRow(at++).createCell(1).setCellValue(decided);
             head.setColumnWidth(1, 80 * 256);
-            table(book, "Lines", LINES, notice.rows().stream().map(NoticeFiles::cells).toList(), bold);
-            table(book, "Old ones", OLD, notice.old().stream().map(NoticeFiles::cells).toList(), bold);
+            table(
+                    book,
+                    "Lines",
+                    LINES,
+                    notice.rows().stream().map(NoticeFiles::cells).toList(),
+                    bold);
+            table(
+                    book,
+                    "Old ones",
+                    OLD,
+                    notice.old().stream().map(NoticeFiles::cells).toList(),
+                    bold);
             book.write(out);
             return out.toByteArray();
         } catch (IOException e) {
@@ -136,8 +147,9 @@ final class NoticeFiles {
             Row row = sheet.createRow(r + 1);
             for (int i = 0; i < columns.size(); i++) {
                 String value = rows.get(r).get(i);
-                boolean number = (columns.get(i).equals("version") || columns.get(i).equals("quantity"))
-                        && value.matches("\\d{1,12}(\\.\\d{1,3})?");
+                boolean number =
+                        (columns.get(i).equals("version") || columns.get(i).equals("quantity"))
+                                && value.matches("\\d{1,12}(\\.\\d{1,3})?");
                 if (number) row.createCell(i).setCellValue(Double.parseDouble(value));
                 else row.createCell(i).setCellValue(value);
             }
@@ -233,7 +245,8 @@ final class NoticeFiles {
             xml.writeStartDocument("UTF-8", "1.0");
             xml.writeStartElement("notice");
             for (Map.Entry<String, String> one : head(notice).entrySet()) {
-                if (!one.getKey().equals("requests")) element(xml, one.getKey().equals("notice") ? "number" : one.getKey(), one.getValue());
+                if (!one.getKey().equals("requests"))
+                    element(xml, one.getKey().equals("notice") ? "number" : one.getKey(), one.getValue());
             }
             for (String request : notice.requests()) element(xml, "request", request);
             for (ChangeNotice.Row row : notice.rows()) row(xml, "line", LINES, cells(row));

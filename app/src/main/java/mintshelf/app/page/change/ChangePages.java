@@ -16,6 +16,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.EditOrder;
+import mintshelf.app.use.change.KeepDisposition;
 import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.OpenRequest;
 import mintshelf.app.use.change.PreviewOrder;
@@ -45,6 +46,13 @@ public class ChangePages {
     private final ReadImpact impact;
     private final OpenRequest open;
     private final EditOrder edit;
+    private final BesideOrder beside;
+
+    /** Lines whose old ones its page shows. */
+    private static final int OLD = 20;
+
+    /** Documents that a job over the order starts from. */
+    private static final int JOB = 50;
 
     public ChangePages(
             AskForChange ask,
@@ -54,7 +62,8 @@ public class ChangePages {
             PreviewOrder preview,
             ReadImpact impact,
             OpenRequest open,
-            EditOrder edit) {
+            EditOrder edit,
+            BesideOrder beside) {
         this.ask = ask;
         this.read = read;
         this.move = move;
@@ -63,6 +72,7 @@ public class ChangePages {
         this.impact = impact;
         this.open = open;
         this.edit = edit;
+        this.beside = beside;
     }
 
     /**
@@ -194,6 +204,17 @@ public class ChangePages {
         model.addAttribute("edit", edit != null && read.offers(actor, view).edits());
         model.addAttribute("requests", read.takenUp(actor, id));
         model.addAttribute("effectives", Effective.By.values());
+        KeepDisposition.View old = beside.old(actor, id);
+        model.addAttribute("old", old);
+        model.addAttribute(
+                "oldRows", old.lines().subList(0, Math.min(OLD, old.lines().size())));
+        model.addAttribute("jobs", beside.jobs(actor, id));
+        model.addAttribute(
+                "lineIds",
+                view.lines().stream()
+                        .limit(JOB)
+                        .map(l -> Long.toString(l.line().item()))
+                        .collect(Collectors.joining(",")));
         model.addAttribute(
                 "reach", impact.shows(actor, view.seen()) ? impact.of(actor, id).reach() : null);
         return "change/order";

@@ -20,7 +20,6 @@ import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.use.round.AskOthers;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.ReadWay;
-import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.round.SignRound;
 import mintshelf.app.use.round.WalkRound;
@@ -247,17 +246,5 @@ public class RoundPages {
             @RequestParam Optional<Long> person,
             @RequestParam LocalDate due) {
         return "redirect:" + others.change(actor, id, ask, actKey, person, due);
-    }
-
-    @GetMapping("/in-tray")
-    String inTray(Actor actor, Model model) {
-        List<ReadRounds.Waiting> waiting = rounds.inTray(actor);
-        model.addAttribute("waiting", waiting);
-        model.addAttribute(
-                "differences",
-                look.differences(waiting.stream().map(ReadRounds.Waiting::view).toList()));
-        model.addAttribute("sent", rounds.sent(actor));
-        model.addAttribute("keeps", RemindRounds.keeps(actor));
-        return "round/in-tray";
     }
 }

@@ -17,6 +17,7 @@ import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.hold.ReadHeld;
+import mintshelf.app.use.job.ReadJobs;
 import mintshelf.core.hold.Became.Fate;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -29,14 +30,21 @@ public class CameBack {
     private final ReadVersion readVersion;
     private final CompareSheets compare;
     private final CheckSheets checks;
+    private final ReadJobs jobs;
 
     public CameBack(
-            ReadHeld held, ReadDocument read, ReadVersion readVersion, CompareSheets compare, CheckSheets checks) {
+            ReadHeld held,
+            ReadDocument read,
+            ReadVersion readVersion,
+            CompareSheets compare,
+            CheckSheets checks,
+            ReadJobs jobs) {
         this.held = held;
         this.read = read;
         this.readVersion = readVersion;
         this.compare = compare;
         this.checks = checks;
+        this.jobs = jobs;
     }
 
     /** What became of a file: the document, and the version or the stray. */
@@ -81,6 +89,14 @@ public class CameBack {
             done.add(new Done(seen, fate, number, stray, differences, checked, held));
         }
         model.addAttribute("done", done);
+        model.addAttribute(
+                "jobs",
+                jobs.mineOn(
+                        actor,
+                        done.stream()
+                                .filter(d -> d.fate() == Fate.VERSION)
+                                .map(d -> d.seen().spine().id())
+                                .toList()));
         model.addAttribute(
                 "sendable",
                 Rows.joined(done.stream()

@@ -6,6 +6,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.page.Rows;
 import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.job.ReadJobs;
 import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.today.ReadOrder;
 import mintshelf.app.use.today.ReadToday;
@@ -26,14 +27,21 @@ public class TodayPage {
     private final ReadOrder order;
     private final RemindRounds rounds;
     private final ReadRunning running;
+    private final ReadJobs jobs;
 
     public TodayPage(
-            ReadToday today, FilingSheets filingSheets, ReadOrder order, RemindRounds rounds, ReadRunning running) {
+            ReadToday today,
+            FilingSheets filingSheets,
+            ReadOrder order,
+            RemindRounds rounds,
+            ReadRunning running,
+            ReadJobs jobs) {
         this.today = today;
         this.filingSheets = filingSheets;
         this.order = order;
         this.rounds = rounds;
         this.running = running;
+        this.jobs = jobs;
     }
 
     @GetMapping("/")
@@ -47,7 +55,9 @@ public class TodayPage {
         List<FilingSheets.Waiting> filings = filingSheets.waiting(actor);
         model.addAttribute("view", view);
         model.addAttribute("filings", filings);
-        int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size();
+        List<ReadJobs.View> mine = jobs.mine(actor);
+        model.addAttribute("jobs", mine);
+        int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size() + mine.size();
         model.addAttribute("quietDay", waits == 0);
         model.addAttribute("sentence", sentence(view, waits));
         model.addAttribute("keepsOrder", ReadOrder.keeps(actor));

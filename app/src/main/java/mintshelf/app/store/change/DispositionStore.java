@@ -22,8 +22,7 @@ public class DispositionStore {
 
     /** By document, then as places are named; one statement. */
     public List<Disposition> of(long paper) {
-        return db
-                .selectFrom(PAPER_DISPOSITION)
+        return db.selectFrom(PAPER_DISPOSITION)
                 .where(PAPER_DISPOSITION.PAPER.eq(paper))
                 .orderBy(PAPER_DISPOSITION.ITEM, PAPER_DISPOSITION.PLACE)
                 .fetch(row -> new Disposition(

@@ -121,6 +121,7 @@ public class ReadOrders {
      *
      * @param starts whether its work starts next
      * @param signed whether the board has signed and somebody may carry it out
+     * @param gives whether they may give jobs over its lines
      */
     public record Offers(
             boolean edits,
@@ -131,7 +132,8 @@ public class ReadOrders {
             boolean mayCarry,
             boolean signed,
             boolean mayStop,
-            boolean takesBack) {}
+            boolean takesBack,
+            boolean gives) {}
 
     /** Each move asks for the right that its route says. */
     public Offers offers(Actor actor, View view) {
@@ -156,7 +158,17 @@ public class ReadOrders {
                 all && signed && makes(actor, view, carry),
                 signed,
                 all && makes(actor, view, stop),
-                all && makes(actor, view, back));
+                all && makes(actor, view, back),
+                all
+                        && view.seen().current().stage().stageClass().isPending()
+                        && (actor.access()
+                                        .may(
+                                                Right.CHANGE,
+                                                view.seen().document().place())
+                                || actor.access()
+                                        .may(
+                                                Right.DECIDE_CHANGES,
+                                                view.seen().document().place())));
     }
 
     /** The documents of an order whose work has begun and is not ready, that nobody holds and that the actor may check out. */

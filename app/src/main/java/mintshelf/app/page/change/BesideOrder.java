@@ -1,0 +1,28 @@
+package mintshelf.app.page.change;
+
+import java.util.List;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.use.change.KeepDisposition;
+import mintshelf.app.use.job.ReadJobs;
+import org.springframework.stereotype.Component;
+
+/** What stands on an order's page beside its lines and its board. */
+@Component
+class BesideOrder {
+    private final KeepDisposition dispositions;
+    private final ReadJobs jobs;
+
+    BesideOrder(KeepDisposition dispositions, ReadJobs jobs) {
+        this.dispositions = dispositions;
+        this.jobs = jobs;
+    }
+
+    /** What becomes of the old ones. */
+    KeepDisposition.View old(Actor actor, long order) {
+        return dispositions.view(actor, order);
+    }
+
+    List<ReadJobs.View> jobs(Actor actor, long order) {
+        return jobs.of(actor, order);
+    }
+}

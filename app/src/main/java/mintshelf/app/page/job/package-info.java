@@ -1,0 +1,2 @@
+/** Pages of jobs. */
+package mintshelf.app.page.job;

@@ -1,0 +1,2 @@
+/** Jobs as rows. */
+package mintshelf.app.store.job;
