@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.icegreen.greenmail.util.GreenMailUtil;
 import jakarta.mail.internet.MimeMessage;
 import java.net.http.HttpResponse;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -23,10 +22,6 @@ import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
-import mintshelf.app.use.change.AskForChange;
-import mintshelf.app.use.change.CarryOutOrder;
-import mintshelf.app.use.change.MoveOrder;
-import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.output.MakeOutputs;
 import mintshelf.app.use.release.ReadReleasePlan;
@@ -302,35 +297,40 @@ class KillTest {
         killedCarryingOut(20);
     }
 
+    /** An order of two hundred is carried out on a node that dies at some moment of it. */
     private void killedCarryingOut(int times) throws Exception {
         Random random = new Random(43);
-        Review review = new Review(server);
-        long shelf = server.shelf();
-        var move = server.bean(MoveOrder.class);
+        Orders orders = new Orders(server);
+        int whole = 0;
         for (int i = 0; i < times; i++) {
-            List<Long> items = new ArrayList<>();
-            for (int k = 0; k < 3; k++) items.add(review.drawing(shelf, "o" + i + "-" + k + ".dxf"));
-            String to = server.bean(AskForChange.class)
-                    .ask(server.actor("priya"), items, Server.key(), "Killed " + i, "because", Map.of());
-            long order = Long.parseLong(to.substring("/orders/".length()));
-            move.start(server.actor("oluwaseun"), order, Server.key());
-            move.toBoard(server.actor("priya"), order, Server.key(), "", Map.of());
-            long round = review.store().openRound(order).orElseThrow();
-            review.sign("hedda", round);
-            review.sign("oluwaseun", round);
-            killedPosting("/orders/" + order + "/carry-out", Map.of(), random.nextInt(700));
-            long released = items.stream()
-                    .filter(item -> server.document(item).released().isPresent())
-                    .count();
-            var view = server.bean(ReadOrders.class).order(server.actor("ines"), order);
-            assertThat(released).isIn(0L, 3L);
-            assertThat(view.notice().isPresent()).isEqualTo(released == 3);
-            assertThat(view.stage()).isEqualTo(released == 3 ? "carried-out" : "board");
-            if (released == 0) {
-                server.bean(CarryOutOrder.class).carryOut(server.actor("oluwaseun"), order, Server.key());
+            List<Long> items = ManyDocuments.preparing(server, 200);
+            long order = orders.ask("priya", items.toArray(Long[]::new));
+            orders.start(order);
+            orders.signed(order);
+            killedPosting(
+                    "/orders/" + order + "/carry-out",
+                    Map.of("told", "" + server.actor("priya").person()),
+                    times > 1 && i < 2 ? i * 12_000 : random.nextInt(2_500));
+            long released = released(items);
+            var view = orders.view("ines", order);
+            assertThat(released).isIn(0L, 200L);
+            assertThat(view.notice().isPresent()).isEqualTo(released == 200);
+            assertThat(view.stage()).isEqualTo(released == 200 ? "carried-out" : "board");
+            if (released == 0) orders.carryOut(order);
+            else whole++;
+            // Told once, and the notice is there in every form.
+            String says = "carried out " + server.document(order).number();
+            assertThat(orders.told("priya")).filteredOn(s -> s.contains(says)).hasSize(1);
+            long notice =
+                    orders.view("ines", order).notice().orElseThrow().spine().id();
+            for (String format : List.of("CSV", "XLSX", "DOCX", "XML")) {
+                assertThat(server.bean(ReadVersion.class)
+                                .output(server.actor("ines"), notice, 1, format)
+                                .size())
+                        .isPositive();
             }
-            for (long item : items) awaitPdf(item);
         }
+        if (times > 1) assertThat(whole).isBetween(1, times - 1);
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
     }
 

@@ -18,10 +18,12 @@ final class Changes extends Chapter {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd", Locale.ROOT);
 
     private final Requests requests;
+    private final Aftermath aftermath;
 
     Changes(Book book, Requests requests) {
         super(book);
         this.requests = requests;
+        this.aftermath = new Aftermath(book);
     }
 
     /** What is going on, so that every page has something true to show. */
@@ -43,7 +45,9 @@ final class Changes extends Chapter {
         hands.release(monthsAgo(7, 52), "oluwaseun", shaft);
         hands.start(monthsAgo(7, 54), "tomasz", shaft, "chamfer for the new coupling", false);
         hands.move(monthsAgo(4, 1), "ines", doc("4050"), "withdraw", "the hose is clipped to the mast tube now");
+        new PastYear(book).story();
         finishedOrder();
+        aftermath.stopped();
         openOrder();
         requests.story();
         reviews();
@@ -156,6 +160,8 @@ final class Changes extends Chapter {
                 "Steel float tape in place of the coated one",
                 "The coating of the float tape wears off at the pulley and clogs the encoder.\nThe steel tape is heavier; float and counterweight follow.",
                 lines);
+        aftermath.counts(at.plus(Duration.ofHours(2)), "priya", order, "SERIAL", "0131");
+        aftermath.oldFloats(at.plus(Duration.ofHours(3)), order);
         hands.startOrder(at.plus(Duration.ofHours(20)), "oluwaseun", order);
         rework(at.plus(Duration.ofDays(1)), "priya", "2010", "Wall 3", "wall 3");
         rework(at.plus(Duration.ofDays(2)), "tomasz", "2020", "Filled with 0.12 kg more", "0.12 kg heavier");
@@ -185,6 +191,7 @@ final class Changes extends Chapter {
                 "Intake in duplex 2205",
                 "Pitting on the intake of berth 3 after fourteen months, 0.4 mm deep (test report TG40-3900).\nDuplex 2205 in place of 316L for what stands below low water.",
                 lines);
+        aftermath.counts(daysAgo(6, 10, 50), "tomasz", order, "SERIAL", "0152");
         hands.startOrder(daysAgo(5, 9, 10), "oluwaseun", order);
         hands.checkOut(daysAgo(4, 16, 12), "tomasz", doc("1020"), "BENCH-1", "");
         hands.checkIn(
@@ -201,6 +208,9 @@ final class Changes extends Chapter {
                 false);
         hands.fact(daysAgo(4, 16, 45), "tomasz", doc("1020"), "material", "1.4462");
         hands.checkOut(daysAgo(1, 8, 35), "tomasz", doc("1030"), "BENCH-1", "duplex");
+        aftermath.oldIntakes(order);
+        aftermath.jobs(order);
+        aftermath.lug(order);
         say();
     }
 

@@ -58,13 +58,7 @@ final class HouseStory {
                 .findFirst()
                 .orElseThrow();
         rules.add(
-                new DistributionRule(List.of(new DistributionRule.Sentence(
-                        Moment.RELEASE,
-                        "drawing",
-                        "",
-                        new Asked(Asked.Kind.GROUP, shop),
-                        DistributionRule.Way.PDF,
-                        Optional.of(MailTime.AT_ONCE)))),
+                new DistributionRule(List.of(toShop("drawing", shop), toShop("change-notice", shop))),
                 new Made(OptionalLong.of(ines), at, "the shop gets the sheet by itself"));
         rules.add(
                 new ChangeControlRule(List.of(
@@ -102,5 +96,15 @@ final class HouseStory {
                         List.of(read, lead, quality),
                         Policy.EVERYBODY_HEARD),
                 new Made(OptionalLong.of(ines), at, "for what goes under water"));
+    }
+
+    private static DistributionRule.Sentence toShop(String kind, String shop) {
+        return new DistributionRule.Sentence(
+                Moment.RELEASE,
+                kind,
+                "",
+                new Asked(Asked.Kind.GROUP, shop),
+                DistributionRule.Way.PDF,
+                Optional.of(MailTime.AT_ONCE));
     }
 }

@@ -1,10 +1,9 @@
 package mintshelf.core.change;
 
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
-import java.util.Locale;
 import java.util.Optional;
+import mintshelf.core.base.Days;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 
@@ -14,7 +13,6 @@ import mintshelf.core.base.Texts;
  * @param from a day as in ISO 8601, a serial number, a lot
  */
 public record Effective(By by, String from) {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
     private static final int MOST = 60;
 
     /** What is counted by. */
@@ -63,7 +61,7 @@ public record Effective(By by, String from) {
     /** As in "effective {words}". */
     public String words() {
         return switch (by) {
-            case DATE -> "from " + DAY.format(LocalDate.parse(from));
+            case DATE -> "from " + Days.words(LocalDate.parse(from));
             case SERIAL -> "from serial " + from;
             case LOT -> "from lot " + from;
         };

@@ -23,6 +23,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.round.RoundStore;
+import mintshelf.core.base.Days;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -166,7 +167,9 @@ public class MoveRequest {
                 Optional.empty(),
                 request,
                 actor.name() + " " + said(move) + " " + seen.document().number()
-                        + until.filter(d -> defers).map(d -> " until " + d).orElse("") + ": " + why,
+                        + until.filter(d -> defers)
+                                .map(d -> " until " + Days.words(d))
+                                .orElse("") + ": " + why,
                 "/requests/" + request);
     }
 

@@ -18,6 +18,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.job.JobStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Days;
 import mintshelf.core.base.Texts;
 import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Service;
@@ -129,7 +130,7 @@ public class GiveJob {
                     all.get(0).spine().id(),
                     actor.name() + " gives you a job" + (group ? ", you or another one of the group" : "") + ": " + over
                             + ", " + Texts.shorten(says, 200)
-                            + due.map(d -> ", by " + d).orElse(""),
+                            + due.map(d -> ", by " + Days.words(d)).orElse(""),
                     "/jobs/" + job);
             String whom = group ? "a group" : able.get(0).name();
             for (Seen seen : all) recorder.note(actor, seen.spine().id(), "job.given", "gave " + whom + " a job", says);

@@ -22,6 +22,7 @@ import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.round.ReminderStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Days;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Reminders;
@@ -230,7 +231,7 @@ public class RemindRounds {
                         view.places(),
                         first.id(),
                         first.number() + (more > 0 ? " and " + more + " more wait" : " waits") + " to be signed as "
-                                + ask.line().meaning() + " by " + ask.whom() + "; it was due " + ask.due());
+                                + ask.line().meaning() + " by " + ask.whom() + "; it was due " + Days.words(ask.due()));
             }
             return true;
         });
