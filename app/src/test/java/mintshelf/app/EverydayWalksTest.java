@@ -374,8 +374,8 @@ class EverydayWalksTest extends InBrowser {
         browser.press("Carry out");
         browser.awaitText("all of it or nothing");
         assertThat(browser.text()).contains("Revision A is superseded at the same moment");
-        browser.press("Carry out: release 3 documents");
-        browser.awaitText("3 documents are released");
+        browser.press("Carry out all 3 lines");
+        browser.awaitText("3 lines are done");
         browser.find(".say a[href^='/documents/']").click();
         browser.awaitText("change notice");
         browser.await(

@@ -69,6 +69,12 @@ class OrderSequenceTest {
                 .anyMatch(s -> s.equals(
                         number(second) + " waits for no other order any more: " + number(first) + " is carried out"));
         assertThat(orders.told("priya")).noneMatch(s -> s.contains(number(third) + " waits for no other"));
+        assertThat(Web.as(server, "oluwaseun").get("/orders/" + third).body())
+                .contains("It waits for the orders before it")
+                .doesNotContain("Start the work on");
+        assertThat(Web.as(server, "oluwaseun").get("/today").body())
+                .contains("/orders/" + second)
+                .doesNotContain("/orders/" + third + "\"");
         orders.through(second);
         assertThat(server.document(a).released().orElseThrow().label()).contains("C");
         assertThat(orders.view("priya", third).lines().get(0).from()).isEqualTo("C");

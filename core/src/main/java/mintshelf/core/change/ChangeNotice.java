@@ -59,6 +59,7 @@ public record ChangeNotice(
     public record Old(String number, String place, String quantity, String what, String cost, String note) {
         /** As in "in stock: 6 use as is, 792.00 EUR". */
         String words() {
+            if (quantity.equals("0")) return place + ": none" + (note.isEmpty() ? "" : " (" + note + ")");
             return place + ": " + (quantity.isEmpty() ? "?" : quantity) + " "
                     + (what.isEmpty() ? "not decided" : what) + (cost.isEmpty() ? "" : ", " + cost)
                     + (note.isEmpty() ? "" : " (" + note + ")");

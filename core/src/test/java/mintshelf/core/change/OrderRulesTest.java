@@ -192,6 +192,7 @@ class OrderRulesTest {
                 rows,
                 List.of(
                         new ChangeNotice.Old("TG40-1020", "in stock", "6", "use as is", "", "fresh water"),
+                        new ChangeNotice.Old("TG40-1020", "on order", "0", "", "", ""),
                         new ChangeNotice.Old("TG40-1020", "in the field", "14", "", "", "")),
                 "792.00 EUR",
                 1,
@@ -211,6 +212,7 @@ class OrderRulesTest {
                         "By order CO 26-001, 23 Nov 2026, effective from serial 0152",
                         "Answers CR 26-014 Cone pits",
                         "in stock: 6 use as is (fresh water)",
+                        "on order: none",
                         "in the field: 14 not decided",
                         "Known cost 792.00 EUR. Of one place something is unknown.");
         pages.forEach(p -> p.primitives().stream()

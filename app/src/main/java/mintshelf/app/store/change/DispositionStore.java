@@ -4,6 +4,7 @@ import static mintshelf.database.schema.Tables.PAPER_DISPOSITION;
 
 import java.time.Instant;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.store.Times;
@@ -22,9 +23,9 @@ public class DispositionStore {
 
     /** By document, then as places are named; one statement. */
     public List<Disposition> of(long paper) {
-        return db.selectFrom(PAPER_DISPOSITION)
+        return db
+                .selectFrom(PAPER_DISPOSITION)
                 .where(PAPER_DISPOSITION.PAPER.eq(paper))
-                .orderBy(PAPER_DISPOSITION.ITEM, PAPER_DISPOSITION.PLACE)
                 .fetch(row -> new Disposition(
                         row.getItem(),
                         Disposition.Place.valueOf(row.getPlace()),
@@ -32,7 +33,10 @@ public class DispositionStore {
                         Optional.ofNullable(row.getWhat()).map(Disposition.What::valueOf),
                         Optional.ofNullable(row.getCost())
                                 .map(amount -> new Disposition.Money(amount, row.getCurrency())),
-                        row.getNote()));
+                        row.getNote()))
+                .stream()
+                .sorted(Comparator.comparing(Disposition::item).thenComparing(Disposition::place))
+                .toList();
     }
 
     /** What is said of a line, in place of what was said of it before. */

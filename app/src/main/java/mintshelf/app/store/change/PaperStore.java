@@ -407,7 +407,7 @@ public class PaperStore {
     }
 
     /**
-     * An order that was asked for and whose work nobody has started or stopped.
+     * An order that was asked for, whose turn it is and whose work nobody has started or stopped.
      *
      * @param by who asked for it
      */
@@ -424,7 +424,8 @@ public class PaperStore {
                 .where(PAPER.TYPE.eq(PaperType.ORDER.name()), PAPER.CARRIED_OUT_AT.isNull(), PAPER.ENDED_WHY.isNull())
                 .andNotExists(DSL.selectOne()
                         .from(PAPER_LINE)
-                        .where(PAPER_LINE.PAPER.eq(PAPER.ITEM), PAPER_LINE.TO_REVISION.isNotNull()))
+                        .where(PAPER_LINE.PAPER.eq(PAPER.ITEM))
+                        .and(PAPER_LINE.TO_REVISION.isNotNull().or(PAPER_LINE.TURN.gt(FIRST))))
                 .orderBy(ITEM.ID.desc())
                 .limit(most)
                 .fetch(row -> new Asked(row.value1(), row.value2(), Times.instant(row.value3())));

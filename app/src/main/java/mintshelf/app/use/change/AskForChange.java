@@ -173,7 +173,10 @@ public class AskForChange {
                     "order.asked",
                     Optional.empty(),
                     order,
-                    actor.name() + " asks for " + number.number() + " " + named + ": start the work, or stop it",
+                    actor.name() + " asks for " + number.number() + " " + named
+                            + (rows.stream().allMatch(r -> r.ahead().isEmpty())
+                                    ? ": start the work, or stop it"
+                                    : ": it waits for another order first"),
                     "/orders/" + order);
             return "/orders/" + order;
         });

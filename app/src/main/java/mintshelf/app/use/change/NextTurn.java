@@ -1,5 +1,6 @@
 package mintshelf.app.use.change;
 
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,7 +17,7 @@ import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.Sequence;
 import org.springframework.stereotype.Component;
 
-/** Orders that waited for another one: what they say is written anew, who opened them learns that they can start. */
+/** Orders that waited for another one: what they say is written anew, who opened them and who starts them learns that they can. */
 @Component
 class NextTurn {
     private final PaperStore orders;
@@ -54,9 +55,12 @@ class NextTurn {
             boolean waits = orders.lines(order).stream().anyMatch(PaperLine::waits);
             if (waits) continue;
             recorder.note(actor, order, "order.turn", "waits for no other order any more", why);
+            Set<Long> receivers = new LinkedHashSet<>(
+                    telling.withRole("board-member", List.of(spine.document().place())));
+            receivers.add(spine.author());
             telling.tell(
                     actor,
-                    List.of(spine.author()),
+                    receivers,
                     "order.turn",
                     Optional.empty(),
                     order,

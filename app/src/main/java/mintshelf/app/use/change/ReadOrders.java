@@ -108,6 +108,11 @@ public class ReadOrders {
             return seen.current().stage().code();
         }
 
+        /** Whether other orders go before it on one of its documents: its work does not start yet. */
+        public boolean waits() {
+            return lines.stream().anyMatch(l -> l.line().waits());
+        }
+
         /** A mark of how far all lines are: a page that follows changes when it does. */
         public String mark() {
             StringBuilder mark = new StringBuilder(stage());
@@ -152,7 +157,7 @@ public class ReadOrders {
                         && actor.access()
                                 .may(Right.CHANGE, view.seen().document().place()),
                 all && start.isPresent(),
-                all && makes(actor, view, start),
+                all && !view.waits() && makes(actor, view, start),
                 all && makes(actor, view, board),
                 all && carry.isPresent(),
                 all && signed && makes(actor, view, carry),
