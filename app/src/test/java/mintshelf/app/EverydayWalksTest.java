@@ -382,7 +382,7 @@ class EverydayWalksTest extends InBrowser {
                 b -> (Long) b.driver().executeScript("return document.querySelector('img.paper').naturalWidth") > 0);
         assertThat(browser.text()).contains("Fetch the CSV").contains("Issued");
         browser.open("/documents/" + items.get(1));
-        browser.awaitText("Changed by CO");
+        browser.awaitText("B by CO");
     }
 
     /** Waits for a mail to a person whose text or subject says this, and gives the address of its round. */

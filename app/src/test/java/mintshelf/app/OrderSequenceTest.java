@@ -59,6 +59,13 @@ class OrderSequenceTest {
         long third = orders.askAfter("priya", second, a);
         refused(() -> orders.start(second), number(a) + " goes after " + number(first) + ".");
         refused(() -> orders.start(third), number(first) + " and " + number(second));
+        String page = Web.as(server, "priya")
+                .get("/documents/" + a)
+                .body()
+                .replaceAll("<[^>]+>|\\s+", " ")
+                .replaceAll(" +", " ");
+        assertThat(page)
+                .contains("Go on in " + number(first), "later by " + number(second), "next by " + number(first));
         orders.through(first);
         long b = server.document(a).released().orElseThrow().id();
         assertThat(orders.line(second, a).turn()).isEqualTo(1);
@@ -78,6 +85,14 @@ class OrderSequenceTest {
         orders.through(second);
         assertThat(server.document(a).released().orElseThrow().label()).contains("C");
         assertThat(orders.view("priya", third).lines().get(0).from()).isEqualTo("C");
+        String after = Web.as(server, "rafael")
+                .get("/documents/" + a)
+                .body()
+                .replaceAll("<[^>]+>|\\s+", " ")
+                .replaceAll(" +", " ");
+        assertThat(after)
+                .contains("B by " + number(first), "C by " + number(second))
+                .doesNotContain(number(third));
     }
 
     @Test

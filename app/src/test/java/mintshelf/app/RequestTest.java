@@ -124,7 +124,7 @@ class RequestTest {
         assertThat(view("hedda", request).lines()).hasSize(2);
         assertThat(view("hedda", request).lines().get(0).from()).isEqualTo("A");
         assertThat(Web.as(server, "hedda").get("/documents/" + a).body())
-                .contains("Change asked for in", server.document(request).number());
+                .contains(">Changes</h2>", server.document(request).number());
         long round = board("priya", request);
         assertThat(stands(request)).isEqualTo(StageClass.DECIDING);
         assertThat(code(() -> write.name(server.actor("priya"), request, Server.key(), List.of(a))))
@@ -194,7 +194,7 @@ class RequestTest {
                 .as("from an old tab")
                 .isNotEmpty();
         assertThat(stage(request)).isEqualTo("declined");
-        assertThat(Web.as(server, "hedda").get("/documents/" + a).body()).doesNotContain("Change asked for in");
+        assertThat(Web.as(server, "hedda").get("/documents/" + a).body()).doesNotContain(">Changes</h2>");
     }
 
     @Test

@@ -82,7 +82,15 @@ public class DocumentPage {
         }
         model.addAttribute("changePaper", view.seen().spine().isChangePaper());
         model.addAttribute("isNotice", view.seen().spine().isNotice());
-        model.addAttribute("orders", orders.of(actor, id));
+        List<ReadOrders.ChangeOf> changes = orders.of(actor, id);
+        model.addAttribute("orders", changes);
+        model.addAttribute(
+                "goesOn",
+                changes.stream()
+                        .filter(c -> c.done().turn() == 1)
+                        .map(ReadOrders.ChangeOf::order)
+                        .findFirst()
+                        .orElse(null));
         model.addAttribute("requests", orders.requests(actor, id));
         model.addAttribute(
                 "mayAsk", actor.access().may(Right.ASK, view.seen().document().place()));

@@ -4,7 +4,6 @@ import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.ORDER_REQUEST;
 import static mintshelf.database.schema.Tables.PAPER;
 import static mintshelf.database.schema.Tables.PAPER_LINE;
-import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
@@ -69,7 +68,7 @@ public class PaperStore {
             Optional<Effective> effective) {}
 
     /** The order that a document is on: its id and number. */
-    public record On(long order, String number, Optional<Long> notice) {}
+    public record On(long order, String number) {}
 
     public void add(long item, PaperType type, String reason, String cause, Priority priority) {
         db.insertInto(PAPER)
@@ -333,23 +332,36 @@ public class PaperStore {
         if (items.isEmpty()) return Map.of();
         Map<Long, On> on = new HashMap<>();
         for (Record row : open.fetch(db, items)) {
-            on.put(row.get(PAPER_LINE.ITEM), new On(row.get(PAPER_LINE.PAPER), row.get(ITEM.NUMBER), Optional.empty()));
+            on.put(row.get(PAPER_LINE.ITEM), new On(row.get(PAPER_LINE.PAPER), row.get(ITEM.NUMBER)));
         }
         return on;
     }
 
+    /**
+     * What an order does to a document, or did.
+     *
+     * @param label of the revision that it made or makes; empty where its work has not begun, and for one that is withdrawn
+     * @param turn 1 where it is its turn, more where others go before it, 0 where it has ended
+     */
+    public record Done(long order, Optional<Long> notice, PaperLine.What what, String label, int turn) {}
+
     /** The orders that a document was or is on, the latest first. */
-    public List<On> of(long document, int most) {
-        return db.select(PAPER_LINE.PAPER, ITEM.NUMBER, PAPER.NOTICE)
+    public List<Done> of(long document, int most) {
+        return db.select(PAPER_LINE.PAPER, PAPER.NOTICE, PAPER_LINE.WHAT, REVISION.LABEL, PAPER_LINE.TURN)
                 .from(PAPER_LINE)
                 .join(PAPER)
                 .on(PAPER.ITEM.eq(PAPER_LINE.PAPER))
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER_LINE.PAPER))
+                .leftJoin(REVISION)
+                .on(REVISION.ID.eq(PAPER_LINE.TO_REVISION))
                 .where(PAPER_LINE.ITEM.eq(document), PAPER.TYPE.eq(PaperType.ORDER.name()))
                 .orderBy(PAPER_LINE.PAPER.desc())
                 .limit(most)
-                .fetch(row -> new On(row.value1(), row.value2(), Optional.ofNullable(row.value3())));
+                .fetch(row -> new Done(
+                        row.value1(),
+                        Optional.ofNullable(row.value2()),
+                        PaperLine.What.valueOf(row.value3()),
+                        Optional.ofNullable(row.value4()).orElse(""),
+                        row.value5() == null ? 0 : row.value5()));
     }
 
     /** The numbers of papers, by id. */
@@ -388,47 +400,6 @@ public class PaperStore {
                 .orderBy(ITEM.ID.desc())
                 .limit(most)
                 .fetch(ITEM.ID);
-    }
-
-    /** Orders that a person opened and that have not ended, the latest first. */
-    public List<Long> openOf(long person, int most) {
-        return db.select(ITEM.ID)
-                .from(PAPER)
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
-                .where(
-                        ITEM.AUTHOR.eq(person),
-                        PAPER.TYPE.eq(PaperType.ORDER.name()),
-                        PAPER.CARRIED_OUT_AT.isNull(),
-                        PAPER.ENDED_WHY.isNull())
-                .orderBy(ITEM.ID.desc())
-                .limit(most)
-                .fetch(ITEM.ID);
-    }
-
-    /**
-     * An order that was asked for, whose turn it is and whose work nobody has started or stopped.
-     *
-     * @param by who asked for it
-     */
-    public record Asked(long item, String by, Instant at) {}
-
-    /** The latest orders whose work waits to be started. */
-    public List<Asked> asked(int most) {
-        return db.select(ITEM.ID, PERSON.NAME, ITEM.CREATED_AT)
-                .from(PAPER)
-                .join(ITEM)
-                .on(ITEM.ID.eq(PAPER.ITEM), ITEM.DROPPED_AT.isNull())
-                .join(PERSON)
-                .on(PERSON.ID.eq(ITEM.AUTHOR))
-                .where(PAPER.TYPE.eq(PaperType.ORDER.name()), PAPER.CARRIED_OUT_AT.isNull(), PAPER.ENDED_WHY.isNull())
-                .andNotExists(DSL.selectOne()
-                        .from(PAPER_LINE)
-                        .where(PAPER_LINE.PAPER.eq(PAPER.ITEM))
-                        .and(PAPER_LINE.TO_REVISION.isNotNull().or(PAPER_LINE.TURN.gt(FIRST))))
-                .orderBy(ITEM.ID.desc())
-                .limit(most)
-                .fetch(row -> new Asked(row.value1(), row.value2(), Times.instant(row.value3())));
     }
 
     /** The labels of revisions, by id. */

@@ -1,7 +1,6 @@
 package mintshelf.app.use.change;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -251,12 +250,29 @@ public class ReadOrders {
         return shown;
     }
 
-    /** The orders that a document is or was on, that the actor may see. */
-    public List<PaperStore.On> of(Actor actor, long document) {
-        List<PaperStore.On> all = orders.of(document, 10);
-        Map<Long, Seen> seen = new HashMap<>(
-                sight.of(actor, all.stream().map(PaperStore.On::order).toList()));
-        return all.stream().filter(o -> seen.containsKey(o.order())).toList();
+    /** A change of a document: its order, and what that does or did. */
+    public record ChangeOf(Seen order, PaperStore.Done done) {
+        /** As in "B by", "withdrawn by", "goes on with". */
+        public String says() {
+            boolean ended = order.current().stage().stageClass() == StageClass.CLOSED;
+            if (ended) return "not by";
+            if (done.turn() > 1) return "later by";
+            boolean out = done.turn() == 0;
+            if (done.what() == PaperLine.What.WITHDRAW) return out ? "withdrawn by" : "is to be withdrawn by";
+            if (done.label().isEmpty()) return "next by";
+            return done.label() + " by";
+        }
+    }
+
+    /** The orders that a document is or was on, that the actor may see, the latest first. */
+    public List<ChangeOf> of(Actor actor, long document) {
+        List<PaperStore.Done> all = orders.of(document, 10);
+        Map<Long, Seen> seen =
+                sight.of(actor, all.stream().map(PaperStore.Done::order).toList());
+        return all.stream()
+                .filter(d -> seen.containsKey(d.order()))
+                .map(d -> new ChangeOf(seen.get(d.order()), d))
+                .toList();
     }
 
     /** The open requests on a document that the actor may see. */

@@ -12,7 +12,7 @@ import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.change.OpenOrderStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.notice.NoticeStore;
@@ -31,7 +31,7 @@ public class ReadToday {
 
     private final ListStore lists;
     private final NoticeStore notices;
-    private final PaperStore orders;
+    private final OpenOrderStore orders;
     private final HouseStore house;
     private final RoundSight rounds;
     private final Sight sight;
@@ -41,7 +41,7 @@ public class ReadToday {
     public ReadToday(
             ListStore lists,
             NoticeStore notices,
-            PaperStore orders,
+            OpenOrderStore orders,
             HouseStore house,
             RoundSight rounds,
             Sight sight,
@@ -64,7 +64,7 @@ public class ReadToday {
     public record RecentLine(Seen seen, ListStore.Recent recent) {}
 
     /** An order that waits for somebody to start or stop its work. */
-    public record ToStart(Seen seen, PaperStore.Asked asked) {}
+    public record ToStart(Seen seen, OpenOrderStore.Asked asked) {}
 
     /**
      * All of the page.
@@ -101,7 +101,7 @@ public class ReadToday {
         ids.addAll(out);
         List<Long> changes = orders.openOf(actor.person(), MOST_CHANGES);
         ids.addAll(changes);
-        List<PaperStore.Asked> asked = reads ? List.of() : orders.asked(MOST_ASKED);
+        List<OpenOrderStore.Asked> asked = reads ? List.of() : orders.asked(MOST_ASKED);
         asked.forEach(a -> ids.add(a.item()));
         Map<Long, Seen> seen = sight.of(actor, ids);
         List<Seen> heldSeen = new ArrayList<>();
