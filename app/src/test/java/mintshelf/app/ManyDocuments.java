@@ -56,7 +56,7 @@ public final class ManyDocuments {
     }
 
     /** So many documents in preparation that a designer may release by hand, on a shelf of their own. */
-    static List<Long> preparing(Server server, int count) {
+    public static List<Long> preparing(Server server, int count) {
         long shelf = server.shelf();
         long model = server.file("priya", shelf, "model " + Server.key() + ".txt", "model " + Server.key(), false);
         fill(server.db(), shelf, model, count * 2);

@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
@@ -11,6 +12,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.use.change.KeepDisposition;
 import mintshelf.core.change.Disposition.Place;
 import mintshelf.core.change.Disposition.Written;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 
 /** What becomes of the old ones: said line by line, totalled, signed with the order, announced with its notice. */
@@ -87,7 +90,7 @@ class OldOnesTest {
     }
 
     @Test
-    void beforeTheBoardItStays() {
+    void beforeTheBoardItStays() throws IOException {
         long a = orders.released(shelf, "plate");
         long order = orders.ask("priya", a);
         orders.start(order);
@@ -100,6 +103,17 @@ class OldOnesTest {
         orders.carryOut(order);
         assertThatThrownBy(() -> say(order, orders.released(shelf, "no line"), Place.STOCK, "4", "USE", ""))
                 .isInstanceOfAny(NotThere.class, Refused.class);
+        byte[] page = Web.as(server, "priya")
+                .bytes("/documents/" + order + "/versions/"
+                        + server.document(order).head().number() + "/pdf")
+                .body();
+        try (var read = Loader.loadPDF(page)) {
+            assertThat(new PDFTextStripper().getText(read))
+                    .contains(
+                            "Change order " + server.document(order).number(),
+                            "place in stock, quantity 3, what rework, cost 12.50 EUR",
+                            server.document(order).head().content().hex());
+        }
         long notice = orders.view("priya", order).notice().orElseThrow().spine().id();
         for (String format : new String[] {"csv", "xlsx", "docx", "xml", "pdf"}) {
             String at = format.equals("pdf") ? "/versions/1/file" : "/versions/1/" + format;

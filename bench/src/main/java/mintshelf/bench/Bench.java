@@ -19,6 +19,7 @@ public final class Bench {
             Map.entry("read-drawing", DrawingBench::reading),
             Map.entry("compare-drawing", DrawingBench::comparing),
             Map.entry("follow-marks", DrawingBench::following),
+            Map.entry("carry-out", ChangeBench::carryOut),
             Map.entry("pan-marks", PanBench::panning),
             Map.entry("read-model", ModelBench::reading),
             Map.entry("structure", ModelBench::structure),

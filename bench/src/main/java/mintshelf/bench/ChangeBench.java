@@ -9,9 +9,16 @@ import java.util.Random;
 import mintshelf.app.ManyDocuments;
 import mintshelf.app.Server;
 import mintshelf.app.Web;
+import mintshelf.app.sight.RoundSight;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.CarryOutOrder;
+import mintshelf.app.use.change.MoveOrder;
 import mintshelf.app.use.change.OpenRequest;
+import mintshelf.app.use.round.ReadRounds;
+import mintshelf.app.use.round.SignRound;
 import mintshelf.core.change.Impact;
 import mintshelf.core.change.Priority;
+import mintshelf.core.signoff.Decision;
 import mintshelf.core.structure.StructureGraph;
 import mintshelf.core.structure.StructureGraph.Use;
 
@@ -21,6 +28,7 @@ final class ChangeBench {
     private static final int USES = 1_000_000;
     private static final int LEVELS = 8;
     private static final int PAPERS = 20_000;
+    private static final int LINES = 500;
 
     private ChangeBench() {}
 
@@ -106,5 +114,40 @@ final class ChangeBench {
                     "%s, 20,000 papers: median %.0f ms, p95 %.0f ms (asked: under 150 ms)",
                     path, Bench.percentile(times, 0.5), Bench.percentile(times, 0.95));
         }
+    }
+
+    /** An order over five hundred documents is carried out, with its notice; over the use case. */
+    static void carryOut() {
+        Server server = Server.shared();
+        double[] times = new double[3];
+        for (int i = 0; i < times.length; i++) {
+            List<Long> items = ManyDocuments.preparing(server, LINES);
+            long order = Long.parseLong(server.bean(AskForChange.class)
+                    .ask(server.actor("priya"), items, Server.key(), "Many", "because", Map.of())
+                    .substring("/orders/".length()));
+            MoveOrder move = server.bean(MoveOrder.class);
+            move.start(server.actor("oluwaseun"), order, Server.key());
+            move.toBoard(server.actor("priya"), order, Server.key(), "", Map.of());
+            for (String signer : List.of("hedda", "oluwaseun")) sign(server, signer, order);
+            long start = System.nanoTime();
+            server.bean(CarryOutOrder.class).carryOut(server.actor("oluwaseun"), order, Server.key());
+            times[i] = (System.nanoTime() - start) / 1e9;
+        }
+        Bench.say(
+                "an order of %d documents carried out with its notice: median %.1f s, slowest %.1f s (asked: under 20 s)",
+                LINES, Bench.percentile(times, 0.5), Bench.percentile(times, 1));
+    }
+
+    private static void sign(Server server, String login, long order) {
+        long round = server.bean(RoundSight.class)
+                .ofDocument(server.actor(login), order)
+                .orElseThrow()
+                .round()
+                .id();
+        String seen = server.bean(ReadRounds.class)
+                .round(server.actor(login), round)
+                .digest()
+                .hex();
+        server.bean(SignRound.class).answer(server.actor(login), round, Server.key(), seen, Decision.SIGNED, "");
     }
 }

@@ -191,9 +191,9 @@ class OrderRulesTest {
                 List.of("CR 26-014 Cone pits"),
                 rows,
                 List.of(
-                        new ChangeNotice.Old("TG40-1020", "in stock", "6", "use as is", "", "fresh water"),
-                        new ChangeNotice.Old("TG40-1020", "on order", "0", "", "", ""),
-                        new ChangeNotice.Old("TG40-1020", "in the field", "14", "", "", "")),
+                        new ChangeNotice.Old("LS18-1020", "in stock", "6", "use as is", "", "fresh water"),
+                        new ChangeNotice.Old("LS18-1020", "on order", "0", "", "", ""),
+                        new ChangeNotice.Old("LS18-1020", "in the field", "14", "", "", "")),
                 "792.00 EUR",
                 1,
                 List.of("Hedda signed"));
@@ -223,8 +223,7 @@ class OrderRulesTest {
     @Test
     void longWordsAreCutAndNothingIsLost() {
         String text = "a " + "x".repeat(100) + " b";
-        assertThat(String.join("", ChangeNotice.wrap(text, 40)).replace(" ", ""))
-                .isEqualTo(text.replace(" ", ""));
-        assertThat(ChangeNotice.wrap(text, 40)).allMatch(l -> l.length() <= 40);
+        assertThat(String.join("", PaperLayout.wrap(text, 40)).replace(" ", "")).isEqualTo(text.replace(" ", ""));
+        assertThat(PaperLayout.wrap(text, 40)).allMatch(l -> l.length() <= 40);
     }
 }

@@ -18,12 +18,19 @@ class ReleaseLines implements Deed {
     private final BundleStore bundles;
     private final SuccessorStore successors;
     private final IssueNotice notice;
+    private final WriteOrderPage page;
 
-    ReleaseLines(PaperStore orders, BundleStore bundles, SuccessorStore successors, IssueNotice notice) {
+    ReleaseLines(
+            PaperStore orders,
+            BundleStore bundles,
+            SuccessorStore successors,
+            IssueNotice notice,
+            WriteOrderPage page) {
         this.orders = orders;
         this.bundles = bundles;
         this.successors = successors;
         this.notice = notice;
+        this.page = page;
     }
 
     @Override
@@ -38,6 +45,7 @@ class ReleaseLines implements Deed {
             long id = order.document().id();
             List<PaperLine> lines = orders.lines(id);
             long notice = this.notice.issue(setting.actor(), order.seen(), lines, board, setting.now());
+            page.write(order.seen(), board, setting.now());
             bundles.closeBundle(board.bundle(), setting.now());
             for (PaperLine line : lines) {
                 line.successor()

@@ -84,12 +84,6 @@ class WriteNotice {
         }
         List<Disposition> old = dispositions.of(paper.spine().id());
         Disposition.Totals totals = Disposition.totals(old);
-        List<String> decided = board.signOffs().stream()
-                .filter(SignOff::stands)
-                .map(s -> s.name() + " " + s.decision().words() + ", "
-                        + DAY.format(s.at().atZone(settings.zone()))
-                        + (s.remark().isEmpty() ? "." : ": " + s.remark()))
-                .toList();
         return new ChangeNotice(
                 number,
                 paper.document().number(),
@@ -105,7 +99,17 @@ class WriteNotice {
                         .toList(),
                 totals.cost(),
                 totals.unknown(),
-                decided);
+                decided(board));
+    }
+
+    /** A sentence for each sign-off that stands. */
+    List<String> decided(Round board) {
+        return board.signOffs().stream()
+                .filter(SignOff::stands)
+                .map(s -> s.name() + " " + s.decision().words() + ", "
+                        + DAY.format(s.at().atZone(settings.zone()))
+                        + (s.remark().isEmpty() ? "." : ": " + s.remark()))
+                .toList();
     }
 
     private static String why(PaperLine line, PaperStore.Paper order) {
