@@ -25,6 +25,12 @@ final class Pictures {
         return "location.href = " + row(number) + ".dataset.href";
     }
 
+    /** A request or an order, by words of its title. */
+    private static String change(String words) {
+        return "location.href = [...document.querySelectorAll('.change-row')].find(r => r.textContent.includes('"
+                + words + "')).querySelector('a.n').href";
+    }
+
     /** How far a change reaches, by words of its title. */
     private static String reachOf(String words) {
         return "location.href = [...document.querySelectorAll('.change-row')].find(r => r.textContent.includes('"
@@ -136,6 +142,7 @@ final class Pictures {
             shots.shot("/in-tray", FOLDER.resolve("phone-sign-off.png"), 390, 844, false, List.of(round));
             take(shots, "/changes", "changes", List.of());
             take(shots, "/changes", "reach", List.of(reachOf("pipe clamp")));
+            take(shots, "/changes", "order", List.of(change("Intake in duplex")));
             shots.signIn("hedda");
             take(
                     shots,
@@ -151,7 +158,6 @@ final class Pictures {
                     List.of(open("TG40-3030"), "document.querySelector('.sheet .whole').click()", REMARKS));
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
-            take(shots, "/open-rounds", "open-rounds", List.of());
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(shots, "/house/kinds/drawing", "kind", List.of());
             take(
