@@ -13,6 +13,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.use.change.EditOrder;
+import mintshelf.app.use.change.KeepImpact;
 import mintshelf.core.change.PaperLine;
 import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.Test;
@@ -185,5 +186,46 @@ class OrderSequenceTest {
             lines.addAll(orders.lines(two));
             assertThat(lines).hasSize(3);
         }
+    }
+
+    @Test
+    void whatGoesAlongIsTakenInBehindTheOrderThatItIsOn() {
+        long part = server.released(shelf, "part " + Server.key() + ".txt");
+        long over = server.file("priya", shelf, "over " + Server.key() + ".txt", "over " + Server.key(), false);
+        server.refer(server.document(over).head().version(), part, "part.txt");
+        server.release("priya", over);
+        long first = orders.ask("priya", over);
+        long second = orders.ask("tomasz", part);
+        server.bean(KeepImpact.class)
+                .say(server.actor("tomasz"), second, part, Server.key(), KeepImpact.Says.NEW_NUMBER, "");
+        Web tomasz = Web.as(server, "tomasz");
+        String page = tomasz.get("/changes/" + second + "/reach").body();
+        assertThat(page)
+                .contains(
+                        number(over) + " goes after " + number(first), "name=\"after." + over + "\" value=\"" + first);
+        tomasz.post(
+                "/ask-for-change",
+                Map.of("actKey", Server.key(), "items", "" + over, "order", "" + second, "after." + over, "" + first));
+        assertThat(orders.line(second, over).turn()).isEqualTo(2);
+    }
+
+    @Test
+    void theNewOneIsLookedAtBesideTheOldOneFromItsLine() {
+        long a = orders.released(shelf, "hub");
+        int old = server.document(a).head().number();
+        long order = orders.ask("priya", a);
+        assertThat(orders.view("priya", order).lines().get(0).compared()).isEmpty();
+        orders.start(order);
+        orders.work(a);
+        String at = orders.view("priya", order).lines().get(0).compared();
+        assertThat(at).endsWith("/compare?old=" + old);
+        assertThat(Web.as(server, "priya").get(at).statusCode()).isEqualTo(200);
+        orders.signed(order);
+        orders.carryOut(order);
+        assertThat(Web.as(server, "priya")
+                        .get(orders.view("priya", order).lines().get(0).compared())
+                        .statusCode())
+                .isEqualTo(200);
+        assertThat(orders.view("rafael", order).lines().get(0).compared()).isEmpty();
     }
 }

@@ -109,6 +109,7 @@ public class ChangePages {
     /**
      * @param request one that was accepted: then an order takes it up
      * @param evidence a version that is named from the start
+     * @param reason what is wrong, as it is said where one comes from: a remark, a stray
      */
     @GetMapping("/ask-for-change")
     String askPage(
@@ -116,6 +117,7 @@ public class ChangePages {
             @RequestParam String items,
             @RequestParam Optional<Long> request,
             @RequestParam(defaultValue = "") String evidence,
+            @RequestParam(defaultValue = "") String reason,
             Model model) {
         List<Long> ids = Pages.ids(items);
         Map<Long, AskForChange.Row> orders = new HashMap<>();
@@ -146,6 +148,7 @@ public class ChangePages {
         model.addAttribute("byOrder", byOrder);
         model.addAttribute("first", first);
         model.addAttribute("evidence", evidence);
+        model.addAttribute("reason", reason);
         model.addAttribute("causes", Cause.values());
         model.addAttribute("priorities", Priority.values());
         return "change/ask";

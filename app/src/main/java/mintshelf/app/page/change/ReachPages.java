@@ -93,6 +93,8 @@ public class ReachPages {
         model.addAttribute("grows", grows);
         model.addAttribute("goes", goes.size());
         model.addAttribute(
+                "behind", goes.stream().filter(r -> !r.ahead().isEmpty()).toList());
+        model.addAttribute(
                 "goesIds", Rows.joined(goes.stream().map(AskForChange.Row::seen).toList()));
         model.addAttribute(
                 "stay",

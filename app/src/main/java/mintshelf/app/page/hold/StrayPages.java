@@ -17,6 +17,7 @@ import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.core.access.Right;
+import mintshelf.core.change.RequestRules;
 import mintshelf.core.document.FileName;
 import mintshelf.core.next.Act;
 import org.springframework.stereotype.Controller;
@@ -80,6 +81,7 @@ public class StrayPages {
         model.addAttribute("adoptRefusal", Strays.adoptRefusal(actor, document).orElse(null));
         model.addAttribute(
                 "mayDrop", stray.author() == actor.person() || actor.access().may(Right.KEEP_SHELF, document.place()));
+        model.addAttribute("mayAsk", RequestRules.line(document, actor.access()).isEmpty());
         return "hold/stray";
     }
 

@@ -14,6 +14,7 @@ import mintshelf.app.use.redline.GiveMarks;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
+import mintshelf.core.change.RequestRules;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Colour;
 import mintshelf.core.redline.Look;
@@ -111,6 +112,9 @@ public class RedlinePages {
                 "mayReply", TalkOfRemarks.replyRefusal(actor, seen, one).isEmpty());
         model.addAttribute("mayEdit", TalkOfRemarks.editRefusal(actor, one).isEmpty());
         model.addAttribute("kinds", Remark.Kind.values());
+        model.addAttribute("document", seen.document().number());
+        model.addAttribute(
+                "mayAsk", RequestRules.line(seen.document(), actor.access()).isEmpty());
         return "redline/_thread";
     }
 

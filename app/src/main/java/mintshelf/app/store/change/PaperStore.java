@@ -5,6 +5,7 @@ import static mintshelf.database.schema.Tables.ORDER_REQUEST;
 import static mintshelf.database.schema.Tables.PAPER;
 import static mintshelf.database.schema.Tables.PAPER_LINE;
 import static mintshelf.database.schema.Tables.REVISION;
+import static mintshelf.database.schema.Tables.VERSION;
 
 import java.time.Instant;
 import java.time.LocalDate;
@@ -400,6 +401,17 @@ public class PaperStore {
                 .orderBy(ITEM.ID.desc())
                 .limit(most)
                 .fetch(ITEM.ID);
+    }
+
+    /** The numbers of the versions with which revisions were released, by revision; those that never were are left out. */
+    public Map<Long, Integer> releasedWith(Collection<Long> revisions) {
+        if (revisions.isEmpty()) return Map.of();
+        return db.select(REVISION.ID, VERSION.NUMBER)
+                .from(REVISION)
+                .join(VERSION)
+                .on(VERSION.ID.eq(REVISION.RELEASED_VERSION))
+                .where(REVISION.ID.in(revisions))
+                .fetchMap(row -> row.value1(), row -> row.value2());
     }
 
     /** The labels of revisions, by id. */

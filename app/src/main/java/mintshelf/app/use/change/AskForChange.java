@@ -78,6 +78,11 @@ public class AskForChange {
      * @param ahead the open orders that it is on, the first one first: the new one would go after them
      */
     public record Row(Seen seen, Optional<PaperLine.What> what, Optional<Refusal> refusal, List<Sequence.Ahead> ahead) {
+        /** Id of the order behind which it would go; 0 for none. */
+        public long after() {
+            return ahead.isEmpty() ? 0 : ahead.get(ahead.size() - 1).order();
+        }
+
         /** Number of the order behind which it would go. */
         public String last() {
             return ahead.isEmpty() ? "" : ahead.get(ahead.size() - 1).number();

@@ -72,6 +72,7 @@ public class ReadOrders {
      * @param seen empty for a document that they may not see: the line then names nothing of it
      * @param instead what takes the place of one that is withdrawn, where they may see it
      * @param ahead the open orders that go before it on its document, as they are seen
+     * @param compared where the new one is looked at beside the old one; empty while there is nothing new, or for one who may not see it
      */
     public record LineView(
             PaperLine line,
@@ -80,7 +81,8 @@ public class ReadOrders {
             String to,
             LineState state,
             Optional<Seen> instead,
-            List<Seen> ahead) {}
+            List<Seen> ahead,
+            String compared) {}
 
     /**
      * An order with all that its page shows.
@@ -226,6 +228,9 @@ public class ReadOrders {
                         .map(Sequence.Ahead::order)
                         .distinct()
                         .toList());
+        Map<Long, Integer> released = this.orders.releasedWith(lines.stream()
+                .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
+                .toList());
         List<LineView> shown = new ArrayList<>();
         for (PaperLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
@@ -245,9 +250,23 @@ public class ReadOrders {
                     before.getOrDefault(line.item(), List.of()).stream()
                             .map(a -> orders.get(a.order()))
                             .filter(Objects::nonNull)
-                            .toList()));
+                            .toList(),
+                    one.filter(Seen::all).map(s -> compared(line, s, released)).orElse("")));
         }
         return shown;
+    }
+
+    /** The old one beside what its order released, or beside what is there of it now. */
+    private static String compared(PaperLine line, Seen seen, Map<Long, Integer> released) {
+        Optional<Integer> old = line.fromRevision().map(released::get);
+        if (old.isEmpty() || line.toRevision().isEmpty()) return "";
+        Optional<Integer> out = line.toRevision().map(released::get);
+        boolean here = seen.document().head().revision() == line.toRevision().get();
+        if (out.isEmpty() && !here) return "";
+        int fresh = out.orElse(seen.document().head().number());
+        return fresh <= old.get()
+                ? ""
+                : "/documents/" + seen.spine().id() + "/versions/" + fresh + "/compare?old=" + old.get();
     }
 
     /** A change of a document: its order, and what that does or did. */
