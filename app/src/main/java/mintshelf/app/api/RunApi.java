@@ -14,6 +14,7 @@ import mintshelf.app.effect.run.PlanMoved;
 import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.ReadImpact;
@@ -46,8 +47,12 @@ class RunApi {
     private final ActOverSet over;
     private final ReadRuns runs;
     private final ReadImpact impact;
+    private final ChangeActs changes;
+    private final Acts acts;
 
-    RunApi(ActOverSet over, ReadRuns runs, ReadImpact impact) {
+    RunApi(ActOverSet over, ReadRuns runs, ReadImpact impact, ChangeActs changes, Acts acts) {
+        this.changes = changes;
+        this.acts = acts;
         this.over = over;
         this.runs = runs;
         this.impact = impact;
@@ -57,12 +62,14 @@ class RunApi {
     record Fits(@NotNull Long document, @NotNull Boolean interchangeable) {}
 
     /**
-     * @param act move, sign, reinstate, take-up; or impact, which only plans
+     * @param act move, sign, reinstate, take-up; request, decide, order, start-work, carry-out; or impact, which only plans
      * @param documents of all acts but impact
      * @param lines what an impact begins with, and {@code declared} what is said of documents above
      * @param move code of the route's move
      * @param decision signed, remarked, returned or abstained
      * @param note the reason, the remark or the comment
+     * @param title in short, of a request and an order; {@code cause} is the code that a request counts under
+     * @param until the day until which a request is deferred
      * @param above whether what stands above takes up, too
      * @param plan the digest of the plan that was seen; only runs need it
      */
@@ -76,6 +83,9 @@ class RunApi {
             String note,
             Integer version,
             Boolean above,
+            String title,
+            String cause,
+            String until,
             String plan) {
         mintshelf.app.store.run.Run.What what() {
             return Arrays.stream(mintshelf.app.store.run.Run.What.values())
@@ -190,7 +200,18 @@ class RunApi {
     @PostMapping("/plans")
     PlanOf plan(Actor actor, @Valid @RequestBody Act act) {
         if (act.act().equals(IMPACT)) return impact(actor, act);
+        if (ChangeActs.NAMES.contains(act.act())) return changes.plan(actor, act);
         return PlanOf.of(act.act(), over.plan(actor, act.what(), act.named(), act.wish()));
+    }
+
+    /** A change has no run of its own: what became of it is its paper. */
+    private ResponseEntity<?> change(Actor actor, String key, Act act) {
+        PlanOf now = changes.plan(actor, act);
+        // Sent again under its key it is not done twice; then the plan has come true, and is another one.
+        boolean seen = now.digest().equals(act.plan());
+        if (!seen && !acts.isDone(actor, key))
+            return ResponseEntity.status(HttpStatus.CONFLICT).body(now);
+        return ResponseEntity.created(URI.create(changes.run(actor, act, key))).body(now);
     }
 
     private PlanOf impact(Actor actor, Act act) {
@@ -219,6 +240,7 @@ class RunApi {
         if (act.plan() == null) {
             throw Refused.because("act.plan", "A run needs the digest of its plan.", "Ask POST /plans first.");
         }
+        if (ChangeActs.NAMES.contains(act.act())) return change(actor, key, act);
         try {
             long id = over.begin(actor, act.what(), act.named(), act.wish(), Optional.of(act.plan()), key);
             return ResponseEntity.created(URI.create("/api/v1/runs/" + id)).body(of(actor, id, 0));

@@ -35,6 +35,11 @@ public class Acts {
         return done.result();
     }
 
+    /** Whether the actor has done something under a key: asked for again, it is answered and not done anew. */
+    public boolean isDone(Actor actor, String key) {
+        return acts.isDone(actor.person(), key);
+    }
+
     /** The key of a second act that follows a first one by itself: the same form posted twice does it once, too. */
     public static String following(String key) {
         return UUID.nameUUIDFromBytes(key.getBytes(StandardCharsets.US_ASCII)).toString();

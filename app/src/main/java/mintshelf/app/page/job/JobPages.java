@@ -1,12 +1,11 @@
 package mintshelf.app.page.job;
 
-import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
@@ -100,11 +99,7 @@ public class JobPages {
                 view.documents().stream().map(Seen::spine).map(s -> s.id()).toList();
         String to = checkOut.take(actor, items, actKey, "", "");
         // Under a key of its own, which is the same when the form is sent twice.
-        jobs.begin(
-                actor,
-                id,
-                UUID.nameUUIDFromBytes((actKey + " job").getBytes(StandardCharsets.UTF_8))
-                        .toString());
+        jobs.begin(actor, id, Acts.following(actKey));
         return "redirect:" + to;
     }
 

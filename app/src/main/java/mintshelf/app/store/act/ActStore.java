@@ -45,6 +45,11 @@ public class ActStore {
                         new Done(row.value1(), Optional.ofNullable(row.value2()).map(ContentHash::of)));
     }
 
+    /** Whether a key was used for something that was done. */
+    public boolean isDone(long person, String key) {
+        return db.fetchExists(ACT, ACT.PERSON.eq(person), ACT.ACT_KEY.eq(key), ACT.RESULT.ne(""));
+    }
+
     public void result(long person, String key, String result) {
         db.update(ACT)
                 .set(ACT.RESULT, result)

@@ -87,6 +87,16 @@ public class MoveOrder {
         });
     }
 
+    /** What is in the way of starting its work; nothing is changed. */
+    public List<Refusal> startPlan(Actor actor, long order) {
+        ChangePaper.Locked seen = seen(actor, order);
+        List<Refusal> inTheWay =
+                new ArrayList<>(bundles.plan(actor, List.of(seen.paper()), Way.doing(Effect.START_LINES), By.HAND)
+                        .refusals());
+        inTheWay.addAll(inTheWay(seen));
+        return inTheWay;
+    }
+
     private List<Refusal> inTheWay(ChangePaper.Locked locked) {
         Map<Long, List<Sequence.Ahead>> before = next.before(locked.lines());
         List<Refusal> inTheWay = new ArrayList<>();
@@ -109,12 +119,17 @@ public class MoveOrder {
 
     /** Nothing is changed. */
     public BoardPlan boardPlan(Actor actor, long order) {
+        return boardPlan(actor, seen(actor, order));
+    }
+
+    /** An order with its documents as they are, all of which the actor sees; not locked. */
+    private ChangePaper.Locked seen(Actor actor, long order) {
         List<PaperLine> lines = orders.lines(order);
         List<Long> all = new ArrayList<>(lines.stream().map(PaperLine::item).toList());
         all.add(order);
         Map<Long, Seen> seen = sight.of(actor, all);
         if (seen.size() != all.size() || !seen.get(order).all()) throw new NotThere();
-        return boardPlan(actor, new ChangePaper.Locked(seen.get(order), lines, seen));
+        return new ChangePaper.Locked(seen.get(order), lines, seen);
     }
 
     private BoardPlan boardPlan(Actor actor, ChangePaper.Locked locked) {
