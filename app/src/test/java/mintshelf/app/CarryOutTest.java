@@ -14,6 +14,7 @@ import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.EditOrder;
 import mintshelf.app.use.change.MoveRequest;
 import mintshelf.app.use.change.PreviewOrder;
+import mintshelf.app.use.change.WriteRequest;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.revision.StageClass;
@@ -118,6 +119,13 @@ class CarryOutTest {
         orders.work(b);
         orders.work(c);
         orders.signed(order);
+        // What the board has signed for does not say something else afterwards.
+        assertThatThrownBy(() ->
+                        server.bean(WriteRequest.class).name(server.actor("rafael"), written, Server.key(), List.of(c)))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("The board decides on it with its order");
+        assertThat(Web.as(server, "rafael").get("/requests/" + written).body())
+                .doesNotContain("Change reason and lines");
         String page = Web.as(server, "oluwaseun")
                 .get("/orders/" + order + "/carry-out")
                 .body();

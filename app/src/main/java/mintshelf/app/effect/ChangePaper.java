@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -24,6 +25,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.change.Cause;
 import mintshelf.core.change.Disposition;
 import mintshelf.core.change.Goal;
@@ -259,6 +261,16 @@ public class ChangePaper {
                 .isPresent();
     }
 
+    /** Why a request stays as it is though it is not decided on: the board decides on it with its order at this moment. */
+    public Optional<Refusal> withOrder(long request) {
+        return requests.isDecidedWithOrder(request)
+                ? Optional.of(Refusal.of(
+                        "paper.with_order",
+                        "The board decides on it with its order at this moment.",
+                        "Take the order back first; nothing was changed."))
+                : Optional.empty();
+    }
+
     /** The request among the locked ones, for somebody who may change what it says now. */
     public Seen written(Actor actor, List<Seen> locked, long request) {
         Seen paper = paper(locked, request);
@@ -269,6 +281,9 @@ public class ChangePaper {
                     paper.document().number() + " is " + paper.current().stage().name() + "; what it says stays.",
                     "Take it back first; nothing was changed.");
         }
+        withOrder(request).ifPresent(r -> {
+            throw new Refused(r);
+        });
         return paper;
     }
 

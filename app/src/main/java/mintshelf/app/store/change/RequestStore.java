@@ -23,6 +23,7 @@ import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.revision.StageClass;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** What requests go by: goals and evidence; the orders that take them up; which are open on what. */
@@ -120,6 +121,17 @@ public class RequestStore {
                 .from(ORDER_REQUEST)
                 .where(ORDER_REQUEST.REQUEST.eq(request))
                 .fetchOptional(ORDER_REQUEST.CHANGE_ORDER);
+    }
+
+    /** Whether the order that has taken a request up is before its board. */
+    public boolean isDecidedWithOrder(long request) {
+        return db.fetchExists(DSL.selectOne()
+                .from(ORDER_REQUEST)
+                .join(REVISION)
+                .on(REVISION.ITEM.eq(ORDER_REQUEST.CHANGE_ORDER), REVISION.PENDING_MARK.eq(MARK))
+                .join(STAGE)
+                .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
+                .where(ORDER_REQUEST.REQUEST.eq(request), STAGE.CLASS.eq(StageClass.DECIDING.name())));
     }
 
     public List<Long> requestsOf(long order) {

@@ -85,6 +85,9 @@ public class KeepImpact {
                                 + locked.current().stage().name() + "; what it says stays.",
                         "Take it back first; nothing was changed.");
             }
+            write.withOrder(paper).ifPresent(r -> {
+                throw new Refused(r);
+            });
             Seen document = sight.of(actor, item);
             if (!document.all()) throw new NotThere();
             Optional<PaperLine> line =

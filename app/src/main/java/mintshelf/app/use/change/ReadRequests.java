@@ -141,7 +141,8 @@ public class ReadRequests {
         boolean changes =
                 actor.access().may(Right.CHANGE, view.seen().document().place());
         return new Offers(
-                OpenPapers.mayWrite(actor, view.seen()),
+                OpenPapers.mayWrite(actor, view.seen())
+                        && !store.isDecidedWithOrder(view.seen().spine().id()),
                 makes(actor, view, view.route().doing(Effect.OPEN_ROUND, view.stage())),
                 makes(
                         actor,
