@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.app.use.change.CarryOutOrder;
 import mintshelf.app.use.change.EditOrder;
@@ -133,6 +134,8 @@ class CarryOutTest {
         orders.carryOut(order);
         assertThat(List.of(stands(written), stands(asked), stands(deferred))).containsOnly(StageClass.RELEASED);
         assertThat(review.store().openRound(asked)).isEmpty();
+        assertThat(server.bean(PaperStore.class).request(deferred).orElseThrow().deferredUntil())
+                .isEmpty();
         assertThat(orders.told("rafael"))
                 .anyMatch(s -> s.contains("accepted " + number(written) + ", decided with " + number(order)));
     }
@@ -194,5 +197,19 @@ class CarryOutTest {
         assertThat(orders.told("priya")).anyMatch(s -> s.contains(says));
         assertThat(orders.told("tomasz")).anyMatch(s -> s.contains(says));
         assertThat(orders.told("hedda")).noneMatch(s -> s.contains(says));
+    }
+
+    @Test
+    void anOrderWhoseDocumentWasWithdrawnDoesNotStart() {
+        long a = orders.released(shelf, "clip");
+        long first = orders.ask("priya", a);
+        long second = orders.askAfter("priya", first, a);
+        withdraw(first, a, "");
+        orders.through(first);
+        assertThat(stands(a)).isEqualTo(StageClass.WITHDRAWN);
+        assertThatThrownBy(() -> orders.start(second))
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining("is not in force any more");
+        assertThat(server.document(a).pending()).isEmpty();
     }
 }

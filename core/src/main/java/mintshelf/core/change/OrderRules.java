@@ -94,6 +94,12 @@ public final class OrderRules {
      * What keeps a line's work from starting. A revision that is under way already is taken along.
      */
     public static Optional<Refusal> start(Document document) {
+        if (document.pending().isEmpty() && document.released().isEmpty()) {
+            return Optional.of(Refusal.of(
+                    "order.ended",
+                    document.number() + " is not in force any more.",
+                    "Take it off, and ask for the change of what took its place."));
+        }
         if (document.pending().isEmpty()) {
             return document.holder()
                     .map(h -> Refusal.of(

@@ -126,6 +126,15 @@ class OrderRulesTest {
     }
 
     @Test
+    void theWorkOnWhatIsNotInForceAnyMoreDoesNotStart() {
+        assertThat(OrderRules.start(document(Optional.empty(), Optional.empty(), Optional.empty())))
+                .map(Refusal::reason)
+                .contains("TG40-3030 is not in force any more.");
+        assertThat(OrderRules.start(released())).isEmpty();
+        assertThat(OrderRules.start(preparing(Optional.empty()))).isEmpty();
+    }
+
+    @Test
     void aLineTellsHowFarItIs() {
         assertThat(OrderRules.state(line(Optional.empty()), released(), List.of())
                         .step())

@@ -11,6 +11,7 @@ import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.base.Plan;
@@ -24,14 +25,23 @@ import org.springframework.stereotype.Component;
 class DecideAlong {
     private final Sight sight;
     private final RequestStore requests;
+    private final PaperStore papers;
     private final RoundStore rounds;
     private final Bundles bundles;
     private final Telling telling;
     private final Clock clock;
 
-    DecideAlong(Sight sight, RequestStore requests, RoundStore rounds, Bundles bundles, Telling telling, Clock clock) {
+    DecideAlong(
+            Sight sight,
+            RequestStore requests,
+            PaperStore papers,
+            RoundStore rounds,
+            Bundles bundles,
+            Telling telling,
+            Clock clock) {
         this.sight = sight;
         this.requests = requests;
+        this.papers = papers;
         this.rounds = rounds;
         this.bundles = bundles;
         this.telling = telling;
@@ -67,6 +77,8 @@ class DecideAlong {
                 setting = setting.ending(round.get(), Round.State.TAKEN_BACK);
             }
             bundles.carryOut(plan, setting);
+            // A deferred one has no day any more on which it would come back.
+            papers.defer(seen.spine().id(), Optional.empty());
             telling.tell(
                     actor,
                     told,

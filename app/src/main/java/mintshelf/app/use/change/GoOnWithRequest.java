@@ -78,12 +78,6 @@ public class GoOnWithRequest {
                 if (!seen.get(line.item()).all()) throw new NotThere();
                 actor.access().ask(Right.CHANGE, document.place()).ifPresent(inTheWay::add);
                 OrderRules.start(document).ifPresent(inTheWay::add);
-                if (document.released().isEmpty() && document.pending().isEmpty()) {
-                    inTheWay.add(Refusal.of(
-                            "request.ended",
-                            document.number() + " is not in force any more.",
-                            "Ask for the change of what took its place."));
-                }
             }
             papers.open(ids)
                     .forEach((item, on) -> inTheWay.add(Refusal.of(
