@@ -77,6 +77,8 @@ class CarryOutTest {
                 .containsExactly("withdrawn", "released");
         assertThat(Web.as(server, "priya").get("/orders/" + order).body())
                 .contains("effective from serial 0152", "takes its place");
+        assertThat(Web.as(server, "priya").get("/documents/" + fresh).body())
+                .contains("carried out, effective from serial 0152");
     }
 
     @Test

@@ -286,8 +286,11 @@ public class PaperStore {
                                 Optional.ofNullable(row.getNotice()),
                                 Optional.ofNullable(row.getCarriedOutAt()).map(Times::instant),
                                 Optional.ofNullable(row.getEndedWhy()).orElse(""),
-                                Optional.ofNullable(row.getEffectiveBy())
-                                        .map(by -> new Effective(Effective.By.valueOf(by), row.getEffectiveFrom()))));
+                                effective(row.getEffectiveBy(), row.getEffectiveFrom())));
+    }
+
+    private static Optional<Effective> effective(String by, String from) {
+        return Optional.ofNullable(by).map(b -> new Effective(Effective.By.valueOf(b), from));
     }
 
     /** The order that made a notice. */
@@ -343,12 +346,20 @@ public class PaperStore {
      *
      * @param label of the revision that it made or makes; empty where its work has not begun, and for one that is withdrawn
      * @param turn 1 where it is its turn, more where others go before it, 0 where it has ended
+     * @param effective from when on it counts
      */
-    public record Done(long order, Optional<Long> notice, PaperLine.What what, String label, int turn) {}
+    public record Done(
+            long order,
+            Optional<Long> notice,
+            PaperLine.What what,
+            String label,
+            int turn,
+            Optional<Effective> effective) {}
 
     /** The orders that a document was or is on, the latest first. */
     public List<Done> of(long document, int most) {
         return db.select(PAPER_LINE.PAPER, PAPER.NOTICE, PAPER_LINE.WHAT, REVISION.LABEL, PAPER_LINE.TURN)
+                .select(PAPER.EFFECTIVE_BY, PAPER.EFFECTIVE_FROM)
                 .from(PAPER_LINE)
                 .join(PAPER)
                 .on(PAPER.ITEM.eq(PAPER_LINE.PAPER))
@@ -358,11 +369,14 @@ public class PaperStore {
                 .orderBy(PAPER_LINE.PAPER.desc())
                 .limit(most)
                 .fetch(row -> new Done(
-                        row.value1(),
-                        Optional.ofNullable(row.value2()),
-                        PaperLine.What.valueOf(row.value3()),
-                        Optional.ofNullable(row.value4()).orElse(""),
-                        row.value5() == null ? 0 : row.value5()));
+                        row.get(PAPER_LINE.PAPER),
+                        Optional.ofNullable(row.get(PAPER.NOTICE)),
+                        PaperLine.What.valueOf(row.get(PAPER_LINE.WHAT)),
+                        Optional.ofNullable(row.get(REVISION.LABEL)).orElse(""),
+                        Optional.ofNullable(row.get(PAPER_LINE.TURN))
+                                .map(Short::intValue)
+                                .orElse(0),
+                        effective(row.get(PAPER.EFFECTIVE_BY), row.get(PAPER.EFFECTIVE_FROM))));
     }
 
     /** The numbers of papers, by id. */
