@@ -237,7 +237,7 @@ class ChangeApi {
         return new Old(
                 seen.document().number(),
                 word(d.place()),
-                d.quantity().map(Disposition::plain).orElse(null),
+                d.quantity().isPresent() ? d.howMany() : null,
                 d.what().map(ChangeApi::word).orElse(null),
                 d.cost().map(c -> c.amount().toPlainString()).orElse(null),
                 d.cost().map(Disposition.Money::currency).orElse(null),

@@ -190,7 +190,7 @@ public class ChangePaper {
             Map<String, Object> row = new LinkedHashMap<>();
             row.put("document", items.get(one.item()).document().number());
             row.put("place", one.place().words());
-            row.put("quantity", one.quantity().map(Disposition::plain).orElse(""));
+            row.put("quantity", one.howMany());
             row.put("what", one.what().map(Disposition.What::words).orElse(""));
             row.put("cost", one.cost().map(Disposition.Money::words).orElse(""));
             row.put("note", one.note());

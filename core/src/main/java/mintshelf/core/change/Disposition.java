@@ -159,8 +159,13 @@ public record Disposition(
         return many + " " + what.map(What::words).orElse("not decided");
     }
 
+    /** How many, as it is written; empty where nobody knows. */
+    public String howMany() {
+        return quantity.map(Disposition::plain).orElse("");
+    }
+
     /** A quantity without needless noughts. */
-    public static String plain(BigDecimal quantity) {
+    static String plain(BigDecimal quantity) {
         BigDecimal bare = quantity.stripTrailingZeros();
         return (bare.scale() < 0 ? bare.setScale(0) : bare).toPlainString();
     }
@@ -176,6 +181,11 @@ public record Disposition(
         public Totals {
             quantities = Map.copyOf(quantities);
             costs = new TreeMap<>(costs);
+        }
+
+        /** How many are known to be at a place; empty where nothing is said. */
+        public String at(Place place) {
+            return quantities.containsKey(place) ? plain(quantities.get(place)) : "";
         }
 
         /** The known costs, as in "1,280.00 EUR and 90.00 NOK"; empty where none is known. */

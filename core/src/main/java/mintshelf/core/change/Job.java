@@ -5,6 +5,9 @@ import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Place;
+import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 
 /**
@@ -47,6 +50,11 @@ public record Job(
         public String words() {
             return words;
         }
+    }
+
+    /** Whether somebody may give work over what lies at a place. */
+    public static boolean mayGive(Access access, Place place) {
+        return access.may(Right.CHANGE, place) || access.may(Right.DECIDE_CHANGES, place);
     }
 
     public boolean isOpen() {

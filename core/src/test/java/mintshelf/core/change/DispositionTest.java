@@ -88,6 +88,8 @@ class DispositionTest {
                 .containsEntry(Place.FIELD, new BigDecimal("14"));
         assertThat(totals.cost()).isEqualTo("1,280.00 EUR and 90.50 NOK");
         assertThat(totals.unknown()).isEqualTo(1);
+        assertThat(totals.at(Place.STOCK)).isEqualTo("15.5");
+        assertThat(Disposition.totals(List.of()).at(Place.STOCK)).isEmpty();
         assertThat(Disposition.totals(List.of()).cost()).isEmpty();
     }
 }

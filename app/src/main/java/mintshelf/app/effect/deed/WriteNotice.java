@@ -1,10 +1,9 @@
 package mintshelf.app.effect.deed;
 
 import java.time.Instant;
-import java.time.format.DateTimeFormatter;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 import mintshelf.app.setup.Settings;
@@ -16,6 +15,7 @@ import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
+import mintshelf.core.base.Days;
 import mintshelf.core.change.ChangeNotice;
 import mintshelf.core.change.Disposition;
 import mintshelf.core.change.Effective;
@@ -49,8 +49,6 @@ class WriteNotice {
         this.versions = versions;
         this.settings = settings;
     }
-
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
     /** The notice of an order that is carried out, decided by its board. */
     ChangeNotice write(String number, Seen paper, List<PaperLine> lines, Round board, Instant now) {
@@ -89,7 +87,7 @@ class WriteNotice {
                 paper.document().number(),
                 paper.document().title(),
                 order.reason(),
-                DAY.format(now.atZone(settings.zone())),
+                Days.words(LocalDate.ofInstant(now, settings.zone())),
                 order.effective().map(Effective::words).orElse(""),
                 requests(paper.spine().id()),
                 rows,
@@ -107,7 +105,7 @@ class WriteNotice {
         return board.signOffs().stream()
                 .filter(SignOff::stands)
                 .map(s -> s.name() + " " + s.decision().words() + ", "
-                        + DAY.format(s.at().atZone(settings.zone()))
+                        + Days.words(LocalDate.ofInstant(s.at(), settings.zone()))
                         + (s.remark().isEmpty() ? "." : ": " + s.remark()))
                 .toList();
     }
@@ -120,7 +118,7 @@ class WriteNotice {
         return new ChangeNotice.Old(
                 document.number(),
                 one.place().words(),
-                one.quantity().map(Disposition::plain).orElse(""),
+                one.howMany(),
                 one.what().map(Disposition.What::words).orElse(""),
                 one.cost().map(Disposition.Money::words).orElse(""),
                 one.note());

@@ -71,14 +71,9 @@ public class PreviewOrder {
     /** A request that nobody has decided on: what carrying the order out does to it. */
     public record Decided(Seen seen, String says) {}
 
-    /** Who is told: as {@link WhoIsTold} has it. */
-    public record Told(List<Told.One> people, List<String> house, Map<String, String> others) {
-        /** @param told whether they stand on the list */
-        public record One(long person, String name, String why, boolean told) {}
-    }
-
     /** All that carrying out does, before it is done; no steps while the order is not before its board. */
-    public record Preview(Seen paper, List<Step> steps, List<Decided> requests, Told told, List<Refusal> inTheWay) {
+    public record Preview(
+            Seen paper, List<Step> steps, List<Decided> requests, WhoIsTold.Told told, List<Refusal> inTheWay) {
         public boolean opens() {
             return inTheWay.isEmpty()
                     && steps.stream().allMatch(s -> s.inTheWay().isEmpty());
@@ -112,7 +107,7 @@ public class PreviewOrder {
                     paper,
                     List.of(),
                     List.of(),
-                    new Told(List.of(), List.of(), Map.of()),
+                    new WhoIsTold.Told(List.of(), List.of(), Map.of()),
                     List.of(Refusal.of(
                             "move.stage",
                             paper.document().number() + " is "
@@ -129,18 +124,7 @@ public class PreviewOrder {
         List<Step> steps = lines.stream()
                 .map(line -> step(line, ways.get(line.item()), signed.get(line.item())))
                 .toList();
-        WhoIsTold.Told told = this.told.of(paper, board(paper));
-        return new Preview(
-                paper,
-                steps,
-                requests(actor, paper),
-                new Told(
-                        told.people().stream()
-                                .map(o -> new Told.One(o.person(), o.name(), o.why(), o.told()))
-                                .toList(),
-                        told.house(),
-                        told.others()),
-                own.refusals());
+        return new Preview(paper, steps, requests(actor, paper), told.of(paper, board(paper)), own.refusals());
     }
 
     private List<Decided> requests(Actor actor, Seen paper) {

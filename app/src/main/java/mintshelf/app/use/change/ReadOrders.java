@@ -20,6 +20,7 @@ import mintshelf.app.store.change.SequenceStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.change.Job;
 import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderRules;
 import mintshelf.core.change.PaperLine;
@@ -167,14 +168,7 @@ public class ReadOrders {
                 all && makes(actor, view, back),
                 all
                         && view.seen().current().stage().stageClass().isPending()
-                        && (actor.access()
-                                        .may(
-                                                Right.CHANGE,
-                                                view.seen().document().place())
-                                || actor.access()
-                                        .may(
-                                                Right.DECIDE_CHANGES,
-                                                view.seen().document().place())));
+                        && Job.mayGive(actor.access(), view.seen().document().place()));
     }
 
     /** The documents of an order whose work has begun and is not ready, that nobody holds and that the actor may check out. */

@@ -29,7 +29,7 @@ import org.springframework.stereotype.Component;
 
 /** Who learns that an order is carried out: those whose work it is, whom somebody named besides, and whom the house tells of notices. */
 @Component
-class WhoIsTold {
+public class WhoIsTold {
     private final RequestStore requests;
     private final ToldStore told;
     private final RoundStore rounds;
@@ -63,14 +63,14 @@ class WhoIsTold {
      *
      * @param why as in "signed"
      */
-    record One(long person, String name, String why, boolean told) {}
+    public record One(long person, String name, String why, boolean told) {}
 
     /**
      * @param people whose list can be changed, by name
      * @param house names whom the house's distribution tells besides
      * @param others people who are not on it, by number
      */
-    record Told(List<One> people, List<String> house, Map<String, String> others) {
+    public record Told(List<One> people, List<String> house, Map<String, String> others) {
         Set<Long> receivers() {
             Set<Long> all = new LinkedHashSet<>();
             people.stream().filter(One::told).forEach(o -> all.add(o.person()));

@@ -20,6 +20,7 @@ import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Days;
 import mintshelf.core.base.Texts;
+import mintshelf.core.change.Job;
 import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Service;
 
@@ -60,11 +61,6 @@ public class GiveJob {
         this.clock = clock;
     }
 
-    static boolean mayGive(Actor actor, Seen seen) {
-        return actor.access().may(Right.CHANGE, seen.document().place())
-                || actor.access().may(Right.DECIDE_CHANGES, seen.document().place());
-    }
-
     /**
      * Gives it.
      *
@@ -90,7 +86,8 @@ public class GiveJob {
             List<Seen> all = List.copyOf(sight.of(actor, items).values());
             if (all.size() != items.size()
                     || all.stream().anyMatch(s -> !s.all() || s.spine().isChangePaper())) throw new NotThere();
-            if (all.stream().anyMatch(s -> !mayGive(actor, s))) {
+            if (all.stream()
+                    .anyMatch(s -> !Job.mayGive(actor.access(), s.document().place()))) {
                 throw Refused.because(
                         "access.missing",
                         "You may not change all of these documents.",

@@ -179,7 +179,9 @@ public class ReadJobs {
 
     public Giving giving(Actor actor, Collection<Long> items, Optional<Long> paper) {
         List<Seen> documents = sight.of(actor, items).values().stream()
-                .filter(s -> s.all() && !s.spine().isChangePaper() && GiveJob.mayGive(actor, s))
+                .filter(s -> s.all()
+                        && !s.spine().isChangePaper()
+                        && Job.mayGive(actor.access(), s.document().place()))
                 .toList();
         if (documents.isEmpty()) throw new NotThere();
         Map<String, String> named = new LinkedHashMap<>();
