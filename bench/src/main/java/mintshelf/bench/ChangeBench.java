@@ -103,7 +103,7 @@ final class ChangeBench {
                         item);
         server.db().execute("analyze table item, line, version, revision, paper, paper_line");
         Web web = Web.as(server, "priya");
-        for (String path : List.of("/changes", "/changes?show=everything&page=400", "/changes?weeks=522")) {
+        for (String path : List.of("/changes", "/changes?show=everything&page=400", "/changes/flow?weeks=522")) {
             double[] times = new double[80];
             for (int i = -20; i < times.length; i++) {
                 long start = System.nanoTime();

@@ -45,6 +45,67 @@ create table if not exists paper_line (
   constraint paper_line_instead foreign key (successor) references item (id)
 );
 
+-- Where a paper stands, kept by the triggers that follow: what lists, counts and the flow of thousands ask for stands in one table.
+create table if not exists paper_stand (
+  paper bigint not null primary key,
+  revision bigint not null,
+  type varchar(8) character set ascii collate ascii_bin not null,
+  cause varchar(40) character set ascii collate ascii_bin not null,
+  shelf bigint not null,
+  author bigint not null,
+  entered datetime(6) not null,
+  class varchar(20) character set ascii collate ascii_bin not null,
+  stage varchar(60) not null,
+  since datetime(6) not null,
+  dropped tinyint(1) not null,
+  key paper_stand_class (dropped, class, stage, since, paper),
+  key paper_stand_since (dropped, since),
+  constraint paper_stand_paper foreign key (paper) references paper (item)
+);
+
+-- How long papers stayed at the stages that they left.
+create table if not exists paper_stay (
+  id bigint not null auto_increment primary key,
+  paper bigint not null,
+  stage varchar(60) not null,
+  entered datetime(6) not null,
+  passed datetime(6) not null,
+  key paper_stay_passed (passed, stage, entered, paper),
+  constraint paper_stay_paper foreign key (paper) references paper (item)
+);
+
+-- A paper comes to the flow.
+create or replace trigger paper_stand_begins after insert on paper for each row
+  insert into paper_stand (paper, revision, type, cause, shelf, author, entered, class, stage, since, dropped)
+  select i.id, r.id, new.type, new.cause, i.shelf, i.author, i.created_at, g.class, g.name, r.stage_since, i.dropped_at is not null or r.dropped_at is not null
+  from item i join revision r on r.item = i.id join stage g on g.edition = r.edition and g.code = r.stage where i.id = new.item order by r.ordinal desc limit 1;
+
+-- A paper is counted under another cause.
+create or replace trigger paper_stand_cause after update on paper for each row
+  update paper_stand set cause = new.cause where paper = new.item and new.cause <> old.cause;
+
+-- A paper that is written anew stands where its new revision does.
+create or replace trigger paper_stand_revision after insert on revision for each row
+  update paper_stand s join stage g on g.edition = new.edition and g.code = new.stage
+  set s.revision = new.id, s.class = g.class, s.stage = g.name, s.since = new.stage_since, s.dropped = 0 where s.paper = new.item;
+
+-- A paper leaves a stage; one that is put on another edition of its route stays where it is. Before its new place is known.
+create or replace trigger paper_stay_ends after update on revision for each row
+  insert into paper_stay (paper, stage, entered, passed)
+  select s.paper, s.stage, old.stage_since, new.stage_since from paper_stand s
+  where s.paper = new.item and s.revision = new.id and old.stage_since < new.stage_since;
+
+-- A paper moves, or is dropped.
+create or replace trigger paper_stand_moves after update on revision for each row follows paper_stay_ends
+  update paper_stand s join stage g on g.edition = new.edition and g.code = new.stage
+  set s.class = g.class, s.stage = g.name, s.since = new.stage_since, s.dropped = s.dropped or new.dropped_at is not null
+  where s.paper = new.item and s.revision = new.id;
+
+-- A paper is filed elsewhere, or dropped with its document.
+create or replace trigger paper_stand_place after update on item for each row
+  update paper_stand set shelf = new.shelf, dropped = dropped or new.dropped_at is not null
+  where paper = new.id and (new.shelf <> old.shelf or (new.dropped_at is not null and old.dropped_at is null));
+
 -- Held by whoever lets an order wait for another one: so that no two of them close a ring that neither sees.
 create table if not exists sequence_gate (id smallint not null primary key check (id = 1)) select 1 as id;
 

@@ -60,7 +60,7 @@ class ChangeApi {
     /**
      * The papers that the person sees, by stage, a hundred on a page.
      *
-     * @param show open, mine, to-decide, done, ended or everything
+     * @param show open, mine, to-decide, overdue, done, ended or everything
      */
     @GetMapping("/changes")
     List<Change> changes(
@@ -71,7 +71,7 @@ class ChangeApi {
                 .orElseThrow(() -> Refused.because(
                         "changes.show",
                         "There is no list “" + show + "”.",
-                        "Ask for open, mine, to-decide, done, ended or everything."));
+                        "Ask for open, mine, to-decide, overdue, done, ended or everything."));
         return changes.list(actor, which, Math.max(0, Math.min(page, 10_000)), PAGE).groups().stream()
                 .flatMap(g -> g.rows().stream())
                 .map(r -> new Change(

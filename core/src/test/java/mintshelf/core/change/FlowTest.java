@@ -6,9 +6,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import mintshelf.core.change.Flow.Share;
 import mintshelf.core.change.Flow.Span;
 import mintshelf.core.change.Flow.Took;
 import mintshelf.core.change.Flow.Week;
@@ -23,7 +23,8 @@ class FlowTest {
                 type,
                 LocalDate.parse(entered),
                 left.isEmpty() ? Optional.empty() : Optional.of(LocalDate.parse(left)),
-                cause);
+                cause,
+                "TG40");
     }
 
     @Test
@@ -44,7 +45,10 @@ class FlowTest {
                         new Week(LocalDate.parse("2026-11-23"), 1, 1, 2));
         assertThat(flow.took())
                 .containsExactly(new Took(PaperType.REQUEST, 1, 6, 6), new Took(PaperType.ORDER, 1, 14, 14));
-        assertThat(flow.causes()).containsExactly(Map.entry("COST", 2));
+        assertThat(flow.causes()).containsExactly(new Share("COST", 2, 1, 1, 6, 6), new Share("FIELD", 0, 0, 1, 0, 0));
+        assertThat(flow.products())
+                .as("what left before these weeks is none of them")
+                .containsExactly(new Share("TG40", 3, 2, 2, 6, 14));
         assertThat(flow.highest()).isEqualTo(2);
         assertThat(flow.busiest()).isEqualTo(1);
     }
@@ -54,14 +58,13 @@ class FlowTest {
         List<Span> spans = new ArrayList<>();
         for (int days = 1; days <= 10; days++) {
             LocalDate left = TODAY.minusDays(1);
-            spans.add(new Span(PaperType.REQUEST, left.minusDays(days), Optional.of(left), ""));
+            spans.add(new Span(PaperType.REQUEST, left.minusDays(days), Optional.of(left), "", "TG40"));
         }
         assertThat(Flow.of(spans, TODAY, 4).took()).containsExactly(new Took(PaperType.REQUEST, 10, 5, 9));
     }
 
     @Test
     void withoutPapersNothingFlowsAndTheWeeksHaveALimit() {
-        assertThat(Flow.of(List.of(), 7, TODAY, 2).weeks()).as("counted alone").allMatch(w -> w.waiting() == 7);
         Flow empty = Flow.of(List.of(), TODAY, 12);
         assertThat(empty.weeks()).hasSize(12).allMatch(w -> w.waiting() == 0);
         assertThat(empty.took()).isEmpty();
@@ -83,7 +86,8 @@ class FlowTest {
                         random.nextBoolean() ? PaperType.ORDER : PaperType.REQUEST,
                         entered,
                         open ? Optional.empty() : Optional.of(left),
-                        ""));
+                        random.nextInt(3) == 0 ? "" : "C" + random.nextInt(3),
+                        "P" + random.nextInt(3)));
             }
             Flow flow = Flow.of(spans, TODAY, 1 + random.nextInt(20));
             for (Week week : flow.weeks()) {
@@ -96,6 +100,13 @@ class FlowTest {
                         .as("seed %s, week of %s", seed, week.monday())
                         .isEqualTo((int) waiting);
             }
+            int now = flow.weeks().get(flow.weeks().size() - 1).waiting();
+            assertThat(flow.products().stream().mapToInt(Share::open).sum())
+                    .as("seed %s: each waits for one product", seed)
+                    .isEqualTo(now);
+            assertThat(flow.products().stream().mapToInt(Share::left).sum())
+                    .isEqualTo(flow.weeks().stream().mapToInt(Week::left).sum());
+            assertThat(flow.causes().stream().mapToInt(Share::open).sum()).isLessThanOrEqualTo(now);
         }
     }
 }

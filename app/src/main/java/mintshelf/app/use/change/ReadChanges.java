@@ -1,9 +1,10 @@
 package mintshelf.app.use.change;
 
 import java.time.Clock;
-import java.time.Duration;
+import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashSet;
@@ -23,6 +24,7 @@ import mintshelf.app.store.change.PaperStore;
 import mintshelf.core.change.Flow;
 import mintshelf.core.change.LineState;
 import mintshelf.core.change.OrderRules;
+import mintshelf.core.change.Pace;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.revision.StageClass;
@@ -34,6 +36,9 @@ import org.springframework.stereotype.Service;
 public class ReadChanges {
     /** Sheets that a row shows: a change is known by its parts. */
     private static final int SHEETS = 3;
+
+    /** Papers that are looked at for whether their board is late. */
+    private static final int MOST_LATE = 500;
 
     private final PaperStore papers;
     private final FlowStore flow;
@@ -57,6 +62,7 @@ public class ReadChanges {
         OPEN("open"),
         MINE("mine"),
         TO_DECIDE("to decide"),
+        OVERDUE("overdue"),
         DONE("accepted or carried out"),
         ENDED("declined or stopped"),
         EVERYTHING("everything");
@@ -71,7 +77,7 @@ public class ReadChanges {
         Set<StageClass> stands() {
             return switch (this) {
                 case OPEN, MINE -> EnumSet.of(StageClass.DECIDING, StageClass.PREPARING);
-                case TO_DECIDE -> EnumSet.of(StageClass.DECIDING);
+                case TO_DECIDE, OVERDUE -> EnumSet.of(StageClass.DECIDING);
                 case DONE -> EnumSet.of(StageClass.RELEASED);
                 case ENDED -> EnumSet.of(StageClass.CLOSED);
                 case EVERYTHING -> EnumSet.noneOf(StageClass.class);
@@ -112,24 +118,40 @@ public class ReadChanges {
     /** Rows that stand alike, in their order. */
     public record Group(String stage, StageClass stands, List<Row> rows) {}
 
-    /**
-     * @param counts of each choice
-     * @param over how many of those shown are over their day
-     */
-    public record View(List<Group> groups, Map<Which, Integer> counts, int over, boolean more) {}
+    /** @param counts of each choice */
+    public record View(List<Group> groups, Map<Which, Integer> counts, boolean more) {}
 
     /**
-     * How the papers that the actor may see flow over the last weeks.
+     * The flow of the papers that the actor may see, over the last weeks.
      *
-     * @param open how many of them are open
+     * @param shelf of one product; empty for all
      */
-    public Flow flow(Actor actor, int open, int weeks) {
-        Instant now = clock.instant();
-        Instant since = now.minus(Duration.ofDays(7L * weeks + 7));
-        List<Flow.Span> spans = flow.spans(actor.access(), since, settings.zone());
-        // What is open and was begun before is all that is open without what is read; another may move one in between.
-        int read = (int) spans.stream().filter(s -> s.left().isEmpty()).count();
-        return Flow.of(spans, Math.max(0, open - read), LocalDate.ofInstant(now, settings.zone()), weeks);
+    public Flow flow(Actor actor, int weeks, Optional<Long> shelf) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        return Flow.of(flow.spans(actor.access(), first(today, weeks), settings.zone(), shelf), today, weeks);
+    }
+
+    /** The start of the Monday with which as many weeks begin, this one among them. */
+    private Instant first(LocalDate today, int weeks) {
+        return today.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY))
+                .minusWeeks(weeks - 1L)
+                .atStartOfDay(settings.zone())
+                .toInstant();
+    }
+
+    /**
+     * How long those papers stayed at each of their stages; into how many parts the time is cut is {@code parts}, which has to divide
+     * the weeks or lies near.
+     */
+    public List<Pace> pace(Actor actor, int weeks, int parts, Optional<Long> shelf) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        int days = Math.max(1, (weeks * 7 + parts - 1) / parts);
+        return Pace.of(flow.stays(actor.access(), first(today, weeks), days, shelf), parts);
+    }
+
+    /** The products that papers of the actor's sight are of: the names of their shelves by id. */
+    public Map<Long, String> products(Actor actor) {
+        return flow.products(actor.access());
     }
 
     public View list(Actor actor, Which which, int page, int most) {
@@ -138,15 +160,14 @@ public class ReadChanges {
         waiting.forEach(v -> v.lines().stream()
                 .filter(l -> l.seen().spine().isOrder() || l.seen().spine().isRequest())
                 .forEach(l -> toDecide.add(l.item().item())));
-        List<FlowStore.Listed> all = flow.listed(
-                actor.access(),
-                which.stands(),
-                which == Which.MINE ? Optional.of(actor.person()) : Optional.empty(),
-                which == Which.TO_DECIDE ? 0 : page * most,
-                which == Which.TO_DECIDE ? 500 : most + 1);
-        if (which == Which.TO_DECIDE) {
-            all = all.stream().filter(l -> toDecide.contains(l.item())).toList();
-        }
+        Set<Long> late = late(actor);
+        FlowStore.Chosen chosen = switch (which) {
+            case MINE -> new FlowStore.Chosen.Of(actor.person());
+            case TO_DECIDE -> new FlowStore.Chosen.These(toDecide);
+            case OVERDUE -> new FlowStore.Chosen.These(late);
+            default -> new FlowStore.Chosen.At(which.stands());
+        };
+        List<FlowStore.Listed> all = flow.listed(actor.access(), chosen, page * most, most + 1);
         boolean more = all.size() > most;
         List<Row> rows = rows(actor, more ? all.subList(0, most) : all, toDecide);
         Map<String, List<Row>> byStage = new LinkedHashMap<>();
@@ -155,14 +176,22 @@ public class ReadChanges {
         List<Group> groups = new ArrayList<>();
         byStage.forEach(
                 (stage, own) -> groups.add(new Group(stage, own.get(0).listed().stands(), own)));
-        return new View(
-                groups,
-                counts(actor, toDecide.size()),
-                (int) rows.stream().filter(r -> r.due() > 0).count(),
-                more);
+        return new View(groups, counts(actor, toDecide.size(), late.size()), more);
     }
 
-    private Map<Which, Integer> counts(Actor actor, int toDecide) {
+    /** Papers of which somebody who is asked now was to answer before today. */
+    private Set<Long> late(Actor actor) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        List<Long> perhaps = flow.perhapsLate(actor.access(), today, MOST_LATE);
+        Set<Long> late = new HashSet<>();
+        if (perhaps.isEmpty()) return late;
+        rounds.ofDocuments(actor, perhaps).forEach((item, view) -> {
+            if (open(view).filter(a -> a.due().isBefore(today)).isPresent()) late.add(item);
+        });
+        return late;
+    }
+
+    private Map<Which, Integer> counts(Actor actor, int toDecide, int late) {
         List<FlowStore.Count> known = flow.counts(actor.access());
         Map<Which, Integer> counts = new LinkedHashMap<>();
         for (Which which : Which.values()) {
@@ -170,7 +199,13 @@ public class ReadChanges {
                     .filter(c -> which.stands().isEmpty() || which.stands().contains(c.stands()))
                     .mapToInt(c -> which == Which.MINE ? c.mine() : c.all())
                     .sum();
-            counts.put(which, which == Which.TO_DECIDE ? toDecide : count);
+            counts.put(
+                    which,
+                    switch (which) {
+                        case TO_DECIDE -> toDecide;
+                        case OVERDUE -> late;
+                        default -> count;
+                    });
         }
         return counts;
     }
