@@ -28,3 +28,11 @@ export const letters = () => document.documentElement.dataset.keys !== "off";
 /** Whether a key that was pressed there is typed into something, or belongs to the browser. */
 export const typed = (event, inputs = "input") => event.ctrlKey || event.metaKey || event.altKey
   || Boolean(event.target.closest?.(`${inputs}, textarea, select, [contenteditable], dialog[open]`));
+
+/** The bytes of a file in Base64 (RFC 4648, 4). */
+export const inBase64 = (file) => new Promise((done, failed) => {
+  const reader = new FileReader();
+  reader.onload = () => done(reader.result.slice(reader.result.indexOf(",") + 1));
+  reader.onerror = () => failed(reader.error);
+  reader.readAsDataURL(file);
+});

@@ -1,6 +1,6 @@
 // Remarks: the list beside what is marked, their threads, the strip of tools. What the server says no to leaves the draft as it is.
 // What is marked, a sheet or a model, shows the marks itself: see redline-sheet.js and model/redline.js.
-import { el, letters, plural, typed } from "./dom.js";
+import { el, letters, plural, typed, inBase64 } from "./dom.js";
 import { token } from "./http.js";
 
 const STAMPS = ["Seen", "Ask me", "Not for production", "As agreed"];
@@ -169,18 +169,12 @@ export function redlines(page, surface) {
     const pdf = file.name.toLowerCase().endsWith(".pdf");
     const most = pdf ? 5 : 2;
     if (file.size > most << 20) { refused(`The file has more than ${most} MB. Give fewer remarks at once; nothing was taken in.`); return; }
-    const body = new URLSearchParams({ actKey: crypto.randomUUID(), annotations: pdf ? await inBase64(file) : await file.text() });
+    const body = new URLSearchParams({ actKey: crypto.randomUUID(), annotations: pdf ? "data:application/pdf;base64," + await inBase64(file) : await file.text() });
     const answer = await fetch(chooser.dataset.to, { method: "POST", body, redirect: "manual", headers: { "X-CSRF-TOKEN": token, "HX-Request": "true" } }).catch(() => null);
     if (!answer?.ok) { refused(answer ? wordsOf(await answer.text()) : "The shelf cannot be reached. Nothing was taken in."); return; }
     const { says } = await answer.json();
     await read();
     part.querySelector("[data-taken]").textContent = `You ${says}.`;
-  });
-  const inBase64 = (file) => new Promise((done, failed) => {
-    const reader = new FileReader();
-    reader.onload = () => done("data:application/pdf;base64," + reader.result.slice(reader.result.indexOf(",") + 1));
-    reader.onerror = () => failed(reader.error);
-    reader.readAsDataURL(file);
   });
   bar.addEventListener("click", () => bar.setAttribute("aria-expanded", side.classList.toggle("open")));
 

@@ -48,6 +48,7 @@ class CarryOutTest {
                                 List.of(),
                                 Map.of(orders.line(order, item).id(), instead),
                                 List.of(),
+                                List.of(),
                                 "SERIAL",
                                 "0152"));
     }

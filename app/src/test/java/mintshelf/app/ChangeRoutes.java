@@ -38,6 +38,17 @@ final class ChangeRoutes {
                 List.of("/requests/{id}", "/requests/" + request, paper),
                 List.of("/orders/{id}", "/orders/" + order, paper),
                 List.of("/orders/{id}/lines", "/orders/" + order + "/lines?mark=x", paper),
+                List.of(
+                        "/orders/{id}/lines/{item}/facts",
+                        "/orders/" + order + "/lines/" + released + "/facts",
+                        "302 404 404 403 404 404"),
+                List.of("/changes/{id}/lines.{format}", "/changes/" + order + "/lines.csv", paper),
+                List.of("/changes/{id}/lines-table", "/changes/" + order + "/lines-table", paper),
+                List.of("/orders/{id}/new-document", "/orders/" + order + "/new-document", "302 404 404 403 200 200"),
+                List.of(
+                        "/documents/{id}/versions/{number}/differences",
+                        "/documents/" + released + "/versions/1/differences?old=1",
+                        "302 404 204 204 204 204"),
                 List.of("/orders/{id}/disposition", "/orders/" + order + "/disposition", paper),
                 List.of("/orders/{id}/board", "/orders/" + order + "/board", "302 404 404 409 409 409"),
                 List.of("/orders/{id}/carry-out", "/orders/" + order + "/carry-out", paper),

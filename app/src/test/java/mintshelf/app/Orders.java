@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.sight.OnOrders;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.notice.NoticeStore;
 import mintshelf.app.use.change.AskForChange;
@@ -119,6 +120,10 @@ final class Orders {
 
     ReadOrders.View view(String login, long order) {
         return server.bean(ReadOrders.class).order(server.actor(login), order);
+    }
+
+    List<OnOrders.GoalView> goals(String login, long order) {
+        return server.bean(ReadOrders.class).goals(server.actor(login), order);
     }
 
     String stage(long item) {

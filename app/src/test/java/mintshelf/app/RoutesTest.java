@@ -379,6 +379,7 @@ class RoutesTest {
                     .replace("{seq}", "1")
                     .replace("{ask}", "1")
                     .replace("{item}", "1")
+                    .replace("{goal}", "1")
                     .replace("{wish}", "1")
                     .replace("{name}", "none")
                     .replace("{remark}", remark.substring(remark.lastIndexOf('/') + 1))

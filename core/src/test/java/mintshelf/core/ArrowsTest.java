@@ -50,7 +50,9 @@ class ArrowsTest {
                             "signoff")),
             Map.entry("next", Set.of("base", "document", "access", "hold", "route")),
             Map.entry("signoff", Set.of("base", "document", "access")),
-            Map.entry("change", Set.of("base", "document", "revision", "access", "drawing", "fact", "release")),
+            Map.entry(
+                    "change",
+                    Set.of("base", "document", "numbering", "revision", "access", "drawing", "fact", "release")),
             Map.entry("stamp", Set.of("base", "drawing", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
             Map.entry("redline", Set.of("base", "access", "drawing", "drawing.compare", "drawing.svg")),

@@ -36,7 +36,7 @@ create table if not exists paper_line (
   constraint paper_line_item_once unique (paper, item),
   constraint paper_line_turn unique (item, turn),
   key paper_line_revision (to_revision),
-  constraint paper_line_what check (what in ('REVISE','FIRST','WITHDRAW')),
+  constraint paper_line_what check (what in ('REVISE','FIRST','NEW','WITHDRAW','FACTS')),
   constraint paper_line_successor check (successor is null or (what = 'WITHDRAW' and successor <> item)),
   constraint paper_line_paper foreign key (paper) references paper (item),
   constraint paper_line_item foreign key (item) references item (id),
@@ -60,6 +60,7 @@ create table if not exists paper_stand (
   dropped tinyint(1) not null,
   key paper_stand_class (dropped, class, stage, since, paper),
   key paper_stand_since (dropped, since),
+  key paper_stand_author (author, type, entered),
   constraint paper_stand_paper foreign key (paper) references paper (item)
 );
 
@@ -109,6 +110,17 @@ create or replace trigger paper_stand_place after update on item for each row
 -- Held by whoever lets an order wait for another one: so that no two of them close a ring that neither sees.
 create table if not exists sequence_gate (id smallint not null primary key check (id = 1)) select 1 as id;
 
+-- What a line that changes facts only says a fact will be; an empty value empties it.
+create table if not exists paper_fact (
+  paper bigint not null,
+  item bigint not null,
+  fact bigint not null,
+  wanted varchar(500) not null,
+  primary key (paper, item, fact),
+  constraint paper_fact_line foreign key (paper, item) references paper_line (paper, item) on delete cascade,
+  constraint paper_fact_fact foreign key (fact) references fact (id)
+);
+
 -- A request that an order takes up; one order at most.
 create table if not exists order_request (
   request bigint not null primary key,
@@ -145,6 +157,22 @@ create table if not exists paper_goal (
   constraint paper_goal_relation check (relation in ('AT_MOST','AT_LEAST','EQUAL')),
   constraint paper_goal_line foreign key (paper, item) references paper_line (paper, item) on delete cascade,
   constraint paper_goal_fact foreign key (fact) references fact (id)
+);
+
+-- What an order shows for a goal of a request that it has taken up: an exact version, alone or beside an older one of it.
+create table if not exists goal_shown (
+  goal bigint not null primary key,
+  change_order bigint not null,
+  version bigint not null,
+  against bigint null,
+  note varchar(300) not null,
+  shown_by bigint not null,
+  key goal_shown_order (change_order),
+  constraint goal_shown_goal foreign key (goal) references paper_goal (id) on delete cascade,
+  constraint goal_shown_order_there foreign key (change_order) references paper (item),
+  constraint goal_shown_version foreign key (version) references version (id),
+  constraint goal_shown_against foreign key (against) references version (id),
+  constraint goal_shown_person foreign key (shown_by) references person (id)
 );
 
 -- What people say of a document that a change reaches: whether it keeps its number once revised, or what it is against the rule.

@@ -52,6 +52,7 @@ final class Aftermath extends Chapter {
                         List.of(),
                         Map.of(),
                         List.of(),
+                        List.of(),
                         by,
                         from));
     }

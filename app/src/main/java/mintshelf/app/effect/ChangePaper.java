@@ -15,7 +15,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.OpenPapers;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.change.DispositionStore;
 import mintshelf.app.store.change.ImpactStore;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
@@ -27,8 +26,6 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.Cause;
-import mintshelf.core.change.Disposition;
-import mintshelf.core.change.Goal;
 import mintshelf.core.change.Impact;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
@@ -49,9 +46,9 @@ public class ChangePaper {
     private final FilePaper file;
     private final HouseStore house;
     private final JsonMapper json;
-    private final DispositionStore dispositions;
+    private final PaperSays says;
 
-    public ChangePaper(
+    ChangePaper(
             Sight sight,
             PaperStore orders,
             ImpactStore impact,
@@ -60,7 +57,7 @@ public class ChangePaper {
             FilePaper file,
             HouseStore house,
             JsonMapper json,
-            DispositionStore dispositions) {
+            PaperSays says) {
         this.sight = sight;
         this.orders = orders;
         this.impact = impact;
@@ -69,7 +66,7 @@ public class ChangePaper {
         this.file = file;
         this.house = house;
         this.json = json;
-        this.dispositions = dispositions;
+        this.says = says;
     }
 
     /**
@@ -120,7 +117,7 @@ public class ChangePaper {
      *
      * @param author whose work it is: who reserves revisions by starting an order has not worked on what it asks for
      */
-    public void write(Actor actor, long author, long order, String says) {
+    public void write(Actor actor, long author, long order, String comment) {
         Spine spine = spines.spine(order).orElseThrow();
         List<PaperLine> lines = orders.lines(order);
         Map<Long, Spine> items = spines.spines(lines.stream()
@@ -152,8 +149,9 @@ public class ChangePaper {
             all.put("priority", said.priority().words());
         }
         said.effective().ifPresent(e -> all.put("effective", e.words()));
-        put(all, "old", old(order, items));
-        put(all, "goals", goals(order, items));
+        put(all, "facts", says.facts(order, lines, items));
+        put(all, "old", says.old(order, items));
+        put(all, "goals", says.goals(order, said.type() == PaperType.ORDER));
         put(all, "evidence", evidence(order));
         put(all, "reach", said(order));
         byte[] bytes = json.writerWithDefaultPrettyPrinter().writeValueAsBytes(all);
@@ -165,38 +163,12 @@ public class ChangePaper {
                 paper.fileName(),
                 bytes,
                 VersionRow.MadeBy.CHECKED_IN,
-                says);
-        file.noteVersion(actor, order, version, says);
+                comment);
+        file.noteVersion(actor, order, version, comment);
     }
 
     private static void put(Map<String, Object> paper, String key, List<?> rows) {
         if (!rows.isEmpty()) paper.put(key, rows);
-    }
-
-    private List<Map<String, Object>> goals(long paper, Map<Long, Spine> items) {
-        List<Map<String, Object>> rows = new ArrayList<>();
-        for (Goal goal : requests.goals(paper, house.facts())) {
-            Map<String, Object> row = new LinkedHashMap<>();
-            row.put("document", items.get(goal.item()).document().number());
-            row.put("goal", goal.words());
-            rows.add(row);
-        }
-        return rows;
-    }
-
-    private List<Map<String, Object>> old(long paper, Map<Long, Spine> items) {
-        List<Map<String, Object>> rows = new ArrayList<>();
-        for (Disposition one : dispositions.of(paper)) {
-            Map<String, Object> row = new LinkedHashMap<>();
-            row.put("document", items.get(one.item()).document().number());
-            row.put("place", one.place().words());
-            row.put("quantity", one.howMany());
-            row.put("what", one.what().map(Disposition.What::words).orElse(""));
-            row.put("cost", one.cost().map(Disposition.Money::words).orElse(""));
-            row.put("note", one.note());
-            rows.add(row);
-        }
-        return rows;
     }
 
     /** Versions by their hashes: what a paper goes by cannot be another thing later. */

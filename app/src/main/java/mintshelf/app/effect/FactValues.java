@@ -56,6 +56,53 @@ public class FactValues {
         return notNow(actor, seen, fact);
     }
 
+    /** Why no order changes a fact of what is in force; nothing where one may: what the house lets change once released, and nothing else says. */
+    public Optional<Refusal> closedToOrders(Seen seen, FactDefinition fact) {
+        if (!fact.use().source().isTyped()
+                || fact.use().hands().in(StageClass.RELEASED).isEmpty()) {
+            return Optional.of(Refusal.of(
+                    "fact.closed", fact.label() + " is part of what was released.", "Let the order revise it."));
+        }
+        String sheet = said(seen).getOrDefault(fact.name(), "");
+        return sheet.isEmpty()
+                ? Optional.empty()
+                : Optional.of(Refusal.of(
+                        "fact.on_sheet",
+                        "The released file says " + fact.label() + " " + quoted(sheet) + ".",
+                        "Let the order revise it, so that both change."));
+    }
+
+    /** What was typed of a fact, as it is kept; refused where it is no value of it. */
+    public String read(Actor actor, FactDefinition fact, String raw) {
+        return FactReader.read(fact, raw, names.of(actor))
+                .orElseThrow(Refused::new)
+                .map(FactValue::text)
+                .orElse("");
+    }
+
+    /** Changes facts of what is in force as an order says, whose board decided on them. What changed, in words. */
+    public List<String> byOrder(Actor actor, Seen seen, Map<String, String> wanted) {
+        long revision = seen.document().released().orElseThrow().id();
+        Map<String, String> before = facts.facts(revision);
+        List<FactDefinition> sheet = sheet(seen.document());
+        List<String> said = new ArrayList<>();
+        for (FactDefinition fact : sheet) {
+            if (!wanted.containsKey(fact.name())) continue;
+            closedToOrders(seen, fact).ifPresent(r -> {
+                throw new Refused(r);
+            });
+            String current = before.getOrDefault(fact.name(), "");
+            Optional<FactValue> value = FactReader.read(fact, wanted.get(fact.name()), names.of(actor))
+                    .orElseThrow(Refused::new);
+            String now = value.map(FactValue::text).orElse("");
+            if (current.equals(now)) continue;
+            facts.setFact(revision, fact.id(), value);
+            said.add(fact.label() + " " + quoted(current) + " → " + quoted(now));
+        }
+        if (!said.isEmpty()) said.addAll(compute(sheet, revision));
+        return said;
+    }
+
     /** What stands in the way but for the fact's source. */
     private Optional<Refusal> notNow(Actor actor, Seen seen, FactDefinition fact) {
         Document document = seen.document();

@@ -32,6 +32,7 @@ public class FilePaper {
     private final ShelfStore shelves;
     private final KeepContent contents;
     private final DrawNumbers draw;
+    private final PaperKinds kinds;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -41,6 +42,7 @@ public class FilePaper {
             ShelfStore shelves,
             KeepContent contents,
             DrawNumbers draw,
+            PaperKinds kinds,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
@@ -48,8 +50,14 @@ public class FilePaper {
         this.shelves = shelves;
         this.contents = contents;
         this.draw = draw;
+        this.kinds = kinds;
         this.recorder = recorder;
         this.clock = clock;
+    }
+
+    /** The kinds of papers of a type that the house has. */
+    public PaperKinds kinds() {
+        return kinds;
     }
 
     /** The next number of a kind's series on a shelf. */

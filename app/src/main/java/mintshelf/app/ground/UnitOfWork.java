@@ -5,6 +5,7 @@ import java.util.function.Supplier;
 import org.springframework.dao.TransientDataAccessException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -26,6 +27,8 @@ public class UnitOfWork {
 
     /** Runs {@code work} in a transaction and gives its result. */
     public <T> T run(Supplier<T> work) {
+        // Within another one it is a part of it: what the database wants tried again is tried again as a whole.
+        if (TransactionSynchronizationManager.isActualTransactionActive()) return work.get();
         for (int attempt = 1; ; attempt++) {
             try {
                 return write.execute(status -> work.get());

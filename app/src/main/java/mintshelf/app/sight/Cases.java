@@ -50,7 +50,7 @@ public class Cases {
     private final ReferenceStore references;
     private final LinkStore links;
     private final RoundStore rounds;
-    private final PaperStore orders;
+    private final OnOrders orders;
     private final CheckSheets checks;
     private final RemarkStore remarks;
 
@@ -61,7 +61,7 @@ public class Cases {
             ReferenceStore references,
             LinkStore links,
             RoundStore rounds,
-            PaperStore orders,
+            OnOrders orders,
             CheckSheets checks,
             RemarkStore remarks) {
         this.facts = facts;
@@ -247,6 +247,11 @@ public class Cases {
             }
 
             @Override
+            public List<Refusal> goalsInTheWay() {
+                return orders.goalsInTheWay(actor, document.id());
+            }
+
+            @Override
             public boolean movesAlong(long item) {
                 return all.containsKey(item);
             }
@@ -308,6 +313,7 @@ public class Cases {
                 continue;
             }
             Route route = house.edition(document.current().stage().edition());
+            if (line.factsOnly()) continue;
             // What has no review of its own is released from where it is.
             (line.withdraws()
                             ? Way.withdrawn().of(route, document).move()

@@ -1,12 +1,17 @@
 package mintshelf.app.sight;
 
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.NumberStore;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Component;
@@ -33,6 +38,33 @@ public class Numbered {
     /** The first of a number that is another than an item. */
     public Optional<Seen> other(Actor actor, long item, String number) {
         return all(actor, number).stream().filter(s -> s.spine().id() != item).findFirst();
+    }
+
+    /** The first of a number; refused where none is seen. */
+    public Seen named(Actor actor, String number) {
+        return all(actor, number).stream()
+                .findFirst()
+                .orElseThrow(() -> Refused.because(
+                        "number.unknown",
+                        "No document that you see has the number " + Texts.shorten(number.strip(), 60) + ".",
+                        "Write the number of one; nothing was changed."));
+    }
+
+    /** The first of each of these numbers that is seen, by the number as it was written; in few statements, however many they are. */
+    public Map<String, Seen> named(Actor actor, Collection<String> written) {
+        Map<String, NumberKey> keys = new LinkedHashMap<>();
+        written.forEach(w -> {
+            if (NumberKey.of(w) instanceof Outcome.Granted<NumberKey> key) keys.put(w, key.value());
+        });
+        Map<String, List<Long>> items = numbers.items(keys.values());
+        Map<Long, Seen> seen =
+                sight.of(actor, items.values().stream().flatMap(List::stream).toList());
+        Map<String, Seen> named = new HashMap<>();
+        keys.forEach((w, key) -> items.getOrDefault(key.key(), List.of()).stream()
+                .filter(seen::containsKey)
+                .min(Comparator.naturalOrder())
+                .ifPresent(i -> named.put(w, seen.get(i))));
+        return named;
     }
 
     /** What takes the place of something that is withdrawn; refused where the number is of nothing that somebody could take instead. */

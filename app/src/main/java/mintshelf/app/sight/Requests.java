@@ -11,9 +11,7 @@ import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.house.Kind;
 import mintshelf.core.base.Refusal;
-import mintshelf.core.change.PaperType;
 import mintshelf.core.change.RequestRules;
 import mintshelf.core.change.Similar;
 import org.springframework.stereotype.Component;
@@ -57,11 +55,6 @@ public class Requests {
     /** Whether who wants a document changed writes a request first, as the house says. */
     public boolean asksFirst(Seen seen) {
         return control.now().starts(seen.spine()).asksFirst();
-    }
-
-    /** The kind of which the house's papers of a type are. */
-    public Kind kind(PaperType type) {
-        return house.kind(type);
     }
 
     /** An open request that is like what somebody asks for, with the reason in words. */

@@ -131,6 +131,11 @@ public class RoundSight {
     }
 
     /** The open round of a document that the actor sees. */
+    /** The rounds of a document, the latest first. */
+    public List<RoundView> historyOf(Actor actor, long item, int most) {
+        return rounds(actor, rounds.roundsOf(item, most));
+    }
+
     public Optional<RoundView> ofDocument(Actor actor, long item) {
         return rounds.openRound(item)
                 .flatMap(id -> rounds(actor, List.of(id)).stream().findFirst());

@@ -6,6 +6,7 @@ import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.Optional;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactLookup;
 import mintshelf.core.fact.FactReader;
@@ -139,6 +140,27 @@ public record Goal(long id, long item, FactDefinition fact, Relation relation, S
                 after.map(FactValue::text).orElse(""),
                 limit,
                 change);
+    }
+
+    /**
+     * Why the order that answers the goal does not go before its board; nothing where it is met, or something shows it.
+     *
+     * @param number of the document; empty where the asking person may not see it
+     * @param shown whether the order names what it goes by
+     */
+    public Optional<Refusal> inTheWay(String number, Judgement judged, boolean shown) {
+        if (shown || judged.state() == State.MET) return Optional.empty();
+        String of = number.isEmpty() ? "" : " of " + number;
+        return Optional.of(
+                judged.state() == State.NOT_MET
+                        ? Refusal.of(
+                                "goal.not_met",
+                                words() + of + " is not met: " + judged.says(fact.unit()) + ".",
+                                "Change it, or name on the order what shows that it is.")
+                        : Refusal.of(
+                                "goal.open",
+                                words() + of + " is open: " + judged.says(fact.unit()) + ".",
+                                "Fill the fact, or name on the order what shows it."));
     }
 
     private static Optional<BigDecimal> number(Optional<FactValue> value) {

@@ -80,6 +80,36 @@ public final class OrderRules {
         return Optional.empty();
     }
 
+    /** Why a document's line cannot be that its facts change only; nothing when it can. */
+    public static Optional<Refusal> factsOnly(PaperLine line, Document document) {
+        if (line.waits()) {
+            return Optional.of(Refusal.of(
+                    "order.waits",
+                    "Another order is on " + document.number() + " before this one.",
+                    "Change its facts when that one is carried out."));
+        }
+        if (document.released().isEmpty()) {
+            return Optional.of(Refusal.of(
+                    "order.facts",
+                    document.number() + " is not in force.",
+                    "Fill its facts on its fact sheet while it is under way."));
+        }
+        return document.pending()
+                .map(r -> Refusal.of(
+                        "order.facts",
+                        document.number() + " has revision " + r.shown() + " under way.",
+                        "Let that take the facts along, or drop it first."));
+    }
+
+    /** What is in the way of a line as its order says it: what is asked when the work starts. */
+    public static Optional<Refusal> begins(PaperLine line, Document document) {
+        return switch (line.what()) {
+            case WITHDRAW -> withdraw(line, document);
+            case FACTS -> factsOnly(line, document);
+            case REVISE, FIRST, NEW -> start(document);
+        };
+    }
+
     /** Whether the work of an order can start as far as a line goes: nothing of others before it on its document. */
     public static Optional<Refusal> turn(PaperLine line, Document document, List<Sequence.Ahead> ahead) {
         if (!line.waits()) return Optional.empty();
@@ -122,6 +152,7 @@ public final class OrderRules {
     public static LineState state(PaperLine line, Document document, List<String> emptyFacts) {
         if (line.waits()) return new LineState(0, "waits for another order");
         if (line.withdraws()) return withdrawal(document);
+        if (line.factsOnly()) return facts(line, document);
         if (line.toRevision().isEmpty()) return new LineState(0, "starts with the order");
         long revision = line.toRevision().get();
         Optional<Revision> pending = document.pending().filter(r -> r.id() == revision);
@@ -143,6 +174,17 @@ public final class OrderRules {
         }
         if (!emptyFacts.isEmpty()) return new LineState(1, "not filled: " + String.join(", ", emptyFacts));
         return new LineState(2, "ready with version " + document.head().number());
+    }
+
+    private static LineState facts(PaperLine line, Document document) {
+        if (line.toRevision().isPresent()) return new LineState(LineState.LAST, "facts changed");
+        return factsOnly(line, document)
+                .map(r -> new LineState(
+                        1,
+                        document.pending()
+                                .map(p -> "revision " + p.shown() + " is under way")
+                                .orElse("is not in force")))
+                .orElse(new LineState(2, "changes when the order is carried out"));
     }
 
     private static LineState withdrawal(Document document) {

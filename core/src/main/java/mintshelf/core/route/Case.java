@@ -47,6 +47,9 @@ public interface Case {
     /** For the paper of an order, what keeps its lines. */
     List<Refusal> linesInTheWay();
 
+    /** For the paper of an order, what the goals of its requests keep: those that are neither met nor shown. */
+    List<Refusal> goalsInTheWay();
+
     /** Whether another document moves in the same act. */
     boolean movesAlong(long item);
 

@@ -309,6 +309,24 @@ public sealed interface Gate {
         }
     }
 
+    /** What was asked for is reached: by facts, or by what the order shows for it. */
+    record GoalsReached() implements Gate {
+        @Override
+        public String code() {
+            return "GOALS_REACHED";
+        }
+
+        @Override
+        public String words() {
+            return "the goals of its requests are met, or something shows it";
+        }
+
+        @Override
+        public List<Refusal> ask(Case one, By by) {
+            return one.goalsInTheWay();
+        }
+    }
+
     /** The last signature makes the move. */
     record SignedOff() implements Gate {
         @Override

@@ -17,6 +17,7 @@ public final class Gates {
     public static final Gate NOT_ON_AN_ORDER = new Gate.NotOnAnOrder();
     public static final Gate DECIDED_WITH_ORDER = new Gate.DecidedWithOrder();
     public static final Gate LINES_READY = new Gate.LinesReady();
+    public static final Gate GOALS_REACHED = new Gate.GoalsReached();
     public static final Gate SIGNED_OFF = new Gate.SignedOff();
     public static final Gate BOARD_SIGNED = new Gate.BoardSigned();
     public static final Gate REASON_GIVEN = new Gate.ReasonGiven();
@@ -35,6 +36,7 @@ public final class Gates {
             NOT_ON_AN_ORDER,
             DECIDED_WITH_ORDER,
             LINES_READY,
+            GOALS_REACHED,
             SIGNED_OFF,
             BOARD_SIGNED,
             REASON_GIVEN);

@@ -112,6 +112,8 @@ class GatesTest {
                 Arguments.of(Gates.DECIDED_WITH_ORDER, FREE, By.ORDER, ""),
                 Arguments.of(Gates.LINES_READY, FREE.lines(FINDING), By.HAND, FINDING.reason()),
                 Arguments.of(Gates.LINES_READY, FREE, By.HAND, ""),
+                Arguments.of(Gates.GOALS_REACHED, FREE.goals(FINDING), By.HAND, FINDING.reason()),
+                Arguments.of(Gates.GOALS_REACHED, FREE, By.ORDER, ""),
                 Arguments.of(Gates.SIGNED_OFF, FREE.unsigned("checked"), By.HAND, "Not signed yet: checked."),
                 Arguments.of(Gates.SIGNED_OFF, FREE.unsigned("checked"), By.LAST_SIGN_OFF, ""),
                 Arguments.of(Gates.BOARD_SIGNED, FREE.unsigned("decided"), By.HAND, "Not signed yet: decided."),

@@ -22,7 +22,8 @@ record Known(
         Optional<String> order,
         List<Refusal> linesInTheWay,
         Set<Long> along,
-        List<String> openChanges)
+        List<String> openChanges,
+        List<Refusal> goalsInTheWay)
         implements Case {
     static Known of(Document document, Access access) {
         return new Known(
@@ -38,6 +39,7 @@ record Known(
                 Optional.empty(),
                 List.of(),
                 Set.of(),
+                List.of(),
                 List.of());
     }
 
@@ -55,7 +57,8 @@ record Known(
                 order,
                 linesInTheWay,
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known unsigned(String... missing) {
@@ -72,7 +75,8 @@ record Known(
                 order,
                 linesInTheWay,
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known lost(Refusal file) {
@@ -89,7 +93,8 @@ record Known(
                 order,
                 linesInTheWay,
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known found(List<Refusal> findings, List<Refusal> ofReading) {
@@ -106,7 +111,8 @@ record Known(
                 order,
                 linesInTheWay,
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known consisting(List<Case.Within> of, Set<Long> moving) {
@@ -123,7 +129,8 @@ record Known(
                 order,
                 linesInTheWay,
                 moving,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known showing(String... newer) {
@@ -140,7 +147,8 @@ record Known(
                 order,
                 linesInTheWay,
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known on(String number) {
@@ -157,7 +165,8 @@ record Known(
                 Optional.of(number),
                 linesInTheWay,
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
     }
 
     Known lines(Refusal... inTheWay) {
@@ -174,7 +183,26 @@ record Known(
                 order,
                 List.of(inTheWay),
                 along,
-                openChanges);
+                openChanges,
+                goalsInTheWay);
+    }
+
+    Known goals(Refusal... inTheWay) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along,
+                openChanges,
+                List.of(inTheWay));
     }
 
     @Override
@@ -201,6 +229,7 @@ record Known(
                 order,
                 linesInTheWay,
                 along,
-                List.of(open));
+                List.of(open),
+                goalsInTheWay);
     }
 }

@@ -11,6 +11,7 @@ import java.util.Map;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
+import mintshelf.app.effect.TableFiles;
 import mintshelf.core.change.ChangeNotice;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -78,7 +79,6 @@ final class NoticeFiles {
         return head;
     }
 
-    /** A cell that a table program would take for a formula begins with an apostrophe. */
     static byte[] csv(ChangeNotice notice) {
         StringWriter out = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
@@ -88,16 +88,12 @@ final class NoticeFiles {
             for (ChangeNotice.Row row : notice.rows()) {
                 csv.print(notice.number());
                 csv.print(notice.order());
-                csv.printRecord(cells(row).stream().map(NoticeFiles::plain).toList());
+                csv.printRecord(cells(row).stream().map(TableFiles::plain).toList());
             }
         } catch (IOException e) {
             throw new UncheckedIOException("Writing to memory failed", e);
         }
         return out.toString().getBytes(StandardCharsets.UTF_8);
-    }
-
-    private static String plain(String cell) {
-        return !cell.isEmpty() && "=+-@\t\r".indexOf(cell.charAt(0)) >= 0 ? "'" + cell : cell;
     }
 
     static byte[] xlsx(ChangeNotice notice) {

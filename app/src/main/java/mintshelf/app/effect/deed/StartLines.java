@@ -40,7 +40,7 @@ class StartLines implements Deed {
             Map<Long, Spine> items =
                     spines.spines(lines.stream().map(PaperLine::item).toList());
             for (PaperLine line : lines) {
-                if (line.withdraws()) continue;
+                if (!line.releases()) continue;
                 Document document = items.get(line.item()).document();
                 long revision = document.pending().isPresent()
                         ? document.pending().get().id()

@@ -3,18 +3,23 @@ package mintshelf.app.effect.deed;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.change.DispositionStore;
+import mintshelf.app.store.change.LineFactStore;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
+import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.house.HouseStore;
 import mintshelf.core.base.Days;
 import mintshelf.core.change.ChangeNotice;
 import mintshelf.core.change.Disposition;
@@ -34,6 +39,9 @@ class WriteNotice {
     private final Settings settings;
     private final DispositionStore dispositions;
     private final RequestStore requests;
+    private final LineFactStore lineFacts;
+    private final FactStore facts;
+    private final HouseStore house;
 
     WriteNotice(
             PaperStore orders,
@@ -41,7 +49,13 @@ class WriteNotice {
             VersionStore versions,
             Settings settings,
             DispositionStore dispositions,
-            RequestStore requests) {
+            RequestStore requests,
+            LineFactStore lineFacts,
+            FactStore facts,
+            HouseStore house) {
+        this.lineFacts = lineFacts;
+        this.facts = facts;
+        this.house = house;
         this.dispositions = dispositions;
         this.requests = requests;
         this.orders = orders;
@@ -61,6 +75,7 @@ class WriteNotice {
         Map<Long, VersionRow> heads = versions.versionsById(documents.values().stream()
                 .map(d -> d.document().head().version())
                 .toList());
+        Map<Long, String> facts = facts(paper.spine().id(), documents);
         List<ChangeNotice.Row> rows = new ArrayList<>();
         for (PaperLine line : lines) {
             Document document = documents.get(line.item()).document();
@@ -69,12 +84,15 @@ class WriteNotice {
                     document.number(),
                     document.title(),
                     line.what().words()
+                            + (line.factsOnly() ? facts.getOrDefault(line.item(), "") : "")
                             + line.successor()
                                     .flatMap(spines::spine)
                                     .map(s -> ", " + s.document().number() + " takes its place")
                                     .orElse(""),
                     line.fromRevision().map(labels::get).orElse("–"),
-                    line.toRevision().map(labels::get).orElse("–"),
+                    line.factsOnly()
+                            ? line.fromRevision().map(labels::get).orElse("–")
+                            : line.toRevision().map(labels::get).orElse("–"),
                     out.number(),
                     why(line, order),
                     out.content().hash().hex(),
@@ -98,6 +116,29 @@ class WriteNotice {
                 totals.cost(),
                 totals.unknown(),
                 decided(board));
+    }
+
+    /** What changes of each line that changes facts only, in words, by document: they are still as they were. */
+    private Map<Long, String> facts(long order, Map<Long, Spine> documents) {
+        Map<Long, String> says = new HashMap<>();
+        lineFacts.wanted(order).forEach((item, wanted) -> {
+            Spine spine = documents.get(item);
+            if (spine == null) return;
+            Map<String, String> now =
+                    spine.document().released().map(r -> facts.facts(r.id())).orElse(Map.of());
+            says.put(
+                    item,
+                    house.facts().stream()
+                            .filter(f -> wanted.containsKey(f.id()))
+                            .map(f -> f.label() + " " + shown(now.getOrDefault(f.name(), "")) + " → "
+                                    + shown(wanted.get(f.id())) + (f.unit().isEmpty() ? "" : " " + f.unit()))
+                            .collect(Collectors.joining(", ", ": ", "")));
+        });
+        return says;
+    }
+
+    private static String shown(String value) {
+        return value.isEmpty() ? "empty" : value;
     }
 
     /** A sentence for each sign-off that stands. */

@@ -12,6 +12,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
+import mintshelf.app.sight.OnOrders;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.CarryOutOrder;
@@ -22,9 +23,11 @@ import mintshelf.app.use.change.OpenRequest;
 import mintshelf.app.use.change.PreviewOrder;
 import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.change.ReadOrders;
+import mintshelf.app.use.change.ShowGoal;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.Cause;
 import mintshelf.core.change.Effective;
+import mintshelf.core.change.PaperType;
 import mintshelf.core.change.Priority;
 import mintshelf.core.change.Sequence;
 import mintshelf.core.route.Effect;
@@ -151,11 +154,13 @@ public class ChangePages {
         model.addAttribute("reason", reason);
         model.addAttribute("causes", Cause.values());
         model.addAttribute("priorities", Priority.values());
+        model.addAttribute("requestKinds", ask.kinds(actor, PaperType.REQUEST));
+        model.addAttribute("orderKinds", ask.kinds(actor, PaperType.ORDER));
         return "change/ask";
     }
 
     /**
-     * Field {@code order}: id of an outlined order, or empty for a new one; {@code request}: what it takes up. Fields {@code why.ID}: a
+     * Field {@code order}: id of an outlined order, or empty for a new one of {@code orderKind}; {@code request}: what it takes up. Fields {@code why.ID}: a
      * document's own reason; {@code after.ID}: the order behind which it goes. A form that asks for a request is posted to its own address.
      */
     @PostMapping("/ask-for-change")
@@ -167,12 +172,13 @@ public class ChangePages {
             @RequestParam Optional<Long> request,
             @RequestParam(defaultValue = "") String title,
             @RequestParam(defaultValue = "") String reason,
+            @RequestParam Optional<String> orderKind,
             @RequestParam Map<String, String> form) {
         Map<Long, Long> after = new HashMap<>();
         numbered(form, "after").forEach((item, ahead) -> {
             if (ahead.matches("\\d{1,18}")) after.put(item, Long.valueOf(ahead));
         });
-        AskForChange.Said said = new AskForChange.Said(numbered(form, "why"), after, request);
+        AskForChange.Said said = new AskForChange.Said(numbered(form, "why"), after, request, orderKind);
         if (order.matches("\\d{1,18}")) {
             return "redirect:" + ask.addTo(actor, Long.parseLong(order), Pages.ids(items), actKey, said);
         }
@@ -206,12 +212,18 @@ public class ChangePages {
         model.addAttribute("done", done != null);
         model.addAttribute("edit", edit != null && read.offers(actor, view).edits());
         model.addAttribute("requests", read.takenUp(actor, id));
+        List<OnOrders.GoalView> goals = read.goals(actor, id);
+        model.addAttribute("goals", goals);
+        model.addAttribute(
+                "met", goals.stream().filter(g -> g.inTheWay().isEmpty()).count());
+        model.addAttribute("mayShow", ShowGoal.may(actor, view.seen()));
         model.addAttribute("effectives", Effective.By.values());
         KeepDisposition.View old = beside.old(actor, id);
         model.addAttribute("old", old);
         model.addAttribute(
                 "oldRows", old.lines().subList(0, Math.min(OLD, old.lines().size())));
         model.addAttribute("jobs", beside.jobs(actor, id));
+        model.addAttribute("facts", beside.facts(actor, id));
         model.addAttribute(
                 "lineIds",
                 view.lines().stream()
@@ -251,7 +263,8 @@ public class ChangePages {
 
     /**
      * Fields {@code why.LINE}: reasons by line; {@code remove.LINE}: lines that go; {@code what.LINE}: {@code WITHDRAW} for one whose
-     * document is withdrawn, with the number of what takes its place in {@code instead.LINE}.
+     * document is withdrawn, with the number of what takes its place in {@code instead.LINE}; {@code FACTS} for one of which facts change
+     * only.
      */
     @PostMapping("/orders/{id}/lines")
     String edit(
@@ -265,8 +278,10 @@ public class ChangePages {
         Map<Long, String> instead = numbered(form, "instead");
         Map<Long, String> withdrawn = new HashMap<>();
         List<Long> kept = new ArrayList<>();
+        List<Long> facts = new ArrayList<>();
         numbered(form, "what").forEach((line, what) -> {
             if (what.equals("WITHDRAW")) withdrawn.put(line, instead.getOrDefault(line, ""));
+            else if (what.equals("FACTS")) facts.add(line);
             else kept.add(line);
         });
         return "redirect:"
@@ -279,6 +294,7 @@ public class ChangePages {
                                 numbered(form, "why"),
                                 numbered(form, "remove").keySet(),
                                 withdrawn,
+                                facts,
                                 kept,
                                 effectiveBy,
                                 effectiveFrom));

@@ -3,18 +3,23 @@ package mintshelf.app.page.change;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
+import mintshelf.app.use.change.AddPhoto;
 import mintshelf.app.use.change.GoOnWithRequest;
 import mintshelf.app.use.change.MoveRequest;
 import mintshelf.app.use.change.OpenRequest;
 import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.change.ReadRequests;
 import mintshelf.app.use.change.WriteRequest;
+import mintshelf.app.use.document.ReadDocument;
 import mintshelf.core.change.Cause;
 import mintshelf.core.change.Goal;
 import mintshelf.core.change.Priority;
@@ -34,6 +39,8 @@ public class RequestPages {
     private final WriteRequest write;
     private final MoveRequest move;
     private final GoOnWithRequest goOn;
+    private final AddPhoto photos;
+    private final ReadDocument documents;
 
     public RequestPages(
             ReadRequests read,
@@ -41,13 +48,17 @@ public class RequestPages {
             OpenRequest open,
             WriteRequest write,
             MoveRequest move,
-            GoOnWithRequest goOn) {
+            GoOnWithRequest goOn,
+            AddPhoto photos,
+            ReadDocument documents) {
         this.read = read;
         this.impact = impact;
         this.open = open;
         this.write = write;
         this.move = move;
         this.goOn = goOn;
+        this.photos = photos;
+        this.documents = documents;
     }
 
     @GetMapping("/requests/{id}")
@@ -72,10 +83,11 @@ public class RequestPages {
                         view.lines().stream()
                                 .map(l -> Long.toString(l.line().item()))
                                 .toList()));
+        model.addAttribute("facts", documents.view(actor, id).facts());
         return "change/request";
     }
 
-    /** Fields {@code why.ID}: a document's own reason; {@code evidence}: a version a line. */
+    /** Fields {@code why.ID}: a document's own reason; {@code evidence}: a version a line; {@code photo}: Base64. */
     @PostMapping("/requests")
     String open(
             Actor actor,
@@ -86,19 +98,51 @@ public class RequestPages {
             @RequestParam(defaultValue = "") String cause,
             @RequestParam(defaultValue = "USUAL") String priority,
             @RequestParam(defaultValue = "") String evidence,
+            @RequestParam(defaultValue = "") String photo,
+            @RequestParam Optional<String> requestKind,
             @RequestParam Map<String, String> form) {
-        return "redirect:"
-                + open.open(
-                        actor,
-                        Pages.ids(items),
-                        actKey,
-                        new OpenRequest.Says(
-                                title,
-                                reason,
-                                Cause.of(cause),
-                                priority(priority),
-                                ChangePages.numbered(form, "why"),
-                                evidence.lines().limit(20).toList()));
+        Optional<byte[]> jpeg = photos.read(photo(photo));
+        String to = open.open(
+                actor,
+                Pages.ids(items),
+                actKey,
+                new OpenRequest.Says(
+                        title,
+                        reason,
+                        Cause.of(cause),
+                        priority(priority),
+                        ChangePages.numbered(form, "why"),
+                        evidence.lines().limit(20).toList(),
+                        requestKind));
+        jpeg.ifPresent(j -> photos.add(
+                actor,
+                Long.parseLong(to.substring(to.lastIndexOf('/') + 1)),
+                Acts.following(actKey),
+                j,
+                "taken with the request"));
+        return "redirect:" + to;
+    }
+
+    /** A photo as a form sends it: Base64 (RFC 4648, 4), of whatever is no such nothing. */
+    private static byte[] photo(String sent) {
+        try {
+            return Base64.getDecoder().decode(sent);
+        } catch (IllegalArgumentException e) {
+            return new byte[] {0};
+        }
+    }
+
+    /** @param photo Base64 */
+    @PostMapping("/requests/{id}/photo")
+    String photo(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String photo,
+            @RequestParam(defaultValue = "") String note) {
+        byte[] jpeg = photos.read(photo(photo))
+                .orElseThrow(() -> Refused.because("photo.none", "No photo was chosen.", "Take one first."));
+        return "redirect:" + photos.add(actor, id, actKey, jpeg, note);
     }
 
     private static Priority priority(String name) {

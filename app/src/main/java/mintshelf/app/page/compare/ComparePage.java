@@ -1,5 +1,6 @@
 package mintshelf.app.page.compare;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
@@ -11,6 +12,7 @@ import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.search.Search;
+import mintshelf.core.drawing.compare.Comparison;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -70,6 +72,26 @@ class ComparePage {
         model.addAttribute("compared", compared.orElse(null));
         model.addAttribute("same", now.content().hash().equals(past.content().hash()));
         return "compare/page";
+    }
+
+    /** How many differences two versions have, as a part of a page that names them; nothing where they are no sheets. */
+    @GetMapping("/documents/{id}/versions/{number}/differences")
+    String differences(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam int old,
+            HttpServletResponse response,
+            Model model) {
+        VersionRow now = readVersion.version(actor, id, number);
+        VersionRow past = readVersion.version(actor, id, old);
+        Optional<Comparison> compared = compare.compare(past.content(), now.content());
+        if (compared.isEmpty()) {
+            response.setStatus(204);
+            return null;
+        }
+        model.addAttribute("count", compared.get().differences().size());
+        return "compare/_count";
     }
 
     private Side side(Actor actor, Seen seen, VersionRow version) {

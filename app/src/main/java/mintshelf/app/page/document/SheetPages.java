@@ -17,6 +17,7 @@ import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.change.RequestRules;
 import mintshelf.core.drawing.check.Finding;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -90,6 +91,9 @@ public class SheetPages {
         model.addAttribute(
                 "waiverRefusal",
                 latest ? waive.refusal(actor, view.seen().document()).orElse(null) : FORMER);
+        model.addAttribute(
+                "mayAsk",
+                RequestRules.line(view.seen().document(), actor.access()).isEmpty());
         model.addAttribute("svg", sheets.marked(version.content(), bare).orElse(""));
         around.fillMargin(actor, view.seen(), version, model);
         return "document/checks";

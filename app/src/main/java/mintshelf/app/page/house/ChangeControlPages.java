@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.page.Rows;
+import mintshelf.app.use.change.UnderWay;
 import mintshelf.app.use.house.KeepRules;
 import mintshelf.app.use.house.ReadDistribution;
 import mintshelf.app.use.house.ReadRules;
@@ -25,11 +27,13 @@ public class ChangeControlPages {
     private final ReadRules read;
     private final ReadDistribution names;
     private final KeepRules keep;
+    private final UnderWay underWay;
 
-    public ChangeControlPages(ReadRules read, ReadDistribution names, KeepRules keep) {
+    public ChangeControlPages(ReadRules read, ReadDistribution names, KeepRules keep, UnderWay underWay) {
         this.read = read;
         this.names = names;
         this.keep = keep;
+        this.underWay = underWay;
     }
 
     /**
@@ -58,6 +62,9 @@ public class ChangeControlPages {
                                 s.some().map(a -> names.names(actor, a)).orElse(List.of()),
                                 s.told().map(a -> names.names(actor, a)).orElse(List.of())))
                         .toList());
+        UnderWay.View underWay = this.underWay.beside(actor);
+        model.addAttribute("underWay", underWay);
+        model.addAttribute("underWayIds", Rows.joined(underWay.documents()));
         model.addAttribute("ways", List.of(Starts.BY_REQUEST, Starts.BY_ORDER, Starts.IN_ONE));
         return "house/change-control";
     }

@@ -211,6 +211,18 @@ public class FlowStore {
                         row.value3().intValue()));
     }
 
+    /** The kind of the paper of a type that somebody began last. */
+    public Optional<Long> lastKind(long person, PaperType type) {
+        return db.select(ITEM.KIND)
+                .from(PAPER_STAND)
+                .join(ITEM)
+                .on(ITEM.ID.eq(PAPER_STAND.PAPER))
+                .where(PAPER_STAND.AUTHOR.eq(person), PAPER_STAND.TYPE.eq(type.name()))
+                .orderBy(PAPER_STAND.ENTERED.desc(), PAPER_STAND.PAPER.desc())
+                .limit(1)
+                .fetchOptional(ITEM.KIND);
+    }
+
     /** The names of shelves of papers that a person may see, by id. */
     public Map<Long, String> products(Access access) {
         List<Long> shelves = seen(db.selectDistinct(PAPER_STAND.SHELF), access).fetch(PAPER_STAND.SHELF);

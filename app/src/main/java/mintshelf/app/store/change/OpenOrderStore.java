@@ -4,6 +4,7 @@ import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.PAPER;
 import static mintshelf.database.schema.Tables.PAPER_LINE;
 import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.REVISION;
 
 import java.time.Instant;
 import java.util.List;
@@ -16,6 +17,8 @@ import org.springframework.stereotype.Repository;
 /** Orders that have not ended, as Today lists them. */
 @Repository
 public class OpenOrderStore {
+    private static final short MARK = 1;
+
     private final DSLContext db;
 
     public OpenOrderStore(DSLContext db) {
@@ -61,5 +64,25 @@ public class OpenOrderStore {
                 .orderBy(ITEM.ID.desc())
                 .limit(most)
                 .fetch(row -> new Asked(row.value1(), row.value2(), Times.instant(row.value3())));
+    }
+
+    /** Documents in force of which the next revision was started by hand: no order has them, no request started them. */
+    public List<Long> startedByHand(int most) {
+        var released = REVISION.as("released");
+        return db.select(REVISION.ITEM)
+                .from(REVISION)
+                .join(ITEM)
+                .on(ITEM.ID.eq(REVISION.ITEM), ITEM.DROPPED_AT.isNull())
+                .join(released)
+                .on(released.ITEM.eq(REVISION.ITEM), released.RELEASED_MARK.eq(MARK))
+                .where(REVISION.PENDING_MARK.eq(MARK))
+                .andNotExists(DSL.selectOne().from(PAPER).where(PAPER.ITEM.eq(REVISION.ITEM)))
+                .andNotExists(DSL.selectOne()
+                        .from(PAPER_LINE)
+                        .where(PAPER_LINE.ITEM.eq(REVISION.ITEM))
+                        .and(PAPER_LINE.TURN.isNotNull().or(PAPER_LINE.TO_REVISION.eq(REVISION.ID))))
+                .orderBy(REVISION.ITEM)
+                .limit(most)
+                .fetch(REVISION.ITEM);
     }
 }

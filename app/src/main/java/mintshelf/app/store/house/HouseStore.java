@@ -133,6 +133,14 @@ public class HouseStore {
                 .fetchSingle(HouseStore::kind);
     }
 
+    /** The kinds of the papers of a type, in their order: a house may have several. */
+    public List<Kind> kinds(PaperType paper) {
+        return db.selectFrom(KIND)
+                .where(KIND.PAPER.eq(paper.name()))
+                .orderBy(KIND.POSITION)
+                .fetch(HouseStore::kind);
+    }
+
     /** Whether readers are not told that documents of a kind are being revised. */
     public boolean hidesRevising(long kind) {
         return db.select(KIND.HIDES_REVISING).from(KIND).where(KIND.ID.eq(kind)).fetchSingle(KIND.HIDES_REVISING);

@@ -19,7 +19,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.PaperStore;
-import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Numbers;
@@ -46,7 +45,6 @@ public class AskForChange {
     private final OrderLines lines;
     private final ChangePaper papers;
     private final FilePaper file;
-    private final HouseStore house;
     private final Acts acts;
     private final Telling telling;
     private final Recorder recorder;
@@ -57,7 +55,6 @@ public class AskForChange {
             OrderLines lines,
             ChangePaper papers,
             FilePaper file,
-            HouseStore house,
             Acts acts,
             Telling telling,
             Recorder recorder) {
@@ -66,7 +63,6 @@ public class AskForChange {
         this.lines = lines;
         this.papers = papers;
         this.file = file;
-        this.house = house;
         this.acts = acts;
         this.telling = telling;
         this.recorder = recorder;
@@ -95,8 +91,15 @@ public class AskForChange {
      * @param reasons why each is changed, by document; where empty the order's reason stands
      * @param after the order behind which each goes that is on an open one, by document
      * @param request one that the order takes up
+     * @param kind code of the kind of a new order; empty for the house's first
      */
-    public record Said(Map<Long, String> reasons, Map<Long, Long> after, Optional<Long> request) {
+    public record Said(
+            Map<Long, String> reasons, Map<Long, Long> after, Optional<Long> request, Optional<String> kind) {
+        /** Of an order of the house's first kind. */
+        public Said(Map<Long, String> reasons, Map<Long, Long> after, Optional<Long> request) {
+            this(reasons, after, request, Optional.empty());
+        }
+
         public static Said of(Map<Long, String> reasons) {
             return new Said(reasons, Map.of(), Optional.empty());
         }
@@ -116,6 +119,11 @@ public class AskForChange {
         return seen.values().stream()
                 .filter(s -> s.all() && papers.isOutlined(s))
                 .toList();
+    }
+
+    /** The kinds of papers of a type that the house has, the one that the actor used last first. */
+    public List<Kind> kinds(Actor actor, PaperType type) {
+        return file.kinds().offered(actor, type);
     }
 
     /** What an order over these documents would hold. */
@@ -146,7 +154,7 @@ public class AskForChange {
         if (items.isEmpty() || items.size() > MOST) throw new NotThere();
         return acts.once(actor, key, () -> {
             List<Row> rows = lines.rows(actor, sight.locked(actor, items));
-            Kind kind = house.kind(PaperType.ORDER);
+            Kind kind = file.kinds().of(PaperType.ORDER, said.kind());
             long shelf = rows.get(0).seen().document().place().shelf();
             NumberKey number = file.number(kind, shelf);
             long order = file.file(

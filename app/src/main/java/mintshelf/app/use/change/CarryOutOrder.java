@@ -99,7 +99,7 @@ public class CarryOutOrder {
                             .with(paper)
                             .signed(board));
             String number = paper.document().number();
-            along.decide(actor, order, number);
+            along.decide(actor, locked);
             next.tell(actor, behind, number + " is carried out");
             long notice = orders.order(order).orElseThrow().notice().orElseThrow();
             told.tell(

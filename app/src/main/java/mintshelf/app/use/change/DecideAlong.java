@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.Bundles;
+import mintshelf.app.effect.ChangePaper;
 import mintshelf.app.effect.Telling;
 import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.ground.Actor;
@@ -20,7 +21,7 @@ import mintshelf.core.route.Way;
 import mintshelf.core.signoff.Round;
 import org.springframework.stereotype.Component;
 
-/** The undecided requests of an order: they are accepted when it is carried out. */
+/** What an order decides beside the revisions that it releases: its undecided requests are accepted, facts change. */
 @Component
 class DecideAlong {
     private final Sight sight;
@@ -29,6 +30,7 @@ class DecideAlong {
     private final RoundStore rounds;
     private final Bundles bundles;
     private final Telling telling;
+    private final LineFacts facts;
     private final Clock clock;
 
     DecideAlong(
@@ -38,6 +40,7 @@ class DecideAlong {
             RoundStore rounds,
             Bundles bundles,
             Telling telling,
+            LineFacts facts,
             Clock clock) {
         this.sight = sight;
         this.requests = requests;
@@ -45,6 +48,7 @@ class DecideAlong {
         this.rounds = rounds;
         this.bundles = bundles;
         this.telling = telling;
+        this.facts = facts;
         this.clock = clock;
     }
 
@@ -60,8 +64,16 @@ class DecideAlong {
         return bundles.plan(actor, undecided, Way.withOrder(), By.ORDER);
     }
 
+    /** The lines of an order that change facts only. */
+    LineFacts facts() {
+        return facts;
+    }
+
     /** Within the transaction of the order, under its locks, which hold its requests too. */
-    void decide(Actor actor, long order, String number) {
+    void decide(Actor actor, ChangePaper.Locked locked) {
+        long order = locked.paper().spine().id();
+        String number = locked.paper().document().number();
+        facts.carryOut(actor, locked.paper(), locked.lines(), locked.documents());
         String why = "decided with " + number;
         for (Seen seen : undecided(actor, order)) {
             Plan<Bundles.Going> plan = bundles.plan(actor, List.of(seen), Way.withOrder(), By.orderSaying(why));

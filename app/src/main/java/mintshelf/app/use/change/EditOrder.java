@@ -45,18 +45,25 @@ public class EditOrder {
      * @param reasons of lines
      * @param removed lines that go
      * @param withdrawn lines whose documents are withdrawn, with the number of what takes their place, which may be empty
-     * @param kept lines that are said not to be withdrawn
+     * @param facts lines of whose documents facts change only
+     * @param kept lines whose documents are revised after all
      */
     public record Written(
             String reason,
             Map<Long, String> reasons,
             Collection<Long> removed,
             Map<Long, String> withdrawn,
+            Collection<Long> facts,
             Collection<Long> kept,
             String effectiveBy,
             String effectiveFrom) {
+        /** The same lines of an order that says this. */
+        Written saying(String why, String by, String from) {
+            return new Written(why, reasons, removed, withdrawn, facts, kept, by, from);
+        }
+
         public static Written of(String reason, Map<Long, String> reasons, Collection<Long> removed) {
-            return new Written(reason, reasons, removed, Map.of(), List.of(), "", "");
+            return new Written(reason, reasons, removed, Map.of(), List.of(), List.of(), "", "");
         }
     }
 
@@ -115,7 +122,12 @@ public class EditOrder {
                             .spine()
                             .id());
             orders.setWhat(line.id(), PaperLine.What.WITHDRAW, successor);
-        } else if (line.withdraws() && written.kept().contains(line.id())) {
+        } else if (written.facts().contains(line.id())) {
+            OrderRules.factsOnly(line, document.document()).ifPresent(r -> {
+                throw new Refused(r);
+            });
+            orders.setWhat(line.id(), PaperLine.What.FACTS, Optional.empty());
+        } else if (!line.releases() && written.kept().contains(line.id())) {
             orders.setWhat(line.id(), PaperLine.What.REVISE, Optional.empty());
         }
     }

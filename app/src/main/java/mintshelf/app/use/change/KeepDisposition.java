@@ -100,9 +100,8 @@ public class KeepDisposition {
     public View view(Actor actor, long order) {
         Seen seen = sight.of(actor, order);
         if (orders.order(order).isEmpty()) throw new NotThere();
-        List<PaperLine> lines = orders.lines(order).stream()
-                .filter(l -> l.what() != PaperLine.What.FIRST)
-                .toList();
+        List<PaperLine> lines =
+                orders.lines(order).stream().filter(l -> l.hasOld()).toList();
         Map<Long, Seen> documents =
                 sight.of(actor, lines.stream().map(PaperLine::item).toList());
         Map<Long, Map<Place, Disposition>> said = new HashMap<>();
@@ -135,7 +134,7 @@ public class KeepDisposition {
                         "Take it back first; nothing was changed.");
             }
             PaperLine line = orders.lines(order).stream()
-                    .filter(l -> l.item() == item && l.what() != PaperLine.What.FIRST)
+                    .filter(l -> l.item() == item && l.hasOld())
                     .findFirst()
                     .orElseThrow(NotThere::new);
             Seen document = sight.of(actor, line.item());

@@ -103,7 +103,7 @@ public class MoveOrder {
         for (PaperLine line : locked.lines()) {
             Document document = locked.documents().get(line.item()).document();
             OrderRules.turn(line, document, before.getOrDefault(line.item(), List.of()))
-                    .or(() -> line.withdraws() ? OrderRules.withdraw(line, document) : OrderRules.start(document))
+                    .or(() -> OrderRules.begins(line, document))
                     .ifPresent(inTheWay::add);
         }
         return inTheWay;
@@ -141,12 +141,12 @@ public class MoveOrder {
         return new BoardPlan(plan.refusals(), asked, demand.policy(), Asking.nobody(asked));
     }
 
-    /** The paper first: a round and its mails go by its name. It says what is withdrawn; of that no version is signed. */
+    /** The paper first: a round and its mails go by its name. It says what is withdrawn and which facts change; of that no version is signed. */
     private static List<Seen> bundle(ChangePaper.Locked locked) {
         List<Seen> all = new ArrayList<>();
         all.add(locked.paper());
         locked.lines().stream()
-                .filter(l -> !l.withdraws())
+                .filter(PaperLine::releases)
                 .forEach(l -> all.add(locked.documents().get(l.item())));
         return all;
     }

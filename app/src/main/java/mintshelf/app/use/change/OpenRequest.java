@@ -20,6 +20,7 @@ import mintshelf.app.sight.Requests;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
+import mintshelf.app.store.house.Kind;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
@@ -72,6 +73,7 @@ public class OpenRequest {
      *
      * @param reasons why each document is named, by its id; where empty the whole reason stands
      * @param evidence as it was typed, a line each
+     * @param kind code of the kind of request; empty for the house's first
      */
     public record Says(
             String title,
@@ -79,7 +81,19 @@ public class OpenRequest {
             Optional<Cause> cause,
             Priority priority,
             Map<Long, String> reasons,
-            List<String> evidence) {}
+            List<String> evidence,
+            Optional<String> kind) {
+        /** A request of the house's first kind. */
+        public Says(
+                String title,
+                String reason,
+                Optional<Cause> cause,
+                Priority priority,
+                Map<Long, String> reasons,
+                List<String> evidence) {
+            this(title, reason, cause, priority, reasons, evidence, Optional.empty());
+        }
+    }
 
     /** A document that a change is asked of, or why none is. */
     public List<Requests.Row> plan(Actor actor, Collection<Long> items) {
@@ -115,7 +129,7 @@ public class OpenRequest {
                         "request.refused", String.join(" ", why), "Nothing was asked for; leave those rows out.");
             }
             long shelf = rows.get(0).seen().document().place().shelf();
-            var kind = requests.kind(PaperType.REQUEST);
+            Kind kind = file.kinds().of(PaperType.REQUEST, says.kind());
             NumberKey number = file.number(kind, shelf);
             long id = file.file(
                     actor,

@@ -122,7 +122,9 @@ public class PreviewOrder {
                 .rows()
                 .forEach(row -> ways.put(row.of().document().id(), row));
         List<Step> steps = lines.stream()
-                .map(line -> step(line, ways.get(line.item()), signed.get(line.item())))
+                .map(line -> line.factsOnly()
+                        ? facts(paper, line, seen.get(line.item()))
+                        : step(line, ways.get(line.item()), signed.get(line.item())))
                 .toList();
         return new Preview(paper, steps, requests(actor, paper), told.of(paper, board(paper)), own.refusals());
     }
@@ -150,9 +152,12 @@ public class PreviewOrder {
         return withdrawn.contains(seen.spine().id()) ? Way.withdrawn() : Way.released();
     }
 
-    /** The documents of the lines, in their order. */
+    /** The documents of the lines that move, in their order: not those of which facts change only. */
     static List<Seen> documents(List<PaperLine> lines, Map<Long, Seen> seen) {
-        return lines.stream().map(line -> seen.get(line.item())).toList();
+        return lines.stream()
+                .filter(line -> !line.factsOnly())
+                .map(line -> seen.get(line.item()))
+                .toList();
     }
 
     /** The round of an order's board. */
@@ -162,6 +167,24 @@ public class PreviewOrder {
 
     private Step step(PaperLine line, Plan.Row<Bundles.Going> way, RoundStore.Item signed) {
         return line.withdraws() ? withdrawal(line, way) : release(line, way, signed);
+    }
+
+    private Step facts(Seen paper, PaperLine line, Seen seen) {
+        long order = paper.spine().id();
+        List<Refusal> inTheWay = new ArrayList<>(
+                OrderRules.factsOnly(line, seen.document()).stream().toList());
+        if (inTheWay.isEmpty()) inTheWay.addAll(along.facts().inTheWay(order, seen));
+        return new Step(
+                seen,
+                line,
+                along
+                        .facts()
+                        .says(order, List.of(line), Map.of(line.item(), seen))
+                        .getOrDefault(line.item(), List.of())
+                        .stream()
+                        .map(s -> s + ".")
+                        .toList(),
+                inTheWay);
     }
 
     private Step withdrawal(PaperLine line, Plan.Row<Bundles.Going> way) {

@@ -9,16 +9,15 @@ import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Cases;
+import mintshelf.app.sight.OnOrders;
 import mintshelf.app.sight.Requests;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.PaperStore;
-import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.change.SequenceStore;
 import mintshelf.app.store.house.HouseStore;
-import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.Job;
 import mintshelf.core.change.LineState;
@@ -40,10 +39,10 @@ public class ReadOrders {
     private final Sight sight;
     private final Cases cases;
     private final HouseStore house;
-    private final RoundStore rounds;
-    private final RoundSight roundSight;
+    private final RoundSight rounds;
+    private final OnOrders goals;
     private final Requests requests;
-    private final RequestStore store;
+    private final LineFacts facts;
     private final SequenceStore sequence;
 
     public ReadOrders(
@@ -51,19 +50,19 @@ public class ReadOrders {
             Sight sight,
             Cases cases,
             HouseStore house,
-            RoundStore rounds,
-            RoundSight roundSight,
+            RoundSight rounds,
+            OnOrders goals,
             Requests requests,
-            RequestStore store,
+            LineFacts facts,
             SequenceStore sequence) {
         this.orders = orders;
         this.sight = sight;
         this.cases = cases;
         this.house = house;
         this.rounds = rounds;
-        this.roundSight = roundSight;
+        this.goals = goals;
         this.requests = requests;
-        this.store = store;
+        this.facts = facts;
         this.sequence = sequence;
     }
 
@@ -73,6 +72,7 @@ public class ReadOrders {
      * @param seen empty for a document that they may not see: the line then names nothing of it
      * @param instead what takes the place of one that is withdrawn, where they may see it
      * @param ahead the open orders that go before it on its document, as they are seen
+     * @param facts what changes of a line that changes facts only, in words
      * @param compared where the new one is looked at beside the old one; empty while there is nothing new, or for one who may not see it
      */
     public record LineView(
@@ -83,7 +83,8 @@ public class ReadOrders {
             LineState state,
             Optional<Seen> instead,
             List<Seen> ahead,
-            String compared) {}
+            String compared,
+            List<String> facts) {}
 
     /**
      * An order with all that its page shows.
@@ -198,17 +199,18 @@ public class ReadOrders {
         });
         order.notice().ifPresent(ids::add);
         Map<Long, Seen> documents = sight.of(actor, ids);
-        List<RoundView> board = seen.all() ? roundSight.rounds(actor, rounds.roundsOf(id, 20)) : List.of();
+        List<RoundView> board = seen.all() ? rounds.historyOf(actor, id, 20) : List.of();
         return new View(
                 seen,
                 order,
                 house.edition(seen.current().stage().edition()),
-                lines(actor, lines, documents),
+                lines(actor, id, lines, documents),
                 board,
                 order.notice().map(documents::get));
     }
 
-    private List<LineView> lines(Actor actor, List<PaperLine> lines, Map<Long, Seen> seen) {
+    private List<LineView> lines(Actor actor, long order, List<PaperLine> lines, Map<Long, Seen> seen) {
+        Map<Long, List<String>> changing = facts.says(order, lines, seen);
         Map<Long, String> labels = this.orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
@@ -238,14 +240,17 @@ public class ReadOrders {
                     line.fromRevision().map(labels::get).orElse("–"),
                     line.withdraws()
                             ? "ends"
-                            : line.toRevision().map(labels::get).orElse("next"),
+                            : line.factsOnly()
+                                    ? "facts"
+                                    : line.toRevision().map(labels::get).orElse("next"),
                     state,
                     line.successor().map(seen::get),
                     before.getOrDefault(line.item(), List.of()).stream()
                             .map(a -> orders.get(a.order()))
                             .filter(Objects::nonNull)
                             .toList(),
-                    one.filter(Seen::all).map(s -> compared(line, s, released)).orElse("")));
+                    one.filter(Seen::all).map(s -> compared(line, s, released)).orElse(""),
+                    changing.getOrDefault(line.item(), List.of())));
         }
         return shown;
     }
@@ -295,7 +300,12 @@ public class ReadOrders {
 
     /** The requests that an order has taken up, that the actor may see. */
     public List<Seen> takenUp(Actor actor, long order) {
-        return List.copyOf(sight.of(actor, store.requestsOf(order)).values());
+        return goals.taken(actor, order);
+    }
+
+    /** The goals of those requests, and what the order shows for them. */
+    public List<OnOrders.GoalView> goals(Actor actor, long order) {
+        return goals.goalsOf(actor, order);
     }
 
     public Seen paper(Actor actor, long id) {

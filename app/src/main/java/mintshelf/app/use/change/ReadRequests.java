@@ -1,7 +1,6 @@
 package mintshelf.app.use.change;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,6 +9,8 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Evidences;
+import mintshelf.app.sight.OnOrders;
 import mintshelf.app.sight.OpenPapers;
 import mintshelf.app.sight.Requests;
 import mintshelf.app.sight.RoundSight;
@@ -23,7 +24,6 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
-import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Right;
 import mintshelf.core.change.Goal;
 import mintshelf.core.change.PaperLine;
@@ -31,7 +31,6 @@ import mintshelf.core.change.Similar;
 import mintshelf.core.document.Revision;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactType;
-import mintshelf.core.fact.FactValue;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
@@ -50,8 +49,8 @@ public class ReadRequests {
     private final HouseStore house;
     private final FactStore facts;
     private final VersionStore versions;
-    private final RoundStore rounds;
-    private final RoundSight roundSight;
+    private final RoundSight rounds;
+    private final OnOrders goals;
 
     public ReadRequests(
             Sight sight,
@@ -61,8 +60,8 @@ public class ReadRequests {
             HouseStore house,
             FactStore facts,
             VersionStore versions,
-            RoundStore rounds,
-            RoundSight roundSight) {
+            RoundSight rounds,
+            OnOrders goals) {
         this.sight = sight;
         this.requests = requests;
         this.papers = papers;
@@ -71,7 +70,7 @@ public class ReadRequests {
         this.facts = facts;
         this.versions = versions;
         this.rounds = rounds;
-        this.roundSight = roundSight;
+        this.goals = goals;
     }
 
     /**
@@ -82,9 +81,6 @@ public class ReadRequests {
      * @param to label of the revision that was started for it; empty for none
      */
     public record LineView(PaperLine line, Optional<Seen> seen, Map<String, String> facts, String from, String to) {}
-
-    /** @param number of the document that it is about; empty where the person may not see it */
-    public record GoalView(Goal goal, String number, Goal.Judgement judgement) {}
 
     /**
      * @param seen empty for a document that the person may not see
@@ -98,7 +94,7 @@ public class ReadRequests {
             PaperStore.Paper paper,
             Route route,
             List<LineView> lines,
-            List<GoalView> goals,
+            List<OnOrders.GoalView> goals,
             List<EvidenceView> evidence,
             List<RoundView> board,
             Optional<Seen> order,
@@ -192,9 +188,9 @@ public class ReadRequests {
                 paper,
                 house.edition(seen.current().stage().edition()),
                 lines(lines, documents),
-                goals(store.goals(id, house.facts()), lines, documents),
+                goals.goals(actor, store.goals(id, house.facts()), lines, documents),
                 evidence(evidence, documents),
-                seen.all() ? roundSight.rounds(actor, rounds.roundsOf(id, 20)) : List.of(),
+                seen.all() ? rounds.historyOf(actor, id, 20) : List.of(),
                 order.map(documents::get),
                 writes ? like(actor, seen, paper, lines) : List.of());
     }
@@ -251,34 +247,6 @@ public class ReadRequests {
         return views;
     }
 
-    /**
-     * Before is what was in force when it was asked for; after what is prepared, for who sees that, or what came in its place.
-     */
-    private List<GoalView> goals(List<Goal> goals, List<PaperLine> lines, Map<Long, Seen> documents) {
-        Map<Long, Long> asked = new HashMap<>();
-        lines.forEach(l -> l.fromRevision().ifPresent(from -> asked.put(l.item(), from)));
-        Map<Long, Map<String, FactValue>> known = new HashMap<>();
-        List<GoalView> views = new ArrayList<>();
-        for (Goal goal : goals) {
-            Optional<Seen> seen = Optional.ofNullable(documents.get(goal.item()));
-            Optional<Long> from = seen.map(s -> asked.get(s.spine().id()));
-            Optional<Long> out = seen.flatMap(s -> s.document().released()).map(Revision::id);
-            Optional<Long> next = seen.filter(Seen::all)
-                    .flatMap(s -> s.document().pending())
-                    .map(Revision::id)
-                    .or(() -> out.filter(o -> !from.equals(Optional.of(o))));
-            Optional<FactValue> before = from.flatMap(r -> value(known, r, goal.fact()));
-            Optional<FactValue> after = next.flatMap(r -> value(known, r, goal.fact()));
-            views.add(new GoalView(goal, seen.map(s -> s.document().number()).orElse(""), goal.judge(before, after)));
-        }
-        return views;
-    }
-
-    private Optional<FactValue> value(Map<Long, Map<String, FactValue>> known, long revision, FactDefinition fact) {
-        return Optional.ofNullable(
-                known.computeIfAbsent(revision, facts::values).get(fact.name()));
-    }
-
     private List<EvidenceView> evidence(List<RequestStore.Evidence> all, Map<Long, Seen> documents) {
         Set<Long> ids = new HashSet<>();
         all.forEach(e -> {
@@ -292,16 +260,9 @@ public class ReadRequests {
             // Of what is only seen released, no other version is named.
             Optional<Seen> seen = Optional.ofNullable(documents.get(one.item()))
                     .filter(s -> s.all() || s.version() == version.number());
-            String at = "/documents/" + one.item() + "/versions/" + version.number();
-            Optional<Integer> old = one.against().map(rows::get).map(VersionRow::number);
+            Optional<VersionRow> old = one.against().map(rows::get);
             views.add(new EvidenceView(
-                    one,
-                    seen,
-                    version,
-                    old.map(n -> "version " + n + " against " + version.number())
-                            .orElse("version " + version.number()),
-                    old.map(n -> at + "/compare?old=" + n)
-                            .orElse("/documents/" + one.item() + "?version=" + version.number())));
+                    one, seen, version, Evidences.says(version, old), Evidences.href(one.item(), version, old)));
         }
         return views;
     }

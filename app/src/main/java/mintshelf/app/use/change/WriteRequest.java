@@ -30,7 +30,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class WriteRequest {
     private static final int MOST_GOALS = 50;
-    private static final int MOST_EVIDENCE = 100;
+    static final int MOST_EVIDENCE = 100;
 
     private final Sight sight;
     private final Requests requests;

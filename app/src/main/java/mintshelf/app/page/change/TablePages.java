@@ -1,0 +1,104 @@
+package mintshelf.app.page.change;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import mintshelf.app.effect.TableFiles;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.use.change.LinesAsTable;
+import mintshelf.core.base.Refusal;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** Lines of papers as tables: out, and back by way of a plan. */
+@Controller
+public class TablePages {
+    private static final String WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+    private static final String SENT = "base64:";
+
+    private final LinesAsTable tables;
+
+    public TablePages(LinesAsTable tables) {
+        this.tables = tables;
+    }
+
+    /** @param format csv or xlsx */
+    @GetMapping("/changes/{id}/lines.{format}")
+    ResponseEntity<byte[]> table(Actor actor, @PathVariable long id, @PathVariable String format) {
+        if (!format.equals("csv") && !format.equals("xlsx")) throw new NotThere();
+        LinesAsTable.Table table = tables.table(actor, id);
+        boolean csv = format.equals("csv");
+        String name = table.number() + " lines." + format;
+        return ResponseEntity.ok()
+                .contentType(csv ? new MediaType("text", "csv", StandardCharsets.UTF_8) : MediaType.valueOf(WORKBOOK))
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(name, StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(csv ? TableFiles.csv(table.rows()) : TableFiles.xlsx("Lines", table.rows()));
+    }
+
+    @GetMapping("/changes/{id}/lines-table")
+    String choose(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("number", tables.table(actor, id).number());
+        model.addAttribute("id", id);
+        return "change/table";
+    }
+
+    /**
+     * Shows what a table does, or does it.
+     *
+     * @param table CSV as text, or a workbook as {@code base64:} and its bytes so
+     * @param down whether an empty reason is the one above it
+     * @param act {@code take} to do it; else the plan is shown
+     */
+    @PostMapping("/changes/{id}/lines-table")
+    String take(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam String actKey,
+            @RequestParam(defaultValue = "") String table,
+            @RequestParam(defaultValue = "false") boolean down,
+            @RequestParam(defaultValue = "") String act,
+            Model model) {
+        byte[] file = bytes(table);
+        if (act.equals("take")) return "redirect:" + tables.take(actor, id, actKey, file, down);
+        LinesAsTable.Plan plan = tables.plan(actor, id, file, down);
+        model.addAttribute("number", plan.paper().document().number());
+        model.addAttribute("id", id);
+        model.addAttribute("plan", plan);
+        model.addAttribute("shown", plan.rows().stream().limit(SHOWN).toList());
+        model.addAttribute(
+                "refusals",
+                plan.refusals().stream()
+                        .map(Refusal::says)
+                        .distinct()
+                        .limit(SHOWN)
+                        .toList());
+        model.addAttribute("table", table);
+        model.addAttribute("down", down);
+        return "change/table";
+    }
+
+    /** Rows of a plan that its page shows; the rest is counted. */
+    private static final int SHOWN = 200;
+
+    private static byte[] bytes(String sent) {
+        if (!sent.startsWith(SENT)) return sent.getBytes(StandardCharsets.UTF_8);
+        try {
+            return Base64.getDecoder().decode(sent.substring(SENT.length()));
+        } catch (IllegalArgumentException e) {
+            return new byte[0];
+        }
+    }
+}
