@@ -117,6 +117,8 @@ class AccessibilityTest extends InBrowser {
                 "/house/calendar",
                 "/house/distribution",
                 "/house/change-control",
+                "/house/notice-form",
+                "/changes/flow",
                 "/house/facts/mass",
                 "/house/series/documents",
                 "/house/kinds/drawing/fill/mass",

@@ -178,7 +178,7 @@ class OrderLineKindsTest extends InAHouse {
         String number = server.document(item).number();
         NewOnOrder.View view = fresh.view(server.actor("priya"), order, number);
         assertThat(view.refusal()).isEmpty();
-        fresh.make(server.actor("priya"), order, Server.key(), number, "Intake cone, duplex", "a second material");
+        fresh.make(server.actor("priya"), order, Server.key(), number, "", "Intake cone, duplex", "a second material");
         PaperLine line = orders.lines(order).get(1);
         assertThat(line.what()).isEqualTo(PaperLine.What.NEW);
         var made = server.document(line.item());
@@ -188,25 +188,36 @@ class OrderLineKindsTest extends InAHouse {
         VersionStore versions = server.bean(VersionStore.class);
         assertThat(versions.version(line.item(), 1).orElseThrow().content())
                 .isEqualTo(versions.version(item, 1).orElseThrow().content());
-        assertThat(code(() -> fresh.make(server.actor("priya"), order, Server.key(), "no such", "x", "")))
+        assertThat(code(() -> fresh.make(server.actor("priya"), order, Server.key(), "no such", "", "x", "")))
                 .isEqualTo("number.unknown");
         assertThat(code(() -> fresh.make(
                         server.actor("priya"),
                         order,
                         Server.key(),
                         server.document(order).number(),
+                        "",
                         "x",
                         "")))
                 .isEqualTo("copy.nothing");
-        assertThat(code(() -> fresh.make(server.actor("hedda"), order, Server.key(), number, "x", "")))
+        assertThat(code(() -> fresh.make(server.actor("hedda"), order, Server.key(), number, "", "x", "")))
                 .isIn("access.missing", "right.missing", "not there");
+        assertThat(code(() -> fresh.make(server.actor("priya"), order, Server.key(), number, number, "x", "")))
+                .isEqualTo("number.used");
+        String typed = "N-" + mark;
+        fresh.make(server.actor("priya"), order, Server.key(), number, typed, "Named", "");
+        long named = orders.lines(order).get(2).item();
+        assertThat(server.document(named).number()).isEqualTo(typed);
         orders.start(order);
+        assertThat(orders.view("priya", order).lines().get(1).state().says())
+                .as("a copy is no work yet")
+                .isEqualTo("nothing checked in yet");
         orders.work(item);
         orders.work(line.item());
+        orders.work(named);
         orders.signed(order);
         orders.carryOut(order);
         assertThat(server.document(line.item()).released()).isPresent();
-        assertThat(orders.view("priya", order).done()).isEqualTo(2);
+        assertThat(orders.view("priya", order).done()).isEqualTo(3);
     }
 
     @Test

@@ -162,6 +162,7 @@ class RoutesTest {
         row(t, "/house/sign-offs", "/house/sign-offs", "302 403 403 403 403 200");
         row(t, "/house/sign-offs/{code}", "/house/sign-offs/check", "302 403 403 403 403 200");
         row(t, "/house/calendar", "/house/calendar", "302 403 403 403 403 200");
+        row(t, "/house/notice-form", "/house/notice-form", "302 403 403 403 403 200");
         row(t, "/house/change-control", "/house/change-control", "302 403 403 403 403 200");
         row(t, "/house/distribution", "/house/distribution", "302 403 403 403 403 200");
         row(t, "/house/running", "/house/running", "302 403 403 403 403 200");

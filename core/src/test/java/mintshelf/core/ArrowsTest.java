@@ -52,7 +52,16 @@ class ArrowsTest {
             Map.entry("signoff", Set.of("base", "document", "access")),
             Map.entry(
                     "change",
-                    Set.of("base", "document", "numbering", "revision", "access", "drawing", "fact", "release")),
+                    Set.of(
+                            "base",
+                            "document",
+                            "numbering",
+                            "revision",
+                            "access",
+                            "drawing",
+                            "drawing.compare",
+                            "fact",
+                            "release")),
             Map.entry("stamp", Set.of("base", "drawing", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing", Set.of("base")),
             Map.entry("redline", Set.of("base", "access", "drawing", "drawing.compare", "drawing.svg")),

@@ -233,7 +233,7 @@ create table if not exists rule_edition (
   made_at datetime(6) not null,
   why varchar(300) not null default '',
   constraint rule_edition_number unique (subject, code, edition),
-  constraint rule_edition_subject check (subject in ('KIND','SERIES','FACT','FILING','SIGN_OFF','CALENDAR','DISTRIBUTION','CHANGE_CONTROL')),
+  constraint rule_edition_subject check (subject in ('KIND','SERIES','FACT','FILING','SIGN_OFF','CALENDAR','DISTRIBUTION','CHANGE_CONTROL','NOTICE_FORM')),
   constraint rule_edition_person foreign key (made_by) references person (id)
 );
 

@@ -12,6 +12,7 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.EditOrder;
 import mintshelf.app.use.change.KeepDisposition;
 import mintshelf.app.use.change.MoveOrder;
+import mintshelf.app.use.change.NewOnOrder;
 import mintshelf.app.use.job.DoJob;
 import mintshelf.app.use.job.GiveJob;
 import mintshelf.core.change.Disposition.Place;
@@ -27,6 +28,7 @@ final class Aftermath extends Chapter {
     private final AskForChange ask;
     private final MoveOrder move;
     private final PaperStore papers;
+    private final NewOnOrder fresh;
 
     Aftermath(Book book) {
         super(book);
@@ -37,6 +39,7 @@ final class Aftermath extends Chapter {
         this.ask = hands.bean(AskForChange.class);
         this.move = hands.bean(MoveOrder.class);
         this.papers = hands.bean(PaperStore.class);
+        this.fresh = hands.bean(NewOnOrder.class);
     }
 
     /** While an order is outlined. */
@@ -147,6 +150,19 @@ final class Aftermath extends Chapter {
         job(daysAgo(5, 9, 35), "oluwaseun", "priya", order, "Weld seam to duplex, note 4", 8, "1010");
         job(daysAgo(2, 13, 0), "oluwaseun", "priya", 0, "Thread M6 × 22, washer face against the lid", 1, "3020");
         say();
+    }
+
+    /** A document that the order makes: it begins as what the intake cone is. */
+    void strainer(Instant at, long order) {
+        hands.at(at);
+        fresh.make(
+                hands.actor("tomasz"),
+                order,
+                Hands.key(),
+                "TG40-1020",
+                "TG40-1060",
+                "Intake strainer",
+                "keeps weed from the seam, bolted to the cone");
     }
 
     /** Waits for the order before it on the same cone. */

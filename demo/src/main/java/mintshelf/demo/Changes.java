@@ -178,12 +178,13 @@ final class Changes extends Chapter {
         say();
     }
 
-    /** An order in work: one line is ready, one is held, one is not begun. */
+    /** An order in work over five documents: one line is ready, one is held, one is made by the order, the others are not begun. */
     private void openOrder() {
         Map<Long, String> lines = new LinkedHashMap<>();
         lines.put(doc("1020"), "duplex 2205, pickled as before");
         lines.put(doc("1030"), "duplex 2205; the weld to the cone is alike then");
         lines.put(doc("1010"), "weld seam and note only");
+        lines.put(documents.get("spec"), "materials below low water, 2.3");
         long order = hands.order(
                 daysAgo(6, 10, 30),
                 "tomasz",
@@ -191,6 +192,7 @@ final class Changes extends Chapter {
                 "Intake in duplex 2205",
                 "Pitting on the intake of berth 3 after fourteen months, 0.4 mm deep (test report TG40-3900).\nDuplex 2205 in place of 316L for what stands below low water.",
                 lines);
+        aftermath.strainer(daysAgo(6, 10, 40), order);
         aftermath.counts(daysAgo(6, 10, 50), "tomasz", order, "SERIAL", "0152");
         hands.startOrder(daysAgo(5, 9, 10), "oluwaseun", order);
         hands.checkOut(daysAgo(4, 16, 12), "tomasz", doc("1020"), "BENCH-1", "");

@@ -3,6 +3,7 @@ package mintshelf.app.effect;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -75,6 +76,28 @@ public class DrawNumbers {
             if (!numbers.isUsed(kind.aspect(), number)) return Outcome.granted(number);
         }
         return Outcome.refused("series.used", "The next thousand numbers of the series are used.", "Type a number.");
+    }
+
+    /**
+     * The number of a new document: the one that somebody typed, where it is free and theirs to take, or the next one of the series.
+     *
+     * @param typed empty to draw
+     */
+    public Outcome<NumberKey> take(long person, Kind kind, long shelf, String typed, Map<String, String> facts) {
+        if (typed.isBlank()) return next(kind, shelf, facts);
+        Outcome<NumberKey> wanted = NumberKey.of(typed);
+        if (!(wanted instanceof Outcome.Granted<NumberKey> granted)) return wanted;
+        NumberKey number = granted.value();
+        if (numbers.isUsed(kind.aspect(), number)) {
+            return Outcome.refused(
+                    "number.used",
+                    number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
+                    "Choose another number, or empty the field to draw the next of the series.");
+        }
+        Optional<Refusal> reserved = reserved(person, kind, shelf, number, facts);
+        if (reserved.isPresent()) return Outcome.refused(reserved.get());
+        typed(kind, shelf, number, facts);
+        return wanted;
     }
 
     /**

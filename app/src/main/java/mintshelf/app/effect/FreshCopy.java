@@ -102,9 +102,10 @@ public class FreshCopy {
     /**
      * Makes a document that begins as what the actor sees of another one.
      *
+     * @param wanted its number; empty for the next one of the series
      * @return its id
      */
-    public long make(Actor actor, Seen from, String title, String comment) {
+    public long make(Actor actor, Seen from, String wanted, String title, String comment) {
         refusal(actor, from).ifPresent(r -> {
             throw new Refused(r);
         });
@@ -119,7 +120,7 @@ public class FreshCopy {
             FactValue value = values.get(fact.fact().name());
             if (value != null) kept.put(fact, value);
         }
-        NumberKey number = draw.next(kind, shelf, texts).orElseThrow(Refused::new);
+        NumberKey number = draw.take(actor.person(), kind, shelf, wanted, texts).orElseThrow(Refused::new);
         long folder = from.spine().path().get(from.spine().path().size() - 1).id();
         NewDocuments.Made made = documents.add(
                 actor,

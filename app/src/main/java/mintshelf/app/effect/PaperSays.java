@@ -24,7 +24,7 @@ import org.springframework.stereotype.Component;
 
 /** What a paper of change says beside its lines, as rows of it: what becomes of the old ones, which facts change, goals and what shows them. */
 @Component
-class PaperSays {
+public class PaperSays {
     private final DispositionStore dispositions;
     private final LineFactStore lineFacts;
     private final GoalStore shown;
@@ -69,7 +69,7 @@ class PaperSays {
     }
 
     /** The facts that lines change which change nothing else: what each is in force, and what it will be. */
-    List<Map<String, Object>> facts(long paper, List<PaperLine> lines, Map<Long, Spine> items) {
+    public List<Map<String, Object>> facts(long paper, List<PaperLine> lines, Map<Long, Spine> items) {
         Map<Long, Map<Long, String>> wanted = lineFacts.wanted(paper);
         List<Map<String, Object>> rows = new ArrayList<>();
         if (wanted.isEmpty()) return rows;

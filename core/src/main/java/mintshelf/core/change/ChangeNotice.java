@@ -1,6 +1,8 @@
 package mintshelf.core.change;
 
 import java.util.List;
+import java.util.Map;
+import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
 
 /**
@@ -13,6 +15,7 @@ import mintshelf.core.drawing.Scene;
  * @param cost what the old ones cost, as far as it is known; empty where nothing is
  * @param unknown how many of the statements about old ones lack something
  * @param decided a sentence for each sign-off
+ * @param pictures of sheets that changed, as many as find room
  */
 public record ChangeNotice(
         String number,
@@ -26,13 +29,28 @@ public record ChangeNotice(
         List<Old> old,
         String cost,
         int unknown,
-        List<String> decided) {
+        List<String> decided,
+        List<Picture> pictures) {
+    /** How large a picture of a sheet is, in millimetres. */
+    public static final double WIDE = 80;
+
+    public static final double HIGH = 56;
+
     public ChangeNotice {
         requests = List.copyOf(requests);
         rows = List.copyOf(rows);
         old = List.copyOf(old);
         decided = List.copyOf(decided);
+        pictures = List.copyOf(pictures);
     }
+
+    /**
+     * What changed on a sheet.
+     *
+     * @param says in words: "A → B: 4 differences"
+     * @param drawn within {@link #WIDE} and {@link #HIGH}, as {@link DifferencePicture} gives it
+     */
+    public record Picture(String number, String says, List<Primitive> drawn) {}
 
     /**
      * A changed document; {@code from} is a dash for one that is released for the first time, {@code to} for one that is withdrawn.
@@ -62,9 +80,44 @@ public record ChangeNotice(
         }
     }
 
-    /** The pages. O(rows). */
-    public List<Scene> pages() {
+    /** What own words of a form may name. */
+    public Map<String, String> fields() {
+        return Map.of(
+                "notice", number, "order", order, "title", title, "date", date, "effective", effective, "cost", cost);
+    }
+
+    /** The pages, in the house's form. O(rows). */
+    public List<Scene> pages(NoticeForm form) {
         PaperLayout layout = new PaperLayout();
+        for (NoticeForm.Block block : form.blocks()) {
+            switch (block.show()) {
+                case HEAD -> head(layout);
+                case REASON -> {
+                    layout.paragraph(reason, 2.8, 92);
+                    layout.down(2);
+                }
+                case REQUESTS -> {
+                    requests.forEach(r -> layout.paragraph("Answers " + r, 2.6, 96));
+                    layout.down(2);
+                }
+                case LINES -> lines(layout);
+                case PICTURES -> pictures(layout);
+                case OLD -> old(layout);
+                case DECIDED -> {
+                    decided.forEach(line -> layout.paragraph(line, 2.6, 96));
+                    layout.down(2);
+                }
+                case TEXT -> {
+                    layout.paragraph(NoticeForm.filled(block.text(), fields()), 2.6, 96);
+                    layout.down(2);
+                }
+            }
+        }
+        return layout.pages(number);
+    }
+
+    private void head(PaperLayout layout) {
+        layout.need(30, () -> {});
         layout.text(PaperLayout.LEFT, 6, "Change notice " + number);
         layout.down(9);
         layout.text(PaperLayout.LEFT, 3.6, title);
@@ -74,9 +127,11 @@ public record ChangeNotice(
                 2.6,
                 "By order " + order + ", " + date + (effective.isEmpty() ? "" : ", effective " + effective));
         layout.down(8);
-        layout.paragraph(reason, 2.8, 92);
-        requests.forEach(r -> layout.paragraph("Answers " + r, 2.6, 96));
-        layout.down(4);
+    }
+
+    private void lines(PaperLayout layout) {
+        layout.down(2);
+        layout.need(24, () -> {});
         heading(layout);
         for (Row row : rows) {
             List<String> why = PaperLayout.wrap(row.reason(), 40);
@@ -96,9 +151,24 @@ public record ChangeNotice(
             layout.down(5);
         }
         layout.down(5);
-        old(layout);
-        decided.forEach(line -> layout.paragraph(line, 2.6, 96));
-        return layout.pages(number);
+    }
+
+    /** Two beside each other. */
+    private void pictures(PaperLayout layout) {
+        for (int i = 0; i < pictures.size(); i += 2) {
+            layout.need(HIGH + 12, () -> {});
+            layout.down(HIGH);
+            for (int k = i; k < Math.min(i + 2, pictures.size()); k++) {
+                layout.picture(
+                        PaperLayout.LEFT + (k - i) * (WIDE + 8), pictures.get(k).drawn());
+            }
+            layout.down(4);
+            for (int k = i; k < Math.min(i + 2, pictures.size()); k++) {
+                Picture one = pictures.get(k);
+                layout.text(PaperLayout.LEFT + (k - i) * (WIDE + 8), 2.2, one.number() + " " + one.says());
+            }
+            layout.down(8);
+        }
     }
 
     private void old(PaperLayout layout) {

@@ -169,7 +169,9 @@ public final class OrderRules {
         if (document.holder().isPresent()) {
             return new LineState(1, "held by " + document.holder().get().name());
         }
-        if (document.head().revision() != revision || document.head().written()) {
+        // What began as a copy is no work until something of its own is checked in.
+        boolean copy = line.what() == PaperLine.What.NEW && document.head().number() == 1;
+        if (copy || document.head().revision() != revision || document.head().written()) {
             return new LineState(1, "nothing checked in yet");
         }
         if (!emptyFacts.isEmpty()) return new LineState(1, "not filled: " + String.join(", ", emptyFacts));

@@ -55,6 +55,11 @@ final class PaperLayout {
         pages.get(pages.size() - 1).add(new Primitive.Text(INK, x, y, height, 0, 1, 0, 0, false, text));
     }
 
+    /** A picture that stands on the line, so many millimetres from the left. */
+    void picture(double x, List<Primitive> drawn) {
+        pages.get(pages.size() - 1).addAll(DifferencePicture.at(drawn, x, y));
+    }
+
     void rule(Style style) {
         pages.get(pages.size() - 1).add(new Primitive.Polyline(style, new double[] {LEFT, y, RIGHT, y}, false));
     }

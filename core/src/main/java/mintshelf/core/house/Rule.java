@@ -18,7 +18,8 @@ public sealed interface Rule
                 FilingOrder,
                 SignOffRule,
                 CalendarRule,
-                DistributionRule {
+                DistributionRule,
+                NoticeFormRule {
     Subject subject();
 
     /** Stable name within its subject, in small letters. */

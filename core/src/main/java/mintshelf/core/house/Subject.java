@@ -10,7 +10,8 @@ public enum Subject {
     SIGN_OFF("sign-off rule"),
     CALENDAR("calendar of the house", CalendarRule.CODE),
     DISTRIBUTION("distribution", DistributionRule.CODE),
-    CHANGE_CONTROL("change control", ChangeControlRule.CODE);
+    CHANGE_CONTROL("change control", ChangeControlRule.CODE),
+    NOTICE_FORM("form of change notices", NoticeFormRule.CODE);
 
     private final String words;
     private final String code;

@@ -205,8 +205,9 @@ class OrderRulesTest {
                         new ChangeNotice.Old("LS18-1020", "in the field", "14", "", "", "")),
                 "792.00 EUR",
                 1,
-                List.of("Hedda signed"));
-        var pages = notice.pages();
+                List.of("Hedda signed"),
+                List.of());
+        var pages = notice.pages(NoticeForm.USUAL);
         assertThat(pages).hasSizeGreaterThan(2);
         List<String> texts = pages.stream()
                 .flatMap(p -> p.primitives().stream())
@@ -234,5 +235,30 @@ class OrderRulesTest {
         String text = "a " + "x".repeat(100) + " b";
         assertThat(String.join("", PaperLayout.wrap(text, 40)).replace(" ", "")).isEqualTo(text.replace(" ", ""));
         assertThat(PaperLayout.wrap(text, 40)).allMatch(l -> l.length() <= 40);
+    }
+
+    private static PaperLine of(PaperLine.What what, Optional<Long> to, int turn) {
+        return new PaperLine(1, 1, 3, what, "", true, Optional.of(A.id()), to, Optional.empty(), turn);
+    }
+
+    @Test
+    void factsAloneChangeOfWhatIsInForceWithNothingUnderWay() {
+        PaperLine line = of(PaperLine.What.FACTS, Optional.empty(), 1);
+        Document out = released();
+        assertThat(line.releases()).isFalse();
+        assertThat(OrderRules.begins(line, out)).isEmpty();
+        assertThat(OrderRules.state(line, out, List.of("Material")).isReady())
+                .as("what its own revision lacks is no matter")
+                .isTrue();
+        assertThat(OrderRules.state(of(PaperLine.What.FACTS, Optional.of(A.id()), 0), out, List.of())
+                        .isDone())
+                .isTrue();
+        Document draft = preparing(Optional.empty());
+        assertThat(OrderRules.factsOnly(line, draft).orElseThrow().code()).isEqualTo("order.facts");
+        assertThat(OrderRules.state(line, draft, List.of()).step()).isEqualTo(1);
+        assertThat(OrderRules.factsOnly(of(PaperLine.What.FACTS, Optional.empty(), 2), out)
+                        .orElseThrow()
+                        .code())
+                .isEqualTo("order.waits");
     }
 }

@@ -14,6 +14,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.change.ChangeNotice;
+import mintshelf.core.change.NoticeForm;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.document.Document;
@@ -57,14 +58,15 @@ class IssueNotice {
         this.recorder = recorder;
     }
 
-    private static final String RECIPE = "notice-2";
+    private static final String RECIPE = "notice-3";
 
     /** Files the notice of an order that was carried out and lets every line's record name it; gives its id. */
     long issue(Actor actor, Seen paper, List<PaperLine> lines, Round board, Instant now) {
         Kind kind = house.kind(PaperType.NOTICE);
         NumberKey number = papers.number(kind, paper.document().place().shelf());
         ChangeNotice notice = texts.write(number.number(), paper, lines, board, now);
-        byte[] page = pdf.write(notice.pages(), number.number() + " " + notice.title());
+        NoticeForm form = texts.form();
+        byte[] page = pdf.write(notice.pages(form), number.number() + " " + notice.title());
         long item = papers.file(
                 actor,
                 kind,
@@ -76,7 +78,7 @@ class IssueNotice {
                 "issued by " + notice.order());
         Document filed = spines.spine(item).orElseThrow().document();
         long version = filed.head().version();
-        NoticeFiles.all(notice)
+        NoticeFiles.all(notice, form)
                 .forEach((format, bytes) -> outputs.keep(
                         version, format, RECIPE, contents.keep(bytes).id(), now));
         Route route = house.edition(filed.current().stage().edition());

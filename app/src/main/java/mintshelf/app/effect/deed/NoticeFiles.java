@@ -13,6 +13,7 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
 import mintshelf.app.effect.TableFiles;
 import mintshelf.core.change.ChangeNotice;
+import mintshelf.core.change.NoticeForm;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.poi.ss.usermodel.Cell;
@@ -38,11 +39,11 @@ final class NoticeFiles {
     private NoticeFiles() {}
 
     /** All of them by format, as outputs are kept. */
-    static Map<String, byte[]> all(ChangeNotice notice) {
+    static Map<String, byte[]> all(ChangeNotice notice, NoticeForm form) {
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put("CSV", csv(notice));
         files.put("XLSX", xlsx(notice));
-        files.put("DOCX", docx(notice));
+        files.put("DOCX", docx(notice, form));
         files.put("XML", xml(notice));
         return files;
     }
@@ -168,44 +169,64 @@ final class NoticeFiles {
         cell.setCellStyle(style);
     }
 
-    static byte[] docx(ChangeNotice notice) {
+    static byte[] docx(ChangeNotice notice, NoticeForm form) {
         try (XWPFDocument document = new XWPFDocument();
                 ByteArrayOutputStream out = new ByteArrayOutputStream()) {
-            paragraph(document, "Change notice " + notice.number(), 18, true);
-            paragraph(document, notice.title(), 13, true);
-            paragraph(
-                    document,
-                    "By order " + notice.order() + ", " + notice.date()
-                            + (notice.effective().isEmpty() ? "" : ", effective " + notice.effective()),
-                    10,
-                    false);
-            for (String line : notice.reason().split("\n", -1)) paragraph(document, line, 10, false);
-            notice.requests().forEach(r -> paragraph(document, "Answers " + r, 10, false));
-            table(
-                    document,
-                    List.of("Number", "Title, and why", "What", "Revision", "Version"),
-                    notice.rows().stream()
-                            .map(r -> List.of(
-                                    r.number(),
-                                    r.title() + ": " + r.reason(),
-                                    r.what(),
-                                    r.from() + " → " + r.to(),
-                                    Integer.toString(r.version())))
-                            .toList());
-            if (!notice.old().isEmpty()) {
-                paragraph(document, "What becomes of the old ones", 12, true);
-                table(
-                        document,
-                        List.of("Number", "Where", "How many", "What becomes of them", "Cost", "Note"),
-                        notice.old().stream().map(NoticeFiles::cells).toList());
-                if (!notice.cost().isEmpty()) paragraph(document, "Known cost " + notice.cost() + ".", 10, false);
-            }
-            notice.decided().forEach(d -> paragraph(document, d, 10, false));
+            for (NoticeForm.Block block : form.blocks()) block(document, notice, block);
             document.write(out);
             return out.toByteArray();
         } catch (IOException e) {
             throw new UncheckedIOException("Writing to memory failed", e);
         }
+    }
+
+    private static void block(XWPFDocument document, ChangeNotice notice, NoticeForm.Block block) {
+        switch (block.show()) {
+            case HEAD -> {
+                paragraph(document, "Change notice " + notice.number(), 18, true);
+                paragraph(document, notice.title(), 13, true);
+                paragraph(
+                        document,
+                        "By order " + notice.order() + ", " + notice.date()
+                                + (notice.effective().isEmpty() ? "" : ", effective " + notice.effective()),
+                        10,
+                        false);
+            }
+            case REASON -> paragraphs(document, notice.reason());
+            case REQUESTS -> notice.requests().forEach(r -> paragraph(document, "Answers " + r, 10, false));
+            case LINES ->
+                table(
+                        document,
+                        List.of("Number", "Title, and why", "What", "Revision", "Version"),
+                        notice.rows().stream()
+                                .map(r -> List.of(
+                                        r.number(),
+                                        r.title() + ": " + r.reason(),
+                                        r.what(),
+                                        r.from() + " → " + r.to(),
+                                        Integer.toString(r.version())))
+                                .toList());
+            // The pictures stand in the pages; here it is said what they show.
+            case PICTURES ->
+                notice.pictures().forEach(p -> paragraph(document, p.number() + " " + p.says(), 10, false));
+            case OLD -> old(document, notice);
+            case DECIDED -> notice.decided().forEach(d -> paragraph(document, d, 10, false));
+            case TEXT -> paragraphs(document, NoticeForm.filled(block.text(), notice.fields()));
+        }
+    }
+
+    private static void old(XWPFDocument document, ChangeNotice notice) {
+        if (notice.old().isEmpty()) return;
+        paragraph(document, "What becomes of the old ones", 12, true);
+        table(
+                document,
+                List.of("Number", "Where", "How many", "What becomes of them", "Cost", "Note"),
+                notice.old().stream().map(NoticeFiles::cells).toList());
+        if (!notice.cost().isEmpty()) paragraph(document, "Known cost " + notice.cost() + ".", 10, false);
+    }
+
+    private static void paragraphs(XWPFDocument document, String text) {
+        for (String line : text.split("\n", -1)) paragraph(document, line, 10, false);
     }
 
     private static void paragraph(XWPFDocument document, String text, int size, boolean bold) {

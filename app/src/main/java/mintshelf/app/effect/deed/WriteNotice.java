@@ -3,27 +3,26 @@ package mintshelf.app.effect.deed;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import mintshelf.app.effect.PaperSays;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.change.DispositionStore;
-import mintshelf.app.store.change.LineFactStore;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
-import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
-import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.RuleStore;
 import mintshelf.core.base.Days;
 import mintshelf.core.change.ChangeNotice;
 import mintshelf.core.change.Disposition;
 import mintshelf.core.change.Effective;
+import mintshelf.core.change.NoticeForm;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Document;
 import mintshelf.core.signoff.Round;
@@ -39,9 +38,9 @@ class WriteNotice {
     private final Settings settings;
     private final DispositionStore dispositions;
     private final RequestStore requests;
-    private final LineFactStore lineFacts;
-    private final FactStore facts;
-    private final HouseStore house;
+    private final PaperSays says;
+    private final DifferencePictures pictures;
+    private final RuleStore rules;
 
     WriteNotice(
             PaperStore orders,
@@ -50,12 +49,12 @@ class WriteNotice {
             Settings settings,
             DispositionStore dispositions,
             RequestStore requests,
-            LineFactStore lineFacts,
-            FactStore facts,
-            HouseStore house) {
-        this.lineFacts = lineFacts;
-        this.facts = facts;
-        this.house = house;
+            PaperSays says,
+            DifferencePictures pictures,
+            RuleStore rules) {
+        this.says = says;
+        this.pictures = pictures;
+        this.rules = rules;
         this.dispositions = dispositions;
         this.requests = requests;
         this.orders = orders;
@@ -75,7 +74,10 @@ class WriteNotice {
         Map<Long, VersionRow> heads = versions.versionsById(documents.values().stream()
                 .map(d -> d.document().head().version())
                 .toList());
-        Map<Long, String> facts = facts(paper.spine().id(), documents);
+        Map<String, String> facts = facts(paper.spine().id(), lines, documents);
+        List<DifferencePictures.Between> between = new ArrayList<>();
+        Map<Long, Integer> released = orders.releasedWith(
+                lines.stream().flatMap(l -> l.fromRevision().stream()).toList());
         List<ChangeNotice.Row> rows = new ArrayList<>();
         for (PaperLine line : lines) {
             Document document = documents.get(line.item()).document();
@@ -84,7 +86,7 @@ class WriteNotice {
                     document.number(),
                     document.title(),
                     line.what().words()
-                            + (line.factsOnly() ? facts.getOrDefault(line.item(), "") : "")
+                            + (line.factsOnly() ? facts.getOrDefault(document.number(), "") : "")
                             + line.successor()
                                     .flatMap(spines::spine)
                                     .map(s -> ", " + s.document().number() + " takes its place")
@@ -97,6 +99,13 @@ class WriteNotice {
                     why(line, order),
                     out.content().hash().hex(),
                     ""));
+            ChangeNotice.Row row = rows.get(rows.size() - 1);
+            if (line.releases()) {
+                line.fromRevision()
+                        .map(released::get)
+                        .ifPresent(old -> between.add(new DifferencePictures.Between(
+                                document.number(), row.from() + " → " + row.to(), line.item(), old, out)));
+            }
         }
         List<Disposition> old = dispositions.of(paper.spine().id());
         Disposition.Totals totals = Disposition.totals(old);
@@ -115,30 +124,29 @@ class WriteNotice {
                         .toList(),
                 totals.cost(),
                 totals.unknown(),
-                decided(board));
+                decided(board),
+                form().blocks().stream().anyMatch(b -> b.show() == NoticeForm.Show.PICTURES)
+                        ? pictures.of(between)
+                        : List.of());
     }
 
-    /** What changes of each line that changes facts only, in words, by document: they are still as they were. */
-    private Map<Long, String> facts(long order, Map<Long, Spine> documents) {
-        Map<Long, String> says = new HashMap<>();
-        lineFacts.wanted(order).forEach((item, wanted) -> {
-            Spine spine = documents.get(item);
-            if (spine == null) return;
-            Map<String, String> now =
-                    spine.document().released().map(r -> facts.facts(r.id())).orElse(Map.of());
-            says.put(
-                    item,
-                    house.facts().stream()
-                            .filter(f -> wanted.containsKey(f.id()))
-                            .map(f -> f.label() + " " + shown(now.getOrDefault(f.name(), "")) + " → "
-                                    + shown(wanted.get(f.id())) + (f.unit().isEmpty() ? "" : " " + f.unit()))
-                            .collect(Collectors.joining(", ", ": ", "")));
-        });
-        return says;
+    /** What changes of each line that changes facts only, in words, by number: they are still as they were. */
+    private Map<String, String> facts(long order, List<PaperLine> lines, Map<Long, Spine> documents) {
+        return says.facts(order, lines, documents).stream()
+                .collect(Collectors.groupingBy(
+                        r -> r.get("document").toString(),
+                        Collectors.mapping(
+                                r -> r.get("fact") + " " + shown(r.get("from")) + " → " + shown(r.get("to")),
+                                Collectors.joining(", ", ": ", ""))));
     }
 
-    private static String shown(String value) {
-        return value.isEmpty() ? "empty" : value;
+    private static String shown(Object value) {
+        return value.toString().isEmpty() ? "empty" : value.toString();
+    }
+
+    /** What the house puts on its notices. */
+    NoticeForm form() {
+        return rules.noticeForm();
     }
 
     /** A sentence for each sign-off that stands. */

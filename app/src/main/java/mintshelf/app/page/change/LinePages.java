@@ -69,9 +69,10 @@ public class LinePages {
             @PathVariable long id,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "") String like,
+            @RequestParam(defaultValue = "") String number,
             @RequestParam(defaultValue = "") String title,
             @RequestParam(defaultValue = "") String reason) {
-        return "redirect:" + fresh.make(actor, id, actKey, like, title, reason);
+        return "redirect:" + fresh.make(actor, id, actKey, like, number, title, reason);
     }
 
     @PostMapping("/orders/{id}/goals/{goal}")

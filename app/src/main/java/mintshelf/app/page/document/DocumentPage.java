@@ -2,6 +2,7 @@ package mintshelf.app.page.document;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
@@ -9,6 +10,7 @@ import mintshelf.app.page.Words;
 import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.CheckSheets.Held;
 import mintshelf.app.sight.ModelFormat;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.ReadOrders;
@@ -91,7 +93,20 @@ public class DocumentPage {
                         .map(ReadOrders.ChangeOf::order)
                         .findFirst()
                         .orElse(null));
-        model.addAttribute("requests", orders.requests(actor, id));
+        List<Seen> requests = orders.requests(actor, id);
+        model.addAttribute("requests", requests);
+        model.addAttribute(
+                "deciding",
+                orders.waiting(
+                        actor,
+                        Stream.concat(
+                                        requests.stream(),
+                                        changes.stream()
+                                                .filter(c -> c.done().turn() == 1)
+                                                .map(ReadOrders.ChangeOf::order))
+                                .filter(Seen::all)
+                                .map(s -> s.spine().id())
+                                .toList()));
         model.addAttribute(
                 "mayAsk", actor.access().may(Right.ASK, view.seen().document().place()));
         VersionRow shown = version.map(n -> view.versions().stream()

@@ -43,6 +43,7 @@ public class RulePages {
             case "calendar" -> Subject.CALENDAR;
             case "distribution" -> Subject.DISTRIBUTION;
             case "change-control" -> Subject.CHANGE_CONTROL;
+            case "notice-form" -> Subject.NOTICE_FORM;
             default -> throw new NotThere();
         };
     }

@@ -347,6 +347,7 @@ public class PaperStore {
      * @param label of the revision that it made or makes; empty where its work has not begun, and for one that is withdrawn
      * @param turn 1 where it is its turn, more where others go before it, 0 where it has ended
      * @param effective from when on it counts
+     * @param why the reason of its line; mostly empty
      */
     public record Done(
             long order,
@@ -354,12 +355,13 @@ public class PaperStore {
             PaperLine.What what,
             String label,
             int turn,
-            Optional<Effective> effective) {}
+            Optional<Effective> effective,
+            String why) {}
 
     /** The orders that a document was or is on, the latest first. */
     public List<Done> of(long document, int most) {
         return db.select(PAPER_LINE.PAPER, PAPER.NOTICE, PAPER_LINE.WHAT, REVISION.LABEL, PAPER_LINE.TURN)
-                .select(PAPER.EFFECTIVE_BY, PAPER.EFFECTIVE_FROM)
+                .select(PAPER.EFFECTIVE_BY, PAPER.EFFECTIVE_FROM, PAPER_LINE.REASON)
                 .from(PAPER_LINE)
                 .join(PAPER)
                 .on(PAPER.ITEM.eq(PAPER_LINE.PAPER))
@@ -376,7 +378,8 @@ public class PaperStore {
                         Optional.ofNullable(row.get(PAPER_LINE.TURN))
                                 .map(Short::intValue)
                                 .orElse(0),
-                        effective(row.get(PAPER.EFFECTIVE_BY), row.get(PAPER.EFFECTIVE_FROM))));
+                        effective(row.get(PAPER.EFFECTIVE_BY), row.get(PAPER.EFFECTIVE_FROM)),
+                        row.get(PAPER_LINE.REASON)));
     }
 
     /** The numbers of papers, by id. */

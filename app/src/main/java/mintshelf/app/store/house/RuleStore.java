@@ -9,12 +9,14 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.app.store.Times;
+import mintshelf.core.change.NoticeForm;
 import mintshelf.core.house.CalendarRule;
 import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FactRule;
 import mintshelf.core.house.FilingOrder;
 import mintshelf.core.house.KindRule;
+import mintshelf.core.house.NoticeFormRule;
 import mintshelf.core.house.Rule;
 import mintshelf.core.house.SeriesRule;
 import mintshelf.core.house.SignOffRule;
@@ -42,7 +44,8 @@ public class RuleStore {
             Subject.SIGN_OFF, SignOffRule.class,
             Subject.CALENDAR, CalendarRule.class,
             Subject.DISTRIBUTION, DistributionRule.class,
-            Subject.CHANGE_CONTROL, ChangeControlRule.class);
+            Subject.CHANGE_CONTROL, ChangeControlRule.class,
+            Subject.NOTICE_FORM, NoticeFormRule.class);
 
     private static final long FRESH_NANOS = 10_000_000_000L;
 
@@ -183,6 +186,14 @@ public class RuleStore {
     }
 
     /** Who may start next revisions, and who is told. */
+    /** What change notices show. */
+    public NoticeForm noticeForm() {
+        return editions(Subject.NOTICE_FORM, NoticeFormRule.CODE, 1).stream()
+                .map(e -> ((NoticeFormRule) e.rule()).form())
+                .findFirst()
+                .orElse(NoticeForm.USUAL);
+    }
+
     public ChangeControlRule changeControl() {
         return editions(Subject.CHANGE_CONTROL, ChangeControlRule.CODE, 1).stream()
                 .map(e -> (ChangeControlRule) e.rule())

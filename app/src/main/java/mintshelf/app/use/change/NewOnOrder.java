@@ -73,8 +73,9 @@ public class NewOnOrder {
      * Makes a document and puts it on the order; both or nothing.
      *
      * @param like the number of the document that it begins as a copy of
+     * @param wanted its own number; empty for the next one of the series
      */
-    public String make(Actor actor, long order, String key, String like, String title, String reason) {
+    public String make(Actor actor, long order, String key, String like, String wanted, String title, String reason) {
         String named = Texts.required("The title", title, 200).orElseThrow(Refused::new);
         String why = Texts.optional("The reason", reason, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
@@ -88,7 +89,7 @@ public class NewOnOrder {
             }
             Seen from = numbered.named(actor, like);
             String number = locked.paper().document().number();
-            long item = copy.make(actor, from, named, "made by " + number);
+            long item = copy.make(actor, from, wanted, named, "made by " + number);
             int position =
                     locked.lines().stream().mapToInt(PaperLine::position).max().orElse(0) + 1;
             orders.addLine(order, position, item, PaperLine.What.NEW, why, Optional.empty(), 1);

@@ -1,6 +1,8 @@
 package mintshelf.app.use.change;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -277,6 +279,7 @@ public class ReadOrders {
             if (done.turn() > 1) return "later by";
             boolean out = done.turn() == 0;
             if (done.what() == PaperLine.What.WITHDRAW) return out ? "withdrawn by" : "is to be withdrawn by";
+            if (done.what() == PaperLine.What.FACTS) return out ? "facts changed by" : "facts are to be changed by";
             if (done.label().isEmpty()) return "next by";
             return done.label() + " by";
         }
@@ -291,6 +294,15 @@ public class ReadOrders {
                 .filter(d -> seen.containsKey(d.order()))
                 .map(d -> new ChangeOf(seen.get(d.order()), d))
                 .toList();
+    }
+
+    /** The rounds in which these papers wait for the actor's decision, by paper. */
+    public Map<Long, Long> waiting(Actor actor, Collection<Long> papers) {
+        Map<Long, Long> waiting = new HashMap<>();
+        rounds.ofDocuments(actor, papers).forEach((paper, view) -> {
+            if (view.mine().isPresent()) waiting.put(paper, view.round().id());
+        });
+        return waiting;
     }
 
     /** The open requests on a document that the actor may see. */

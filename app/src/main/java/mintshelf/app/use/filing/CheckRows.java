@@ -3,7 +3,6 @@ package mintshelf.app.use.filing;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.DrawNumbers;
@@ -15,7 +14,6 @@ import mintshelf.app.sight.FactNames;
 import mintshelf.app.sight.Places;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.filing.FilingStore.Filing;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.store.house.HouseStore;
@@ -41,7 +39,6 @@ import org.springframework.stereotype.Component;
 @Component
 public class CheckRows {
     private final DocumentStore documents;
-    private final NumberStore numbers;
     private final DrawNumbers draw;
     private final HouseStore house;
     private final ShelfStore shelves;
@@ -50,14 +47,12 @@ public class CheckRows {
 
     public CheckRows(
             DocumentStore documents,
-            NumberStore numbers,
             DrawNumbers draw,
             HouseStore house,
             ShelfStore shelves,
             FactNames names,
             FactPresets presets) {
         this.documents = documents;
-        this.numbers = numbers;
         this.draw = draw;
         this.house = house;
         this.shelves = shelves;
@@ -166,30 +161,11 @@ public class CheckRows {
             Map<Long, List<Refusal>> problems) {
         Map<String, String> words = new LinkedHashMap<>();
         facts.forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
-        boolean drawn = row.number().isBlank();
-        Outcome<NumberKey> wanted = drawn ? draw.next(kind, filing.shelf(), words) : NumberKey.of(row.number());
-        wanted.refusal()
+        Outcome<NumberKey> taken = draw.take(actor.person(), kind, filing.shelf(), row.number(), words);
+        taken.refusal()
                 .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
                         .add(r));
-        if (!(wanted instanceof Outcome.Granted<NumberKey> granted)) return Optional.empty();
-        NumberKey number = granted.value();
-        if (drawn) return Optional.of(number);
-        if (numbers.isUsed(kind.aspect(), number)) {
-            refuse(
-                    problems,
-                    row,
-                    "number.used",
-                    number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
-                    "Choose another number, or empty the field to draw the next of the series.");
-            return Optional.empty();
-        }
-        Optional<Refusal> reserved = draw.reserved(actor.person(), kind, filing.shelf(), number, words);
-        if (reserved.isPresent()) {
-            problems.computeIfAbsent(row.id(), x -> new ArrayList<>()).add(reserved.get());
-            return Optional.empty();
-        }
-        draw.typed(kind, filing.shelf(), number, words);
-        return Optional.of(number);
+        return taken instanceof Outcome.Granted<NumberKey> number ? Optional.of(number.value()) : Optional.empty();
     }
 
     /** The facts of every kind. */

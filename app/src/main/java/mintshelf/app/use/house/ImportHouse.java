@@ -12,11 +12,13 @@ import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.person.GrantStore;
+import mintshelf.core.change.NoticeForm;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.house.CalendarRule;
 import mintshelf.core.house.ChangeControlRule;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.FilingOrder;
+import mintshelf.core.house.NoticeFormRule;
 import mintshelf.core.route.Route;
 import mintshelf.core.signoff.WorkingDays;
 import org.springframework.dao.DuplicateKeyException;
@@ -105,6 +107,7 @@ public class ImportHouse {
                 .forEach(r -> rules.write(r, shipped()));
         if (fresh) rules.write(new DistributionRule(List.of()), shipped());
         if (fresh) rules.write(new ChangeControlRule(List.of()), shipped());
+        if (fresh) rules.write(new NoticeFormRule(NoticeForm.USUAL.blocks()), shipped());
         if (fresh) rules.write(new CalendarRule(WorkingDays.USUAL.weekend(), List.of()), shipped());
         for (HouseFiles.Shipped shipped : files.routes()) {
             if (isOld(shipped)) route(shipped);

@@ -70,6 +70,7 @@ public class KeepRules {
             case CALENDAR -> "/house/calendar";
             case DISTRIBUTION -> "/house/distribution";
             case CHANGE_CONTROL -> "/house/change-control";
+            case NOTICE_FORM -> "/house/notice-form";
         };
     }
 
@@ -149,7 +150,7 @@ public class KeepRules {
                 house.signOffs().values().stream()
                         .anyMatch(r -> !r.code().equals(rule.code())
                                 && Texts.key(r.name()).equals(key));
-            case FILING, CALENDAR, DISTRIBUTION, CHANGE_CONTROL -> false;
+            case FILING, CALENDAR, DISTRIBUTION, CHANGE_CONTROL, NOTICE_FORM -> false;
         };
         if (taken) {
             throw Refused.because(
