@@ -31,7 +31,10 @@ import mintshelf.core.base.ContentHash;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
-/** The application as a process of its own, killed with -9: whole afterwards, and all that was acknowledged is there. */
+/**
+ * The application as a process of its own, killed with -9: whole afterwards, and all that was acknowledged is there. Once for each way of
+ * keeping (content, a run, an order that releases two hundred); with {@code --long} many times, rounds and plans too.
+ */
 class KillTest {
     private final Server server = Server.shared();
 
@@ -109,11 +112,6 @@ class KillTest {
         }
         assertThat(acknowledged).as("some came in before the node died").isGreaterThan(times);
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
-    }
-
-    @Test
-    void aNodeKilledWhileTheLastSignOffReleasesLeavesAllOrNothing() throws Exception {
-        killedReleasing(1);
     }
 
     @Test
@@ -234,11 +232,6 @@ class KillTest {
         }
         if (times > 10) assertThat(cut).as("some died in the middle").isPositive();
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
-    }
-
-    @Test
-    void aNodeKilledWhileAPlanOfTwoHundredIsReleasedLeavesAllOrNothing() throws Exception {
-        killedReleasingTogether(1);
     }
 
     @Test

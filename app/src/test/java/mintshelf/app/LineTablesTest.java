@@ -8,6 +8,8 @@ import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import javax.imageio.ImageIO;
 import mintshelf.app.effect.FilePhoto;
 import mintshelf.app.effect.TableFiles;
@@ -143,6 +145,22 @@ class LineTablesTest {
         assertThat(TableFiles.read(TableFiles.csv(many), 10).orElseThrow(Refused::new))
                 .as("one more than wanted, so that it is seen to be too long")
                 .hasSize(11);
+    }
+
+    @Test
+    void aSmallFileThatUnpacksToAHugeOneIsNoTable() throws Exception {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            zip.putNextEntry(new ZipEntry("xl/worksheets/sheet1.xml"));
+            byte[] spaces = new byte[1 << 20];
+            for (int i = 0; i < 40; i++) zip.write(spaces);
+        }
+        assertThat(out.size()).isLessThan(1 << 20);
+        assertThat(TableFiles.read(out.toByteArray(), 10)
+                        .refusal()
+                        .orElseThrow()
+                        .code())
+                .isEqualTo("table.unread");
     }
 
     private static byte[] picture(String format) throws Exception {

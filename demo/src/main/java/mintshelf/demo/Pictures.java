@@ -106,14 +106,6 @@ final class Pictures {
             take(shots, "/today", "today", List.of());
             take(shots, SHELF, "shelf", List.of(click("TG40-1000"), click("TG40-1050")));
             take(shots, SHELF, "structure", List.of(model("TG40-0000", "/structure")));
-            take(
-                    shots,
-                    SHELF,
-                    "check-out",
-                    List.of(
-                            model("TG40-3000", ""),
-                            "document.querySelector('.acts [data-key=o]').click()",
-                            "[...document.querySelectorAll('a.chip')].find(a => a.textContent.includes('first level')).click()"));
             take(shots, SHELF, "document", List.of(open("TG40-3030")));
             take(
                     shots,
@@ -143,6 +135,15 @@ final class Pictures {
             take(shots, "/changes", "changes", List.of());
             take(shots, "/changes", "reach", List.of(reachOf("pipe clamp")));
             take(shots, "/changes", "order", List.of(change("Intake in duplex")));
+            take(shots, "/changes?show=done", "request", List.of(change("Intake cone pits")));
+            take(
+                    shots,
+                    "/changes?show=done",
+                    "notice",
+                    List.of(
+                            change("Steel float tape"),
+                            "location.href = [...document.querySelectorAll('aside a.mono')].find(a => a.textContent.startsWith('CN')).href",
+                            "return new Promise((done) => setTimeout(done, 1500))"));
             shots.signIn("hedda");
             take(
                     shots,
@@ -159,7 +160,6 @@ final class Pictures {
             take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
-            take(shots, "/house/kinds/drawing", "kind", List.of());
             take(
                     shots,
                     "/house/routes/reviewed-twice/draw?move=read",

@@ -22,6 +22,8 @@ import mintshelf.app.store.house.Kind;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Document;
 import mintshelf.core.numbering.NumberKey;
+import mintshelf.core.revision.RevisionRules;
+import mintshelf.core.revision.ShippedSeries;
 import mintshelf.core.revision.StageClass;
 import org.springframework.stereotype.Component;
 
@@ -33,7 +35,8 @@ import org.springframework.stereotype.Component;
 public class FilePhoto {
     private static final String KIND = "picture";
     private static final int BYTES = 6 << 20;
-    private static final long PIXELS = 40_000_000;
+    /** A page makes photos smaller than this before it sends them. */
+    private static final long PIXELS = 8_000_000;
 
     private final FilePaper file;
     private final HouseStore house;
@@ -121,6 +124,9 @@ public class FilePhoto {
         Document filed = spines.spine(item).orElseThrow().document();
         Instant now = clock.instant();
         long version = filed.head().version();
+        RevisionRules.firstLabel(ShippedSeries.of(kind.get().revisionSeries()), true, "")
+                .orElseThrow(Refused::new)
+                .ifPresent(label -> revisions.fixLabel(filed.current().id(), label));
         revisions.setStage(
                 filed.current().id(),
                 house.edition(filed.current().stage().edition())

@@ -9,12 +9,12 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.zip.ZipInputStream;
 import mintshelf.core.base.Outcome;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
-import org.apache.poi.openxml4j.util.ZipSecureFile;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.DataFormatter;
 import org.apache.poi.ss.usermodel.Font;
@@ -26,12 +26,8 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 public final class TableFiles {
     private static final int COLUMNS = 50;
 
-    /** A part of a workbook as it lies unpacked: more is no table of lines. */
-    private static final long PART = 32L << 20;
-
-    static {
-        ZipSecureFile.setMaxEntrySize(PART);
-    }
+    /** A workbook as it lies unpacked: more is no table of lines, and would not fit beside other work. */
+    private static final long UNPACKED = 12L << 20;
 
     private TableFiles() {}
 
@@ -98,7 +94,23 @@ public final class TableFiles {
         }
     }
 
-    private static List<List<String>> ofWorkbook(byte[] file, int most) throws IOException {
+    /** Counted before it is read as a workbook: a small file may unpack to a huge one. */
+    private static void refuseHuge(byte[] file) throws IOException {
+        byte[] part = new byte[8192];
+        long all = 0;
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(file))) {
+            while (zip.getNextEntry() != null) {
+                for (int read = zip.read(part); read > 0; read = zip.read(part)) {
+                    all += read;
+                    if (all > UNPACKED) throw new IOException("unpacks to more than " + UNPACKED + " bytes");
+                }
+            }
+        }
+    }
+
+    /** One at a time: a workbook takes many times its size while it is read. */
+    private static synchronized List<List<String>> ofWorkbook(byte[] file, int most) throws IOException {
+        refuseHuge(file);
         try (XSSFWorkbook book = new XSSFWorkbook(new ByteArrayInputStream(file))) {
             DataFormatter format = new DataFormatter();
             format.setUseCachedValuesForFormulaCells(true);

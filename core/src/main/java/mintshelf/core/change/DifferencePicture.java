@@ -14,12 +14,13 @@ import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.Style;
 import mintshelf.core.drawing.compare.Comparison;
 
-/** A sheet made small, with a ring and a number round each difference to the one before it. */
+/** A sheet made small, with a ring and a number round each difference to the one before it, but for its title block. */
 public final class DifferencePicture {
     /** A sheet that draws more than this is no small picture any more. */
     private static final int MOST = 20_000;
 
     private static final double RING = 2.2;
+    private static final double WIDEST = 9;
     private static final double FIGURES = 2;
     private static final int MARK = 0x0f7a5c;
     private static final Style RINGED = new Style("RINGS", MARK, 0.35, List.of());
@@ -41,10 +42,12 @@ public final class DifferencePicture {
         List<Primitive> drawn = new ArrayList<>();
         for (Primitive one : now.primitives()) drawn.add(move.of(one));
         for (Comparison.Difference difference : compared.differences()) {
-            Box at = difference.box();
+            if (difference.form()) continue; // every revision fills its title block anew
+            Box at = seen(now, difference);
             double x = move.x(at.middleX());
             double y = move.y(at.middleY());
-            double radius = Math.max(RING, Math.hypot(at.width(), at.height()) / 2 * scale + RING / 2);
+            double half = Math.hypot(at.width(), at.height()) / 2 * scale + RING / 2;
+            double radius = Math.min(Math.max(RING, half), WIDEST);
             drawn.add(new Arc(RINGED, x, y, radius, 0, 360));
             drawn.add(new Text(
                     RINGED,
@@ -59,6 +62,16 @@ public final class DifferencePicture {
                     Integer.toString(difference.number())));
         }
         return Optional.of(drawn);
+    }
+
+    /** Where it is on the new sheet; of what is gone, where it was. */
+    private static Box seen(Scene now, Comparison.Difference difference) {
+        Box box = Box.EMPTY;
+        for (int i : difference.nows()) {
+            if (i < now.primitives().size())
+                box = box.with(now.primitives().get(i).box());
+        }
+        return box.isEmpty() ? difference.box() : box;
     }
 
     /** As drawn, put elsewhere on the paper. */

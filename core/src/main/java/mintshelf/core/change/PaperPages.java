@@ -69,6 +69,8 @@ public final class PaperPages {
         return switch (key) {
             case "old" -> "What becomes of the old ones";
             case "lines" -> "Lines";
+            case "facts" -> "Facts that change";
+            case "shown" -> "Shown by";
             case "reach" -> "What was said against the rule of how far it reaches";
             case "sha256" -> "SHA-256";
             default -> key.substring(0, 1).toUpperCase(Locale.ROOT) + key.substring(1);
@@ -82,6 +84,7 @@ public final class PaperPages {
 
     private static String text(Object value) {
         if (value instanceof Boolean is) return is ? "yes" : "no";
+        if (value instanceof Map<?, ?> fields) return "(" + fields(fields) + ")";
         return value.toString();
     }
 }

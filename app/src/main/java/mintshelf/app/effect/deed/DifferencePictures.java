@@ -54,12 +54,12 @@ class DifferencePictures {
         Optional<Sheets.Pair> pair = sheets.pair(sheets.opened(old.get()), sheets.opened(now));
         if (pair.isEmpty()) return Optional.empty();
         Comparison compared = pair.get().compare();
-        if (compared.differences().isEmpty()) return Optional.empty();
+        long drawn = compared.differences().stream().filter(d -> !d.form()).count();
+        if (drawn == 0) return Optional.empty();
         return DifferencePicture.of(pair.get().now(), compared, ChangeNotice.WIDE, ChangeNotice.HIGH)
-                .map(drawn -> new ChangeNotice.Picture(
+                .map(picture -> new ChangeNotice.Picture(
                         one.number(),
-                        one.revisions() + ": "
-                                + Numbers.count(compared.differences().size(), "difference", "differences"),
-                        drawn));
+                        one.revisions() + ": " + Numbers.count(drawn, "difference", "differences"),
+                        picture));
     }
 }

@@ -137,13 +137,20 @@ public class LinesAsTable {
      * @param down whether an empty reason is the one above it
      */
     public Plan plan(Actor actor, long paper, byte[] file, boolean down) {
+        return plan(actor, paper, read(file, down));
+    }
+
+    private static List<LineTable.Row> read(byte[] file, boolean down) {
+        List<List<String>> cells = TableFiles.read(file, LineTable.MOST + 1).orElseThrow(Refused::new);
+        return LineTable.read(cells, down).orElseThrow(Refused::new);
+    }
+
+    private Plan plan(Actor actor, long paper, List<LineTable.Row> rows) {
         PaperStore.Paper said = papers.paper(paper).orElseThrow(NotThere::new);
         boolean order = said.type() == PaperType.ORDER;
         Seen seen = sight.of(actor, paper);
         if (order) written.outlined(actor, List.of(seen), paper);
         else written.written(actor, List.of(seen), paper);
-        List<List<String>> cells = TableFiles.read(file, LineTable.MOST + 1).orElseThrow(Refused::new);
-        List<LineTable.Row> rows = LineTable.read(cells, down).orElseThrow(Refused::new);
         Map<Long, PaperLine> there = new LinkedHashMap<>();
         papers.lines(paper).forEach(l -> there.put(l.item(), l));
         Map<Long, Seen> documents = sight.of(actor, there.keySet());
@@ -218,8 +225,9 @@ public class LinesAsTable {
 
     /** Does what the plan says; all of it or nothing. */
     public String take(Actor actor, long paper, String key, byte[] file, boolean down) {
+        List<LineTable.Row> read = read(file, down);
         return acts.once(actor, key, () -> {
-            Plan plan = plan(actor, paper, file, down);
+            Plan plan = plan(actor, paper, read);
             Refused.unlessEmpty(plan.refusals(), "table.refused", "Nothing was changed.");
             Map<Long, PaperLine> byItem = new HashMap<>();
             papers.lines(paper).forEach(l -> byItem.put(l.item(), l));
