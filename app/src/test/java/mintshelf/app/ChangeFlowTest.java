@@ -5,12 +5,16 @@ import static mintshelf.database.schema.Tables.PAPER_STAND;
 import static mintshelf.database.schema.Tables.PAPER_STAY;
 import static mintshelf.database.schema.Tables.REVISION;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.change.MoveRequest;
 import mintshelf.app.use.change.ReadChanges;
 import mintshelf.app.use.change.ReadChanges.Which;
@@ -148,5 +152,23 @@ class ChangeFlowTest {
         review.sign("oluwaseun", round);
         assertThat(listed("priya", Which.OVERDUE)).doesNotContain(request);
         assertThat(stands(request)).contains(StageClass.RELEASED.name());
+    }
+
+    @Test
+    void aChangeBeginsByNumbersToo() {
+        AskForChange ask = server.bean(AskForChange.class);
+        long first = review.drawing(shelf, "by number " + Server.key() + ".dxf");
+        long second = review.drawing(shelf, "by number " + Server.key() + ".dxf");
+        String numbers = server.document(first).number() + "\r\n "
+                + server.document(second).number() + " ,"
+                + server.document(first).number().toLowerCase(Locale.ROOT) + ";;";
+        assertThat(ask.named(server.actor("priya"), numbers)).containsExactly(first, second);
+        assertThatThrownBy(() -> ask.named(server.actor("rafael"), numbers))
+                .as("what was never released is no document for a reader")
+                .isInstanceOf(Refused.class)
+                .hasMessageContaining(server.document(first).number());
+        assertThatThrownBy(() -> ask.named(server.actor("priya"), " ;\n,")).isInstanceOf(Refused.class);
+        assertThatThrownBy(() -> ask.named(server.actor("priya"), "NO-1\n" + "x,".repeat(3) + "a\nb"))
+                .hasMessageContaining("NO-1, x, a, b");
     }
 }

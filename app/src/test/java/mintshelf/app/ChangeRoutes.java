@@ -30,6 +30,7 @@ final class ChangeRoutes {
         String paper = "302 404 404 200 200 200";
         return List.of(
                 List.of("/changes", "/changes", "302 200 200 200 200 200"),
+                List.of("/changes/new", "/changes/new", "302 200 200 200 200 200"),
                 List.of("/changes/flow", "/changes/flow", "302 200 200 200 200 200"),
                 List.of("/ask-for-change", "/ask-for-change?items=" + released, "302 404 200 200 200 200"),
                 List.of("/changes/{id}", "/changes/" + order, "302 302 302 302 302 302"),

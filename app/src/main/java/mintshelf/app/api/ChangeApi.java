@@ -96,9 +96,10 @@ class ChangeApi {
     /**
      * A document on a paper. What the person may not see of it is null.
      *
-     * @param what revise, first or withdraw
+     * @param what revise, first, new, withdraw or facts
      * @param instead what takes the place of one that is withdrawn
      * @param after numbers of the open orders that go before it, the first one first
+     * @param facts what an open order changes of one of which facts change only, in words
      * @param variant which one of it is meant; always null until there are variants
      */
     record PaperLine(
@@ -113,6 +114,7 @@ class ChangeApi {
             String state,
             String instead,
             List<String> after,
+            List<String> facts,
             String variant) {}
 
     /** What becomes of the old ones of a document at a place; what nobody knows is null. */
@@ -166,7 +168,8 @@ class ChangeApi {
                 word(view.paper().priority()),
                 null,
                 view.lines().stream()
-                        .map(l -> line(l.line(), l.seen(), l.from(), l.to(), "", Optional.empty(), List.of()))
+                        .map(l ->
+                                line(l.line(), l.seen(), l.from(), l.to(), "", Optional.empty(), List.of(), List.of()))
                         .toList(),
                 view.goals().stream()
                         .map(g -> new PaperGoal(
@@ -193,7 +196,14 @@ class ChangeApi {
                 view.order().effective().map(Effective::words).orElse(null),
                 view.lines().stream()
                         .map(l -> line(
-                                l.line(), l.seen(), l.from(), l.to(), l.state().says(), l.instead(), l.ahead()))
+                                l.line(),
+                                l.seen(),
+                                l.from(),
+                                l.to(),
+                                l.state().says(),
+                                l.instead(),
+                                l.ahead(),
+                                l.facts()))
                         .toList(),
                 List.of(),
                 dispositions.view(actor, id).lines().stream()
@@ -217,7 +227,8 @@ class ChangeApi {
             String to,
             String state,
             Optional<Seen> instead,
-            List<Seen> ahead) {
+            List<Seen> ahead,
+            List<String> facts) {
         return new PaperLine(
                 seen.map(s -> s.spine().id()).orElse(null),
                 number(seen),
@@ -230,6 +241,7 @@ class ChangeApi {
                 state,
                 number(instead),
                 ahead.stream().map(s -> s.document().number()).toList(),
+                facts,
                 null);
     }
 

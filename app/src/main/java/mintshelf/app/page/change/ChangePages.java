@@ -110,6 +110,18 @@ public class ChangePages {
     }
 
     /**
+     * Where a change begins that nobody selected documents for: by their numbers.
+     *
+     * @param numbers parted by lines, commas or semicolons; empty for the field to write them into
+     */
+    @GetMapping("/changes/new")
+    String begin(@RequestParam(defaultValue = "") String numbers, Actor actor) {
+        if (numbers.isBlank()) return "change/new";
+        return "redirect:/ask-for-change?items="
+                + ask.named(actor, numbers).stream().map(i -> Long.toString(i)).collect(Collectors.joining(","));
+    }
+
+    /**
      * @param request one that was accepted: then an order takes it up
      * @param evidence a version that is named from the start
      * @param reason what is wrong, as it is said where one comes from: a remark, a stray

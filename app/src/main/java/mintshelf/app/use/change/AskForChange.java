@@ -1,6 +1,7 @@
 package mintshelf.app.use.change;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,6 +17,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.change.PaperStore;
@@ -41,6 +43,7 @@ public class AskForChange {
     private static final int SHORT = 72;
 
     private final Sight sight;
+    private final Numbered numbered;
     private final PaperStore orders;
     private final OrderLines lines;
     private final ChangePaper papers;
@@ -51,6 +54,7 @@ public class AskForChange {
 
     public AskForChange(
             Sight sight,
+            Numbered numbered,
             PaperStore orders,
             OrderLines lines,
             ChangePaper papers,
@@ -59,6 +63,7 @@ public class AskForChange {
             Telling telling,
             Recorder recorder) {
         this.sight = sight;
+        this.numbered = numbered;
         this.orders = orders;
         this.lines = lines;
         this.papers = papers;
@@ -124,6 +129,36 @@ public class AskForChange {
     /** The kinds of papers of a type that the house has, the one that the actor used last first. */
     public List<Kind> kinds(Actor actor, PaperType type) {
         return file.kinds().offered(actor, type);
+    }
+
+    /**
+     * The documents whose numbers somebody wrote, parted by lines, commas or semicolons, each once.
+     *
+     * @throws Refused with all numbers of which they see no document
+     */
+    public List<Long> named(Actor actor, String written) {
+        List<String> numbers = Arrays.stream(written.split("[\\n,;]"))
+                .map(Texts::line)
+                .filter(n -> !n.isEmpty())
+                .distinct()
+                .limit(MOST + 1L)
+                .toList();
+        if (numbers.isEmpty() || numbers.size() > MOST) {
+            throw Refused.because(
+                    numbers.isEmpty() ? "number.missing" : "order.many",
+                    numbers.isEmpty() ? "No number was written." : "More than " + MOST + " numbers were written.",
+                    numbers.isEmpty() ? "Write one a line." : "Ask for them in portions.");
+        }
+        Map<String, Seen> found = numbered.named(actor, numbers);
+        List<String> unknown =
+                numbers.stream().filter(n -> !found.containsKey(n)).toList();
+        if (!unknown.isEmpty()) {
+            throw Refused.because(
+                    "number.unknown",
+                    "No document that you see has the number " + Texts.shorten(String.join(", ", unknown), 300) + ".",
+                    "Correct it; go back to what you wrote.");
+        }
+        return numbers.stream().map(n -> found.get(n).spine().id()).distinct().toList();
     }
 
     /** What an order over these documents would hold. */

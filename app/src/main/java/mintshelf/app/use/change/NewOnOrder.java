@@ -57,7 +57,7 @@ public class NewOnOrder {
                                 actor,
                                 orders.lines(order).stream()
                                         .map(PaperLine::item)
-                                        .limit(200)
+                                        .limit(40)
                                         .toList())
                         .values()
                         .stream()
