@@ -155,12 +155,8 @@ class OrderLineKindsTest extends InAHouse {
         long order = orders.ask("priya", item);
         say(order, item, "FACTS");
         orders.start(order);
-        orders.signed(order);
-        assertThat(code(() -> {
-                    orders.carryOut(order);
-                    return "";
-                }))
-                .isEqualTo("order.refused");
+        assertThat(orders.view("priya", order).lines().get(0).state().says()).isEqualTo("no fact is said to change");
+        assertThat(code(() -> Long.toString(orders.board(order)))).isEqualTo("order.line");
         assertThat(values(item)).containsEntry(price, "10");
         long draft = review.drawing(server.shelf(), "draft " + Server.key() + ".dxf");
         long second = orders.ask("priya", draft);

@@ -287,6 +287,7 @@ public class Cases {
     /** What keeps the lines of an order from its board: how far each is, and what its own move to review demands. */
     private List<Refusal> lines(Actor actor, long order) {
         List<PaperLine> lines = orders.lines(order);
+        Set<Long> saying = orders.sayingFacts(order);
         Map<Long, Seen> seen = new LinkedHashMap<>();
         spines.spines(lines.stream().map(PaperLine::item).toList())
                 .forEach((id, spine) -> Seen.by(actor, spine).ifPresent(s -> seen.put(id, s)));
@@ -302,7 +303,8 @@ public class Cases {
                 continue;
             }
             Document document = one.document();
-            LineState state = OrderRules.state(line, document, empty.getOrDefault(document.id(), List.of()));
+            LineState state = OrderRules.state(
+                    line, document, empty.getOrDefault(document.id(), List.of()), saying.contains(document.id()));
             if (!state.isReady()) {
                 inTheWay.add(Refusal.of(
                         "order.line",

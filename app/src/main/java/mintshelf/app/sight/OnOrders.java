@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.change.GoalStore;
+import mintshelf.app.store.change.LineFactStore;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.document.FactStore;
@@ -31,6 +32,7 @@ public class OnOrders {
     private final PaperStore papers;
     private final RequestStore requests;
     private final GoalStore shown;
+    private final LineFactStore lineFacts;
     private final FactStore facts;
     private final HouseStore house;
     private final VersionStore versions;
@@ -40,6 +42,7 @@ public class OnOrders {
             PaperStore papers,
             RequestStore requests,
             GoalStore shown,
+            LineFactStore lineFacts,
             FactStore facts,
             HouseStore house,
             VersionStore versions) {
@@ -47,6 +50,7 @@ public class OnOrders {
         this.papers = papers;
         this.requests = requests;
         this.shown = shown;
+        this.lineFacts = lineFacts;
         this.facts = facts;
         this.house = house;
         this.versions = versions;
@@ -59,6 +63,11 @@ public class OnOrders {
 
     List<PaperLine> lines(long order) {
         return papers.lines(order);
+    }
+
+    /** The documents of which an order says facts that change. */
+    Set<Long> sayingFacts(long order) {
+        return lineFacts.wanted(order).keySet();
     }
 
     /** The requests that an order has taken up, that the actor may see. */

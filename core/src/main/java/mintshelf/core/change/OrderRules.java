@@ -178,6 +178,17 @@ public final class OrderRules {
         return new LineState(2, "ready with version " + document.head().number());
     }
 
+    /**
+     * As {@link #state(PaperLine, Document, List)}, where it is known what the order says.
+     *
+     * @param saysFacts whether it says of a line that changes facts only which
+     */
+    public static LineState state(PaperLine line, Document document, List<String> emptyFacts, boolean saysFacts) {
+        LineState state = state(line, document, emptyFacts);
+        boolean unsaid = line.factsOnly() && state.isReady() && !saysFacts;
+        return unsaid ? new LineState(1, "no fact is said to change") : state;
+    }
+
     private static LineState facts(PaperLine line, Document document) {
         if (line.toRevision().isPresent()) return new LineState(LineState.LAST, "facts changed");
         return factsOnly(line, document)

@@ -233,7 +233,11 @@ public class ReadOrders {
         for (PaperLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
             LineState state = one.filter(Seen::all)
-                    .map(s -> OrderRules.state(line, s.document(), empty.getOrDefault(line.item(), List.of())))
+                    .map(s -> OrderRules.state(
+                            line,
+                            s.document(),
+                            empty.getOrDefault(line.item(), List.of()),
+                            !changing.getOrDefault(line.item(), List.of()).isEmpty()))
                     .orElseGet(
                             () -> one.isPresent() ? new LineState(LineState.LAST, "released") : new LineState(0, ""));
             shown.add(new LineView(
@@ -243,7 +247,7 @@ public class ReadOrders {
                     line.withdraws()
                             ? "ends"
                             : line.factsOnly()
-                                    ? "facts"
+                                    ? line.fromRevision().map(labels::get).orElse("–")
                                     : line.toRevision().map(labels::get).orElse("next"),
                     state,
                     line.successor().map(seen::get),
