@@ -36,8 +36,14 @@ class NoticeFormHouseTest extends InAHouse {
         return latest(subject, code).number();
     }
 
-    private long sheet(String text) {
-        long item = review.drawing(server.shelf(), text + " " + Server.key() + ".dxf");
+    private byte[] noted(String note) {
+        return EverydayWalksTest.sheet("NF-" + mark, "Ring", note);
+    }
+
+    /** A released drawing whose note says something. */
+    private long sheet(String note) {
+        long item = server.file("priya", server.shelf(), "drawing", "ring " + mark + ".dxf", noted(note), true);
+        server.checkIn("priya", item, noted(note + " "), false);
         review.release(item);
         return item;
     }
@@ -79,9 +85,13 @@ class NoticeFormHouseTest extends InAHouse {
                         NoticeForm.Show.PICTURES,
                         NoticeForm.Show.OLD);
         assertThat(web.get("/house/notice-form").body()).contains("Hang up beside");
-        long item = sheet("Ring");
+        long item = sheet("wall 2.5");
         long order = orders.ask("priya", item);
-        orders.through(order);
+        orders.start(order);
+        server.checkOut("priya", item);
+        server.checkIn("priya", item, noted("wall 3, turned"), false);
+        orders.signed(order);
+        orders.carryOut(order);
         long notice = orders.view("priya", order).notice().orElseThrow().spine().id();
         String number = server.document(order).number();
         String text;
