@@ -72,4 +72,20 @@ class ModelFactsTest {
                                         FactUse.USUAL.of("material").from(FactSource.SHEET, "")))))
                 .isEqualTo(Map.of("a", "316L", "e", "316L"));
     }
+
+    @Test
+    void massVolumeAndMaterialComeInTheUnitsOfTheHouse() {
+        FactDefinition volume = new FactDefinition(
+                1, "volume", "Volume", FactForm.of(FactType.NUMBER).in("cm3"), FactUse.USUAL.of("volume"));
+        FactDefinition material =
+                new FactDefinition(2, "material", "Material", FactForm.of(FactType.TEXT), FactUse.USUAL.of("material"));
+        assertThat(ModelFacts.of(
+                        Map.of("Volume", new StepProperty("485000", "mm3"), "material", new StepProperty("316L", "")),
+                        List.of(volume, material)))
+                .containsEntry("volume", "485")
+                .containsEntry("material", "316L");
+        assertThat(ModelFacts.of(Map.of("volume", new StepProperty("3", "kg")), List.of(volume)))
+                .as("a unit that leads nowhere")
+                .isEmpty();
+    }
 }
