@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
 import java.util.logging.Level;
 import java.util.logging.Logger;
@@ -109,11 +110,15 @@ public final class Browser implements AutoCloseable {
             find("#login").sendKeys(login);
             find("#password").sendKeys(password);
             press("Sign in");
-            await(
-                    d -> d.path().equals("/today")
-                            || (boolean)
-                                    d.driver.executeScript(
-                                            "const p = document.querySelector('#password'); return document.readyState === 'complete' && !p?.value"));
+            // Under load a press may get lost: then the form stands there as it was filled, and is sent again.
+            for (int looks = 0; looks < 200 && !path().equals("/today"); looks++) {
+                if ((boolean)
+                        driver.executeScript(
+                                "const p = document.querySelector('#password'); return document.readyState === 'complete' && !p?.value")) {
+                    break;
+                }
+                LockSupport.parkNanos(60_000_000);
+            }
         }
         await(d -> d.path().equals("/today"));
     }
