@@ -250,6 +250,17 @@ class OrderLineKindsTest extends InAHouse {
         goals.show(server.actor("priya"), order, Server.key(), goal, number + " v1", "weighed twice");
         assertThat(move.boardPlan(server.actor("priya"), order).inTheWay()).isEmpty();
         assertThat(paper(order)).contains("weighed twice").contains(number);
+        // Another order over another document, on which the request goes once this one is stopped, shows nothing yet.
+        long stopped = RequestTest.asked(server, "priya", report);
+        server.bean(WriteRequest.class)
+                .addGoal(server.actor("priya"), stopped, Server.key(), report, "mass", Goal.Relation.AT_MOST, "3");
+        long former = orders.askFor("priya", stopped, report);
+        long its = orders.goals("priya", former).get(0).goal().id();
+        goals.show(server.actor("priya"), former, Server.key(), its, number + " v1", "");
+        assertThat(orders.goals("priya", former).get(0).shown()).isPresent();
+        orders.stop(former);
+        long next = orders.askFor("priya", stopped, report);
+        assertThat(orders.goals("priya", next).get(0).shown()).isEmpty();
         goals.show(server.actor("priya"), order, Server.key(), goal, "", "");
         assertThat(move.boardPlan(server.actor("priya"), order).inTheWay()).hasSize(1);
         server.bean(KeepFacts.class)

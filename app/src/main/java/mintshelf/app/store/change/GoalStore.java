@@ -1,6 +1,8 @@
 package mintshelf.app.store.change;
 
 import static mintshelf.database.schema.Tables.GOAL_SHOWN;
+import static mintshelf.database.schema.Tables.ORDER_REQUEST;
+import static mintshelf.database.schema.Tables.PAPER_GOAL;
 import static mintshelf.database.schema.Tables.VERSION;
 
 import java.util.Collection;
@@ -25,7 +27,7 @@ public class GoalStore {
      */
     public record Shown(long goal, long item, long version, Optional<Long> against, String note) {}
 
-    /** By goal. */
+    /** By goal; what a former order showed counts no more once the request has gone on another one. */
     public Map<Long, Shown> shown(Collection<Long> goals) {
         if (goals.isEmpty()) return Map.of();
         return db.select(GOAL_SHOWN.fields())
@@ -33,6 +35,10 @@ public class GoalStore {
                 .from(GOAL_SHOWN)
                 .join(VERSION)
                 .on(VERSION.ID.eq(GOAL_SHOWN.VERSION))
+                .join(PAPER_GOAL)
+                .on(PAPER_GOAL.ID.eq(GOAL_SHOWN.GOAL))
+                .join(ORDER_REQUEST)
+                .on(ORDER_REQUEST.REQUEST.eq(PAPER_GOAL.PAPER), ORDER_REQUEST.CHANGE_ORDER.eq(GOAL_SHOWN.CHANGE_ORDER))
                 .where(GOAL_SHOWN.GOAL.in(goals))
                 .fetchMap(
                         GOAL_SHOWN.GOAL,
