@@ -35,10 +35,10 @@ class LayersTest {
     private static final Map<String, Set<String>> ARROWS = Map.of(
             "structure", Set.of("shelf", "content"),
             "document", Set.of("shelf", "house", "content"),
-            "content", Set.of("document"),
             "output", Set.of("content"),
             "hold", Set.of("content"),
-            "change", Set.of("document"));
+            "change", Set.of("document"),
+            "search", Set.of("document"));
 
     private static final Pattern WRITES =
             Pattern.compile("(?:insertInto|update|deleteFrom|mergeInto|batchInsert)\\(\\s*([A-Z][A-Z_]+)\\b");

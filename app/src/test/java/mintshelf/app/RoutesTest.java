@@ -34,6 +34,7 @@ class RoutesTest {
     private final long drawn =
             server.file("priya", shelf, "drawing", "route drawn.dxf", Review.sheet(Server.key()), false);
     private final String remark = RedlineTest.noted(server, "hedda", drawn, 1, "here");
+    private final String kept = KeptSearchTest.kept(server, "priya", "route");
     private final long modelled =
             server.file("priya", shelf, "part-model", "route.stp", StructureTest.assembly(Server.key()), false);
     private final long stray;
@@ -295,6 +296,8 @@ class RoutesTest {
         row(t, "/people/{id}/like", "/people/" + p + "/like", "302 403 403 403 403 200");
         row(t, "/search", "/search?q=route", "302 200 200 200 200 200");
         row(t, "/search/hints", "/search/hints?q=route", "302 200 200 200 200 200");
+        row(t, "/search/hits.{form:csv|xlsx}", "/search/hits.csv?q=route", "302 200 200 200 200 200");
+        row(t, "/searches/{id}", kept, "302 404 404 404 302 404");
         row(t, "/record", "/record", "302 403 403 403 403 200");
         row(t, "/record/export", "/record/export?as=csv", "302 403 403 403 403 200");
         row(t, "/uploads/{token}", "/uploads/" + Server.key(), "302 404 404 404 404 404");
@@ -344,6 +347,7 @@ class RoutesTest {
     /** Acts that anybody who is signed in may do for themselves. */
     private static final Set<String> OWN = Set.of(
             "/me/settings",
+            "/searches",
             "/requests",
             "/me/password",
             "/me/sessions/{name}/end",

@@ -21,7 +21,7 @@ class TitleTest {
     }
 
     private List<Long> found(String login, String words) {
-        return server.bean(Search.class).find(server.actor(login), words, 0, 20).stream()
+        return server.bean(Search.class).find(server.actor(login), Search.Wish.first(words, 20)).hits().stream()
                 .map(h -> h.seen().spine().id())
                 .toList();
     }

@@ -15,6 +15,7 @@ import mintshelf.app.ManyDocuments;
 import mintshelf.app.Server;
 import mintshelf.app.Web;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.store.search.NodeIndex;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.core.document.Document;
@@ -32,6 +33,7 @@ final class PageBench {
         ManyDocuments.fill(
                 server.db(), shelf, server.file("priya", shelf, "model.txt", "model " + shelf, false), 10_000);
         server.db().execute("analyze table item, line, version, revision");
+        server.bean(NodeIndex.class).rebuild();
         Web web = Web.as(server, "priya");
         List<Long> ids = server.db()
                 .fetch(

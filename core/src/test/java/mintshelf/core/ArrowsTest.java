@@ -26,7 +26,7 @@ class ArrowsTest {
             Map.entry("audit", Set.of("base")),
             Map.entry("notice", Set.of()),
             Map.entry("revision", Set.of("base")),
-            Map.entry("search", Set.of("base", "document", "fact")),
+            Map.entry("search", Set.of("base", "fact", "revision")),
             Map.entry("numbering", Set.of("base", "fact")),
             Map.entry("document", Set.of("base", "content", "fact", "numbering", "revision", "access")),
             Map.entry("hold", Set.of("base", "document", "access", "revision")),

@@ -82,6 +82,7 @@ create table if not exists upload (
 create table if not exists content_text (
   content bigint not null primary key,
   words mediumtext not null,
-  fulltext key content_text_words (words),
+  tail bigint not null auto_increment,
+  key content_text_tail (tail),
   constraint content_text_content foreign key (content) references content (id) on delete cascade
 );

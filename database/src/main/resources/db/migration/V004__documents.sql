@@ -29,8 +29,6 @@ create table if not exists item (
   key item_by_file_name (file_name_key),
   key item_out_at (shelf, out_at, id),
   key item_out_title (shelf, out_title, id),
-  fulltext key item_words (title, file_name),
-  fulltext key item_out_words (out_title, file_name),
   constraint item_aspect check (aspect in ('DRAWING','MODEL','PAPER','PART')),
   constraint item_kind foreign key (kind) references kind (id),
   constraint item_place foreign key (folder, shelf) references folder (id, shelf),

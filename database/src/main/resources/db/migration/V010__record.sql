@@ -1,6 +1,7 @@
 -- The record, what was done and told.
 
 -- The record: who did what to which document, when, from where and why. One chain of hashes a document, one for the house.
+-- The tail numbers entries as they come, for who reads on from where they were.
 create table if not exists record_entry (
   stream bigint not null,
   seq int not null,
@@ -14,7 +15,9 @@ create table if not exists record_entry (
   why varchar(1000) not null,
   prev_hash binary(32) not null,
   hash binary(32) not null,
+  tail bigint not null auto_increment,
   primary key (stream, seq),
+  key record_entry_tail (tail),
   key record_entry_at (at),
   key record_entry_person (person, at),
   constraint record_entry_person foreign key (person) references person (id),
@@ -132,6 +135,35 @@ create table if not exists follow (
   key follow_target (kind, target),
   constraint follow_kind check (kind in ('ITEM','FOLDER','SHELF')),
   constraint follow_person foreign key (person) references person (id)
+);
+
+-- Searches that are kept, by who keeps them, for themselves or for a group.
+create table if not exists kept_search (
+  id bigint not null auto_increment primary key,
+  owner bigint not null,
+  person_group bigint null,
+  name varchar(80) not null,
+  q varchar(500) not null,
+  by_order varchar(10) character set ascii collate ascii_bin not null,
+  versions boolean not null,
+  kept_at datetime(6) not null,
+  key kept_search_owner (owner, name),
+  key kept_search_group (person_group, name),
+  constraint kept_search_owner foreign key (owner) references person (id),
+  constraint kept_search_group foreign key (person_group) references person_group (id)
+);
+
+-- When somebody looked at a kept search last, and whether they are mailed of new hits.
+create table if not exists kept_search_look (
+  search bigint not null,
+  person bigint not null,
+  looked_at datetime(6) not null,
+  told boolean not null,
+  told_at datetime(6) not null,
+  primary key (search, person),
+  key kept_search_look_told (told, told_at),
+  constraint kept_search_look_search foreign key (search) references kept_search (id) on delete cascade,
+  constraint kept_search_look_person foreign key (person) references person (id)
 );
 
 -- What a person is told on Today.

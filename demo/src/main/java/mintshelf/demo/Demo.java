@@ -9,16 +9,22 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import javax.sql.DataSource;
 import mintshelf.app.setup.Commands;
 import mintshelf.app.setup.OlderForm;
+import mintshelf.app.store.search.NodeIndex;
 import mintshelf.database.PrivateMariaDb;
 import mintshelf.standin.OpenIdProvider;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 
 /** {@code ./shelf demo}, {@code shot} and {@code screenshots}. */
 public final class Demo {
-    private static final Path FOLDER = Path.of(".run/demo").toAbsolutePath();
+    /** Of the demo that was asked for: the small one and the large one do not know each other. */
+    private static Path folder = Path.of(".run/demo").toAbsolutePath();
+
     private static final String SCHEMA = "mint_shelf";
 
     private Demo() {}
@@ -27,6 +33,7 @@ public final class Demo {
     public static void main(String[] arguments) throws Exception {
         List<String> words = new ArrayList<>(Arrays.asList(arguments));
         String command = words.isEmpty() ? "demo" : words.remove(0);
+        if (words.contains("--large")) folder = Path.of(".run/large").toAbsolutePath();
         try {
             switch (command) {
                 case "demo" -> demo(words);
@@ -46,33 +53,35 @@ public final class Demo {
     }
 
     private static String origin() throws IOException {
-        Path file = FOLDER.resolve("origin");
+        Path file = folder.resolve("origin");
         if (!Files.exists(file)) throw new IOException("The demo does not run; start it with ./shelf demo");
         return Files.readString(file).strip();
     }
 
     private static PrivateMariaDb database() throws IOException {
-        Files.createDirectories(FOLDER);
-        return PrivateMariaDb.start(FOLDER.resolve("db"), 256, PrivateMariaDb.Durability.FULL);
+        Files.createDirectories(folder);
+        return PrivateMariaDb.start(
+                folder.resolve("db"), folder.endsWith("large") ? 768 : 256, PrivateMariaDb.Durability.FULL);
     }
 
     private static void demo(List<String> words) throws IOException {
-        if (PrivateMariaDb.running(FOLDER.resolve("db")).isPresent()) {
+        if (PrivateMariaDb.running(folder.resolve("db")).isPresent()) {
             throw new IOException("The demo runs already, on " + origin());
         }
-        if (words.contains("--fresh")) PrivateMariaDb.deleteTree(FOLDER);
+        if (words.contains("--fresh")) PrivateMariaDb.deleteTree(folder);
         Steps.begin("Database");
         PrivateMariaDb database = database();
         if (OlderForm.isThatOf(database.url(SCHEMA), database.user(), database.password())) {
             System.out.println("The demo's database was made by an earlier Mint Shelf; it is made anew.");
             database.close();
-            PrivateMariaDb.deleteTree(FOLDER);
+            PrivateMariaDb.deleteTree(folder);
             database = database();
         }
         Steps.end("");
         database.keepAlive(System.err::println);
         Map<String, Object> properties = new HashMap<>();
-        properties.put("mint-shelf.database-folder", FOLDER.toString());
+        properties.put("mint-shelf.database-folder", folder.toString());
+        properties.put("mint-shelf.index-folder", folder.resolve("index").toString());
         properties.put("spring.datasource.url", database.url(SCHEMA));
         properties.put("spring.datasource.username", database.user());
         properties.put("spring.datasource.password", database.password());
@@ -99,13 +108,25 @@ public final class Demo {
         ConfigurableApplicationContext context = application.run("--server.port=" + port, "--server.address=127.0.0.1");
         Steps.end("");
         String origin = "http://localhost:" + context.getEnvironment().getProperty("local.server.port");
-        Files.writeString(FOLDER.resolve("origin"), origin);
+        if (words.contains("--large")) large(context);
+        Files.writeString(folder.resolve("origin"), origin);
         System.out.println("\nMint Shelf's demo answers on " + origin);
         System.out.println("Sign in as one of these, password " + Cast.PASSWORD + ":");
         Cast.ALL.forEach(p -> System.out.printf("  %-10s %-19s %s%n", p.login(), p.name(), p.does()));
         System.out.println("What Mint Shelf mails arrives in the post tray: " + origin + "/post-tray");
         System.out.println("Ctrl-C ends it; what you did stays until ./shelf demo --fresh.");
         Commands.waitFor(context);
+    }
+
+    /** A hundred thousand documents of a million versions beside the story, where they are not there yet. */
+    private static void large(ConfigurableApplicationContext context) {
+        if (context.getBean(DSLContext.class).fetchCount(DSL.table("item")) >= Large.DOCUMENTS) return;
+        Steps.begin("A hundred thousand documents, a million versions");
+        Large.build(context.getBean(DataSource.class), Large.DOCUMENTS);
+        Steps.end("");
+        Steps.begin("Their index");
+        context.getBean(NodeIndex.class).rebuild();
+        Steps.end("");
     }
 
     private static void shot(List<String> words) throws IOException {

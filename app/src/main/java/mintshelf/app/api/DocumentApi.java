@@ -7,7 +7,9 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -15,6 +17,7 @@ import mintshelf.app.page.FileAnswer;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.search.Ask;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.ReadDocument;
@@ -135,16 +138,61 @@ class DocumentApi {
         }
     }
 
-    record Documents(List<Document> documents, Integer next) {}
+    record Count(String value, String q, int count) {}
 
-    /** @param q number, title or words, as in the search field */
+    /**
+     * What was found.
+     *
+     * @param total of all that fit
+     * @param next where the next page begins, to be given as {@code after}
+     * @param notUnderstood what of the search was left out, with why
+     * @param alike whether nothing is written so, and what is written alike was taken
+     */
+    record Documents(
+            List<Document> documents,
+            int total,
+            Integer next,
+            List<String> notUnderstood,
+            boolean alike,
+            Map<String, List<Count>> facets) {}
+
+    /**
+     * The search with its whole syntax.
+     *
+     * @param facets names, with commas: "stage,kind,material"; counted are the ones that tell something
+     * @param order {@code fit}, {@code number}, {@code title} or {@code changed}
+     * @param after where to go on, from {@code next}
+     */
     @GetMapping("/documents")
-    Documents find(Actor actor, @RequestParam String q, @RequestParam(defaultValue = "0") int from) {
-        int start = Math.max(0, Math.min(from, 5000));
-        List<Search.Hit> hits = search.find(actor, q, start, PAGE + 1);
-        List<Document> page =
-                hits.stream().limit(PAGE).map(h -> Document.of(actor, h.seen())).toList();
-        return new Documents(page, hits.size() > PAGE ? start + PAGE : null);
+    Documents find(
+            Actor actor,
+            @RequestParam String q,
+            @RequestParam(defaultValue = "") List<String> facets,
+            @RequestParam(defaultValue = "fit") String order,
+            @RequestParam(defaultValue = "0") int after,
+            @RequestParam(defaultValue = "0") int from) {
+        Ask.Order by = Arrays.stream(Ask.Order.values())
+                .filter(o -> o.name().equalsIgnoreCase(order))
+                .findFirst()
+                .orElseThrow(NotThere::new);
+        Search.Wish wish = new Search.Wish(q, by, false, Math.max(after, from), PAGE, !facets.isEmpty());
+        Search.Found found = search.find(actor, wish);
+        Map<String, List<Count>> counted = new LinkedHashMap<>();
+        found.facets().stream()
+                .filter(f -> facets.contains(f.key()))
+                .forEach(f -> counted.put(
+                        f.key(),
+                        f.values().stream()
+                                .map(v -> new Count(v.name(), v.narrowed(), v.hits()))
+                                .toList()));
+        int next = wish.from() + PAGE;
+        return new Documents(
+                found.hits().stream().map(h -> Document.of(actor, h.seen())).toList(),
+                found.total(),
+                next < found.total() && next <= Search.MOST ? next : null,
+                found.question().notUnderstood(),
+                found.alike(),
+                counted);
     }
 
     @GetMapping("/documents/{id}")

@@ -1,7 +1,11 @@
 package mintshelf.app.setup;
 
 import com.zaxxer.hikari.HikariConfig;
+import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Optional;
+import mintshelf.app.store.search.IndexSource;
+import mintshelf.app.store.search.NodeIndex;
 import org.flywaydb.core.Flyway;
 import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.flyway.autoconfigure.FlywayMigrationStrategy;
@@ -24,6 +28,14 @@ public class Beans {
     @Bean
     BCryptPasswordEncoder passwordEncoder(Settings settings) {
         return new BCryptPasswordEncoder(settings.passwordStrength());
+    }
+
+    /** Kept from one start to the next where the settings name a folder. */
+    @Bean(destroyMethod = "close")
+    NodeIndex nodeIndex(IndexSource source, Settings settings, Clock clock) {
+        Optional<Path> folder =
+                settings.indexFolder().isEmpty() ? Optional.empty() : Optional.of(Path.of(settings.indexFolder()));
+        return new NodeIndex(source, folder, clock);
     }
 
     /**

@@ -113,6 +113,7 @@ public final class Commands {
         properties.put("spring.datasource.username", target.user());
         properties.put("spring.datasource.password", target.password());
         if (target.own().isPresent()) properties.put("mint-shelf.database-folder", folder().toString());
+        properties.put("mint-shelf.index-folder", folder().resolve("index").toString());
         return properties;
     }
 

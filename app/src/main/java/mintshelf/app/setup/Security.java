@@ -7,9 +7,12 @@ import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.io.Serializable;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Base64;
 import java.util.List;
+import java.util.Optional;
 import mintshelf.app.page.Problem;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.person.Sessions;
@@ -181,8 +184,9 @@ public class Security {
         protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
                 throws IOException, ServletException {
             String header = request.getHeader("Authorization");
-            if (header != null && header.startsWith("Bearer ")) {
-                tokens.bearer(header.substring(7).strip())
+            Optional<String> token = header == null ? Optional.empty() : token(request, header);
+            if (token.isPresent()) {
+                tokens.bearer(token.get())
                         .ifPresent(b -> SecurityContextHolder.getContext()
                                 .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(
                                         new SignedIn(b.person(), b.login(), b.name()),
@@ -190,6 +194,25 @@ public class Security {
                                         List.of(new SimpleGrantedAuthority(b.mayWrite() ? "WRITE" : "READ")))));
             }
             chain.doFilter(request, response);
+        }
+
+        /**
+         * The token that signs a request. Readers of feeds know passwords only: theirs is a token. Nothing else is opened so: what a
+         * browser once knows as a password it sends by itself, whoever makes it ask.
+         */
+        private static Optional<String> token(HttpServletRequest request, String header) {
+            if (header.startsWith("Bearer "))
+                return Optional.of(header.substring(7).strip());
+            boolean feed =
+                    request.getMethod().equals("GET") && request.getRequestURI().matches("/api/v1/searches/\\d+/feed");
+            if (!feed || !header.startsWith("Basic ")) return Optional.empty();
+            try {
+                byte[] said = Base64.getDecoder().decode(header.substring(6).strip());
+                String pair = new String(said, StandardCharsets.UTF_8);
+                return Optional.of(pair.substring(pair.indexOf(':') + 1));
+            } catch (IllegalArgumentException e) {
+                return Optional.empty();
+            }
         }
     }
 

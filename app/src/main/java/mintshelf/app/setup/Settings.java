@@ -16,6 +16,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param passwordStrength cost of a password's hash, as a power of two
  * @param staySignedIn whether people may stay signed in on a machine for thirty days
  * @param databaseFolder where the private database lies, so that a disk that fills is told; empty with an external one
+ * @param indexFolder where this node keeps its search index from one start to the next; empty: made anew at each start
  * @param zone of the house: dates on sheets and due days are its days
  * @param origin the address under which people reach the server; links in mails begin with it
  * @param metricsFrom addresses and networks from which the instruments are read
@@ -31,6 +32,7 @@ public record Settings(
         @DefaultValue("11") int passwordStrength,
         @DefaultValue("true") boolean staySignedIn,
         @DefaultValue("") String databaseFolder,
+        @DefaultValue("") String indexFolder,
         @DefaultValue("UTC") ZoneId zone,
         @DefaultValue("http://localhost:8080") String origin,
         @DefaultValue("10000000") long largestMail,

@@ -107,7 +107,7 @@ class ComparePage {
             @RequestParam("number") String number,
             Model model) {
         readVersion.version(actor, id, version);
-        long other = search.find(actor, number, 0, 1).stream()
+        long other = search.find(actor, Search.Wish.first(number, 1)).hits().stream()
                 .map(hit -> hit.seen().spine().id())
                 .findFirst()
                 .orElseThrow(() -> Refused.because(

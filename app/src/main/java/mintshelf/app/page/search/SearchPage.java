@@ -1,42 +1,120 @@
 package mintshelf.app.page.search;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.search.Ask.Order;
+import mintshelf.app.use.search.ExportHits;
+import mintshelf.app.use.search.KeptSearches;
 import mintshelf.app.use.search.LookUp;
 import mintshelf.app.use.search.Search;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 
-/** Search results as a page, and a few of them while typing. */
+/** Search results as a page and as a table, and a few of them while typing. */
 @Controller
 public class SearchPage {
     private static final int PAGE = 50;
-    private static final int MOST = 5000;
+    private static final int HINTS = 8;
     private final Search search;
+    private final KeptSearches searches;
     private final LookUp lookUp;
+    private final ExportHits export;
 
-    public SearchPage(Search search, LookUp lookUp) {
+    SearchPage(Search search, KeptSearches searches, LookUp lookUp, ExportHits export) {
+        this.searches = searches;
         this.search = search;
         this.lookUp = lookUp;
+        this.export = export;
     }
+
+    /** A document with what of it fits: a line of its words, or some of its versions. */
+    public record Row(Seen seen, String says, List<VersionStore.Brief> versions) {}
 
     @GetMapping("/search")
     String results(
             Actor actor,
             @RequestParam(defaultValue = "") String q,
+            @RequestParam(defaultValue = "fit") String by,
+            @RequestParam(defaultValue = "false") boolean versions,
             @RequestParam(defaultValue = "0") int from,
+            @RequestParam Optional<Long> kept,
             Model model) {
-        int start = Math.max(0, Math.min(from, MOST));
-        List<Search.Hit> found = search.find(actor, q, start, PAGE + 1);
+        Order order = order(by);
+        Search.Wish wish = new Search.Wish(q, order, versions, from, PAGE, true);
+        Search.Found found = search.find(actor, wish);
         model.addAttribute("q", q);
-        model.addAttribute("notUnderstood", Search.notUnderstood(q));
-        model.addAttribute("hits", found.size() > PAGE ? found.subList(0, PAGE) : found);
-        model.addAttribute("from", start);
-        model.addAttribute("next", found.size() > PAGE ? start + PAGE : null);
+        model.addAttribute("found", found);
+        model.addAttribute("rows", rows(found.hits()));
+        model.addAttribute("by", order.name().toLowerCase(Locale.ROOT));
+        model.addAttribute("versions", versions);
+        model.addAttribute("from", wish.from());
+        model.addAttribute("page", PAGE);
+        model.addAttribute("most", Search.MOST);
+        model.addAttribute("kept", kept.map(id -> searches.kept(actor, id)).orElse(null));
+        model.addAttribute("groups", found.question().isEmpty() ? Map.of() : searches.groups(actor));
+        model.addAttribute("searches", found.question().isEmpty() ? searches.lines(actor) : List.of());
         return "search/page";
+    }
+
+    static Order order(String by) {
+        for (Order order : Order.values()) {
+            if (order.name().equalsIgnoreCase(by)) return order;
+        }
+        return Order.FIT;
+    }
+
+    /** Versions of one document that stand side by side are one row. */
+    private static List<Row> rows(List<Search.Hit> hits) {
+        Map<Long, List<Search.Hit>> byItem = new LinkedHashMap<>();
+        hits.forEach(h -> byItem.computeIfAbsent(h.seen().spine().id(), i -> new ArrayList<>())
+                .add(h));
+        return byItem.values().stream()
+                .map(of -> new Row(
+                        of.get(0).seen(),
+                        of.get(0).version().isPresent() ? "" : of.get(0).says(),
+                        of.stream()
+                                .map(Search.Hit::version)
+                                .flatMap(Optional::stream)
+                                .toList()))
+                .toList();
+    }
+
+    /** All hits as a table that table programs open. */
+    @GetMapping("/search/hits.{form:csv|xlsx}")
+    ResponseEntity<byte[]> table(
+            Actor actor,
+            @PathVariable String form,
+            @RequestParam(defaultValue = "") String q,
+            @RequestParam(defaultValue = "fit") String by) {
+        boolean csv = form.equals("csv");
+        byte[] file = export.table(actor, q, order(by), csv);
+        return ResponseEntity.ok()
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename("hits." + form)
+                                .build()
+                                .toString())
+                .contentType(MediaType.parseMediaType(
+                        csv
+                                ? "text/csv;charset=UTF-8"
+                                : "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"))
+                .body(file);
     }
 
     /** Whom a field could name. */
@@ -56,8 +134,7 @@ public class SearchPage {
     @GetMapping("/search/hints")
     String hints(Actor actor, @RequestParam(defaultValue = "") String q, Model model) {
         model.addAttribute("q", q);
-        model.addAttribute("notUnderstood", Search.notUnderstood(q));
-        model.addAttribute("found", search.find(actor, q, 0, 8));
+        model.addAttribute("found", search.find(actor, Search.Wish.first(q, HINTS)));
         return "search/_hints :: hints";
     }
 }

@@ -8,6 +8,7 @@ import mintshelf.app.page.Rows;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.job.ReadJobs;
 import mintshelf.app.use.round.RemindRounds;
+import mintshelf.app.use.search.KeptSearches;
 import mintshelf.app.use.today.ReadOrder;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.app.use.verify.ReadRunning;
@@ -28,6 +29,7 @@ public class TodayPage {
     private final RemindRounds rounds;
     private final ReadRunning running;
     private final ReadJobs jobs;
+    private final KeptSearches searches;
 
     public TodayPage(
             ReadToday today,
@@ -35,13 +37,15 @@ public class TodayPage {
             ReadOrder order,
             RemindRounds rounds,
             ReadRunning running,
-            ReadJobs jobs) {
+            ReadJobs jobs,
+            KeptSearches searches) {
         this.today = today;
         this.filingSheets = filingSheets;
         this.order = order;
         this.rounds = rounds;
         this.running = running;
         this.jobs = jobs;
+        this.searches = searches;
     }
 
     @GetMapping("/")
@@ -57,6 +61,7 @@ public class TodayPage {
         model.addAttribute("filings", filings);
         List<ReadJobs.View> mine = jobs.mine(actor);
         model.addAttribute("jobs", mine);
+        model.addAttribute("searches", searches.lines(actor));
         int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size() + mine.size();
         model.addAttribute("quietDay", waits == 0);
         model.addAttribute("sentence", sentence(view, waits));

@@ -4,22 +4,14 @@ import static mintshelf.database.schema.Tables.CONTENT;
 import static mintshelf.database.schema.Tables.CONTENT_TEXT;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.KIND;
-import static mintshelf.database.schema.Tables.LINE;
-import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
-import mintshelf.app.store.document.Visible;
-import mintshelf.core.access.Access;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ContentKind;
-import mintshelf.core.search.SearchText;
-import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
@@ -90,38 +82,6 @@ public class TextStore {
         var insert = db.insertInto(CONTENT_TEXT, CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS);
         for (var entry : words.entrySet()) insert = insert.values(entry.getKey(), String.join("\n", entry.getValue()));
         insert.onDuplicateKeyIgnore().execute();
-    }
-
-    /**
-     * Documents whose content says all of the words: the released version of those that a person may see, the latest one too where they
-     * see work in preparation. With the content that fits; its lines are read for those that are shown.
-     */
-    public Map<Long, Long> find(SearchText text, Access access, int most) {
-        if (text.words().isEmpty()) return Map.of();
-        Condition says = DSL.condition(
-                "match (content_text.words) against ({0} in boolean mode)",
-                DSL.val(text.words().stream().map(w -> "+" + w + "*").collect(Collectors.joining(" "))));
-        Condition latest = Visible.inPreparationTo(access)
-                .and(DSL.exists(DSL.selectOne().from(LINE).where(LINE.HEAD_VERSION.eq(VERSION.ID))));
-        Condition released = Visible.to(access)
-                .and(DSL.exists(DSL.selectOne()
-                        .from(REVISION)
-                        .where(REVISION.ITEM.eq(ITEM.ID), REVISION.RELEASED_VERSION.eq(VERSION.ID))
-                        .and(REVISION.RELEASED_MARK.isNotNull())));
-        Map<Long, Long> found = new LinkedHashMap<>();
-        db.select(VERSION.ITEM, VERSION_FILE.CONTENT)
-                .from(CONTENT_TEXT)
-                .join(VERSION_FILE)
-                .on(VERSION_FILE.CONTENT.eq(CONTENT_TEXT.CONTENT), VERSION_FILE.ROLE.eq("MAIN"))
-                .join(VERSION)
-                .on(VERSION.ID.eq(VERSION_FILE.VERSION))
-                .join(ITEM)
-                .on(ITEM.ID.eq(VERSION.ITEM), ITEM.DROPPED_AT.isNull())
-                .where(says, latest.or(released))
-                .orderBy(VERSION.ITEM, VERSION.NUMBER.desc())
-                .limit(most)
-                .forEach(row -> found.putIfAbsent(row.value1(), row.value2()));
-        return found;
     }
 
     /** The lines of contents. */

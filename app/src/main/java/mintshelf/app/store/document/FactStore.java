@@ -27,6 +27,7 @@ import org.springframework.stereotype.Repository;
 public class FactStore {
     private final Prepared values = new Prepared((db, revisions) -> db.select(
                     FACT_VALUE.REVISION,
+                    FACT_VALUE.FACT,
                     FACT.NAME,
                     FACT_VALUE.TEXT_VALUE,
                     FACT_VALUE.NUMBER_VALUE,
@@ -77,6 +78,16 @@ public class FactStore {
     public Map<String, FactValue> values(long revision) {
         Map<String, FactValue> facts = new TreeMap<>();
         for (Record row : values.fetch(db, List.of(revision))) facts.put(row.get(FACT.NAME), value(row));
+        return facts;
+    }
+
+    /** The facts of revisions by fact id; a statement for each few hundred. */
+    public Map<Long, Map<Long, FactValue>> valuesById(Collection<Long> revisions) {
+        Map<Long, Map<Long, FactValue>> facts = new HashMap<>();
+        for (Record row : values.fetch(db, revisions)) {
+            facts.computeIfAbsent(row.get(FACT_VALUE.REVISION), r -> new TreeMap<>())
+                    .put(row.get(FACT_VALUE.FACT), value(row));
+        }
         return facts;
     }
 

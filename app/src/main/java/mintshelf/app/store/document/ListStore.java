@@ -3,7 +3,6 @@ package mintshelf.app.store.document;
 import static mintshelf.database.schema.Tables.HOLD;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.KIND;
-import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
 import static mintshelf.database.schema.Tables.RECENT;
 import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.REVISION;
@@ -12,7 +11,6 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,11 +23,7 @@ import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
 import mintshelf.core.access.Access;
-import mintshelf.core.base.Outcome;
-import mintshelf.core.base.Texts;
 import mintshelf.core.change.PaperType;
-import mintshelf.core.numbering.NumberKey;
-import mintshelf.core.search.SearchText;
 import mintshelf.database.schema.Tables;
 import mintshelf.database.schema.tables.Item;
 import org.jooq.Condition;
@@ -284,53 +278,6 @@ public class ListStore {
                 .orderBy(HOLD.AT, HOLD.ID)
                 .limit(most)
                 .fetch(HOLD.ITEM);
-    }
-
-    /**
-     * Finds documents by beginnings of their number (current or former), of their file name, and by beginnings of words of title
-     * and file name. Exact numbers come first.
-     *
-     * @param saying documents whose content says the words
-     */
-    public List<Long> search(SearchText text, Access access, Collection<Long> saying, int from, int most) {
-        if (text.isEmpty()) return List.of();
-        String key = Texts.key(text.text());
-        Condition byNumber = DSL.exists(DSL.selectOne()
-                .from(NUMBER_CLAIM)
-                .where(NUMBER_CLAIM.ITEM.eq(ITEM.ID), NUMBER_CLAIM.NUMBER_KEY.startsWith(key)));
-        Condition byFile = ITEM.FILE_NAME_KEY.startsWith(key);
-        Condition byWords = text.words().isEmpty()
-                ? DSL.falseCondition()
-                : byWords(
-                        access,
-                        DSL.val(text.words().stream().map(w -> "+" + w + "*").collect(Collectors.joining(" "))));
-        Field<Integer> rank = DSL.when(
-                        ITEM.NUMBER_SORT.eq(
-                                NumberKey.of(text.text()) instanceof Outcome.Granted<NumberKey> g
-                                        ? g.value().sort()
-                                        : ""),
-                        0)
-                .when(byNumber, 1)
-                .when(byWords, 2)
-                .otherwise(3);
-        return db.select(ITEM.ID)
-                .from(ITEM)
-                .where(
-                        ITEM.DROPPED_AT.isNull(),
-                        DSL.or(byNumber, byFile, byWords, ITEM.ID.in(saying)),
-                        Visible.to(access))
-                .orderBy(rank, ITEM.NUMBER_SORT, ITEM.ID)
-                .limit(most)
-                .offset(from)
-                .fetch(ITEM.ID);
-    }
-
-    /** By the titles that a person sees: of work in preparation where they may, else those that are out. */
-    private static Condition byWords(Access access, Field<String> words) {
-        Condition work = DSL.condition("match (item.title, item.file_name) against ({0} in boolean mode)", words);
-        if (Visible.seesAll(access)) return work;
-        Condition out = DSL.condition("match (item.out_title, item.file_name) against ({0} in boolean mode)", words);
-        return Visible.seesReleasedOnly(access) ? out : out.or(work.and(Visible.inPreparationTo(access)));
     }
 
     /** Why a person touched a document last. */

@@ -160,6 +160,16 @@ public class NumberStore {
                 .fetchGroups(NUMBER_CLAIM.NUMBER_KEY, NUMBER_CLAIM.ITEM);
     }
 
+    /** The numbers that documents had before; those without any are left out. */
+    public Map<Long, List<String>> former(Collection<Long> items) {
+        if (items.isEmpty()) return Map.of();
+        return db.select(NUMBER_CLAIM.ITEM, NUMBER_CLAIM.NUMBER)
+                .from(NUMBER_CLAIM)
+                .where(NUMBER_CLAIM.STATE.eq("FORMER"), NUMBER_CLAIM.ITEM.in(items))
+                .orderBy(NUMBER_CLAIM.ID.desc())
+                .fetchGroups(NUMBER_CLAIM.ITEM, NUMBER_CLAIM.NUMBER);
+    }
+
     public Optional<Long> item(Aspect aspect, NumberKey number) {
         return db.select(NUMBER_CLAIM.ITEM)
                 .from(NUMBER_CLAIM)

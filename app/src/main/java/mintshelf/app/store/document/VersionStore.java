@@ -4,6 +4,7 @@ import static mintshelf.database.schema.Tables.CONTENT;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
+import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
@@ -13,6 +14,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
@@ -237,5 +239,42 @@ public class VersionStore {
                 .fetch(VERSION_FILE.CONTENT);
         db.deleteFrom(VERSION_FILE).where(VERSION_FILE.VERSION.in(versions)).execute();
         return held;
+    }
+
+    /**
+     * A version as a search shows it.
+     *
+     * @param label of its revision; empty where it has none yet
+     * @param wasOut whether a revision was released with it
+     */
+    public record Brief(long item, int number, String label, String comment, String by, Instant at, boolean wasOut) {}
+
+    /** Versions of documents by number; one statement. */
+    public List<Brief> brief(Map<Long, Set<Integer>> numbers) {
+        if (numbers.isEmpty()) return List.of();
+        return db.select(
+                        VERSION.ITEM,
+                        VERSION.NUMBER,
+                        REVISION.LABEL,
+                        VERSION.COMMENT,
+                        PERSON.NAME,
+                        VERSION.AT,
+                        DSL.field(REVISION.RELEASED_VERSION.eq(VERSION.ID).and(REVISION.RELEASED_AT.isNotNull())))
+                .from(VERSION)
+                .join(REVISION)
+                .on(REVISION.ID.eq(VERSION.REVISION))
+                .join(PERSON)
+                .on(PERSON.ID.eq(VERSION.AUTHOR))
+                .where(DSL.or(numbers.entrySet().stream()
+                        .map(e -> VERSION.ITEM.eq(e.getKey()).and(VERSION.NUMBER.in(e.getValue())))
+                        .toList()))
+                .fetch(row -> new Brief(
+                        row.value1(),
+                        row.value2(),
+                        Optional.ofNullable(row.value3()).orElse(""),
+                        row.value4(),
+                        row.value5(),
+                        Times.instant(row.value6()),
+                        Boolean.TRUE.equals(row.value7())));
     }
 }

@@ -290,4 +290,15 @@ public class RouteStore {
                         .value1())
                 .orElse(0);
     }
+
+    /** A stage by its name, of one edition of a route. */
+    public record StageName(long edition, String code, String name) {}
+
+    /** The stages of all editions. */
+    public List<StageName> stageNames() {
+        return db.select(STAGE.EDITION, STAGE.CODE, STAGE.NAME)
+                .from(STAGE)
+                .orderBy(STAGE.POSITION, STAGE.EDITION)
+                .fetch(row -> new StageName(row.value1(), row.value2(), row.value3()));
+    }
 }

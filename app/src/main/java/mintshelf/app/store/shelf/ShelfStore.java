@@ -183,4 +183,12 @@ public class ShelfStore {
         });
         return paths;
     }
+
+    /** The folders of shelves below their roots. */
+    public List<Folder> folders(Collection<Long> shelves) {
+        return folders.fetch(db, shelves).stream()
+                .map(ShelfStore::folder)
+                .filter(f -> !f.isRoot())
+                .toList();
+    }
 }

@@ -2,12 +2,8 @@ package mintshelf.app.use.search;
 
 import java.util.List;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.sight.Seen;
-import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.document.Document;
-import mintshelf.core.search.SearchText;
 import org.springframework.stereotype.Service;
 
 /** Whom and what a field could name, while somebody types. */
@@ -16,13 +12,11 @@ public class LookUp {
     private static final int MOST = 12;
 
     private final PersonStore people;
-    private final ListStore lists;
-    private final Sight sight;
+    private final Search search;
 
-    LookUp(PersonStore people, ListStore lists, Sight sight) {
+    LookUp(PersonStore people, Search search) {
         this.people = people;
-        this.lists = lists;
-        this.sight = sight;
+        this.search = search;
     }
 
     /**
@@ -43,9 +37,8 @@ public class LookUp {
     /** Documents that the actor may know of, by number, title or file name. */
     public List<Found> documents(Actor actor, String words) {
         if (words.isBlank()) return List.of();
-        List<Long> ids = lists.search(SearchText.read(words), actor.access(), List.of(), 0, MOST);
-        return sight.of(actor, ids).values().stream()
-                .map(Seen::document)
+        return search.find(actor, Search.Wish.first(words, MOST)).hits().stream()
+                .map(hit -> hit.seen().document())
                 .map((Document d) -> new Found(d.number(), d.title()))
                 .distinct()
                 .toList();

@@ -15,17 +15,18 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.ListStore;
+import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.RouteStore;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.app.store.house.SheetMapStore.Edition;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.house.RuleDifference;
 import mintshelf.core.house.SheetLines;
-import mintshelf.core.search.SearchText;
+import mintshelf.core.numbering.NumberKey;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 
@@ -36,7 +37,7 @@ public class KeepSheetMaps {
 
     private final SheetMapStore maps;
     private final VersionStore versions;
-    private final ListStore lists;
+    private final NumberStore numbers;
     private final Sheets sheets;
     private final Sight sight;
     private final Acts acts;
@@ -46,7 +47,7 @@ public class KeepSheetMaps {
     public KeepSheetMaps(
             SheetMapStore maps,
             VersionStore versions,
-            ListStore lists,
+            NumberStore numbers,
             Sheets sheets,
             Sight sight,
             Acts acts,
@@ -54,7 +55,7 @@ public class KeepSheetMaps {
             Clock clock) {
         this.maps = maps;
         this.versions = versions;
-        this.lists = lists;
+        this.numbers = numbers;
         this.sheets = sheets;
         this.sight = sight;
         this.acts = acts;
@@ -84,12 +85,9 @@ public class KeepSheetMaps {
     /** Holds a map against the sheet of the document with this number; nothing where that is none that the actor sees. */
     public Optional<Tried> tried(Actor actor, SheetMap map, String number, int mostTexts) {
         HouseRules.ask(actor);
-        Optional<Seen> seen =
-                sight
-                        .of(actor, lists.search(SearchText.read(number), actor.access(), List.of(), 0, 1))
-                        .values()
-                        .stream()
-                        .findFirst();
+        Optional<Seen> seen = NumberKey.of(number) instanceof Outcome.Granted<NumberKey> key
+                ? sight.of(actor, numbers.items(key.value())).values().stream().findFirst()
+                : Optional.empty();
         return seen.flatMap(s -> versions.version(s.spine().id(), s.version())
                 .flatMap(v -> sheets.opened(v.content()))
                 .map(drawing -> tried(s, map, drawing, mostTexts)));
