@@ -109,6 +109,7 @@ class RoutesTest {
         row(t, "/documents/{id}", "/documents/" + revised + "?version=2", "302 404 404 200 200 200");
         row(t, "/documents/{id}", "/documents/" + revised + "?version=1", "302 404 200 200 200 200");
         row(t, "/documents/{id}/who", "/documents/" + draft + "/who", "302 404 404 200 200 200");
+        row(t, "/documents/{id}/like", "/documents/" + draft + "/like", "302 404 404 200 200 200");
         row(t, "/documents/{id}/record", "/documents/" + released + "/record", "302 404 404 200 200 200");
         row(
                 t,

@@ -75,6 +75,7 @@ class ArrowsTest {
             Map.entry(
                     "drawing.check", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing.compare", Set.of("base", "drawing")),
+            Map.entry("drawing.alike", Set.of("drawing")),
             Map.entry("drawing.pdf", Set.of("base", "drawing")),
             Map.entry("drawing.svg", Set.of("base", "drawing", "drawing.compare")),
             Map.entry("drawing.dxf", Set.of("base", "drawing")),

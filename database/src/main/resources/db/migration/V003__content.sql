@@ -78,10 +78,11 @@ create table if not exists upload (
   constraint upload_content foreign key (content) references content (id)
 );
 
--- What a content says in words, a line each: what the search looks through. Made by a run, once for each content.
+-- What a content says in words, a line each, and the traits of its sheet: what the search looks through. Made by a run, once for each content.
 create table if not exists content_text (
   content bigint not null primary key,
   words mediumtext not null,
+  traits varchar(2000) character set ascii collate ascii_bin not null default '',
   tail bigint not null auto_increment,
   key content_text_tail (tail),
   constraint content_text_content foreign key (content) references content (id) on delete cascade

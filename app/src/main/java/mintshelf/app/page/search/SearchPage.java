@@ -11,6 +11,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.search.Ask.Order;
 import mintshelf.app.use.search.ExportHits;
+import mintshelf.app.use.search.FindAlike;
 import mintshelf.app.use.search.KeptSearches;
 import mintshelf.app.use.search.LookUp;
 import mintshelf.app.use.search.Search;
@@ -32,10 +33,12 @@ public class SearchPage {
     private static final int HINTS = 8;
     private final Search search;
     private final KeptSearches searches;
+    private final FindAlike alike;
     private final LookUp lookUp;
     private final ExportHits export;
 
-    SearchPage(Search search, KeptSearches searches, LookUp lookUp, ExportHits export) {
+    SearchPage(Search search, KeptSearches searches, FindAlike alike, LookUp lookUp, ExportHits export) {
+        this.alike = alike;
         this.searches = searches;
         this.search = search;
         this.lookUp = lookUp;
@@ -92,6 +95,13 @@ public class SearchPage {
                                 .flatMap(Optional::stream)
                                 .toList()))
                 .toList();
+    }
+
+    /** Documents like one. */
+    @GetMapping("/documents/{id}/like")
+    String like(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("view", alike.like(actor, id));
+        return "search/like";
     }
 
     /** All hits as a table that table programs open. */

@@ -20,7 +20,8 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class TextStore {
     /** Contents whose words are read. */
-    public static final List<ContentKind> READABLE = List.of(ContentKind.DXF, ContentKind.TEXT);
+    public static final List<ContentKind> READABLE = List.of(
+            ContentKind.DXF, ContentKind.TEXT, ContentKind.PDF, ContentKind.OFFICE, ContentKind.STEP, ContentKind.SVG);
 
     private final DSLContext db;
 
@@ -77,11 +78,28 @@ public class TextStore {
         return db.select(DSL.coalesce(DSL.max(VERSION.ID), 0L)).from(VERSION).fetchSingle(0, Long.class);
     }
 
-    /** Keeps the words of contents, by content; another node may have done so meanwhile. One statement. */
-    public void keep(Map<Long, List<String>> words) {
-        var insert = db.insertInto(CONTENT_TEXT, CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS);
-        for (var entry : words.entrySet()) insert = insert.values(entry.getKey(), String.join("\n", entry.getValue()));
+    /** What was read of a content: its lines, and the traits of its sheet as they are kept. */
+    public record Read(List<String> words, String traits) {}
+
+    /** Keeps what was read of contents, by content; another node may have done so meanwhile. One statement. */
+    public void keep(Map<Long, Read> read) {
+        var insert = db.insertInto(CONTENT_TEXT, CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS, CONTENT_TEXT.TRAITS);
+        for (var entry : read.entrySet()) {
+            insert = insert.values(
+                    entry.getKey(),
+                    String.join("\n", entry.getValue().words()),
+                    entry.getValue().traits());
+        }
         insert.onDuplicateKeyIgnore().execute();
+    }
+
+    /** The traits of contents, as they are kept; those that have none yet are left out. */
+    public Map<Long, String> traits(Collection<Long> contents) {
+        if (contents.isEmpty()) return Map.of();
+        return db.select(CONTENT_TEXT.CONTENT, CONTENT_TEXT.TRAITS)
+                .from(CONTENT_TEXT)
+                .where(CONTENT_TEXT.CONTENT.in(contents))
+                .fetchMap(CONTENT_TEXT.CONTENT, CONTENT_TEXT.TRAITS);
     }
 
     /** The lines of contents. */

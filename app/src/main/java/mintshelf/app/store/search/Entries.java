@@ -54,6 +54,7 @@ final class Entries {
         d.add(new TextField(Fields.TITLE, e.title(), Field.Store.NO));
         d.add(new TextField(Fields.FILE, e.fileName(), Field.Store.NO));
         e.words().forEach(w -> d.add(new TextField(Fields.WORDS, w, Field.Store.NO)));
+        for (String trait : e.traits().split(" ")) if (!trait.isEmpty()) term(d, Fields.TRAIT, trait);
         if (!e.comment().isEmpty()) d.add(new TextField(Fields.COMMENT, e.comment(), Field.Store.NO));
     }
 

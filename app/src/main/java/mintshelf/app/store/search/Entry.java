@@ -13,6 +13,7 @@ import mintshelf.core.fact.FactValue;
  * @param all whether who sees work in preparation finds it
  * @param released whether who sees released ones only finds it
  * @param numbers current first, then former ones
+ * @param traits of its sheet, with blanks between
  * @param stages edition and code, with what class each is
  * @param facts by id
  */
@@ -26,6 +27,7 @@ record Entry(
         String title,
         String fileName,
         List<String> words,
+        String traits,
         String comment,
         Placed placed,
         List<StageOf> stages,

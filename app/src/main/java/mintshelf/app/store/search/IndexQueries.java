@@ -75,6 +75,18 @@ final class IndexQueries {
         return all.build();
     }
 
+    /** Documents that share traits, each of which weighs the same; where there are none, words of the title. */
+    static Query alike(Access access, List<String> traits, List<String> title, long except) {
+        BooleanQuery.Builder all = new BooleanQuery.Builder();
+        all.add(term(Fields.WHAT, Fields.DOCUMENT), Occur.FILTER);
+        all.add(visible(access), Occur.FILTER);
+        all.add(term(Fields.ITEM, Long.toString(except)), Occur.MUST_NOT);
+        traits.forEach(t -> all.add(weighs(1, term(Fields.TRAIT, t)), Occur.SHOULD));
+        if (traits.isEmpty()) title.forEach(w -> all.add(weighs(1, term(Fields.TITLE, Fields.term(w))), Occur.SHOULD));
+        all.setMinimumNumberShouldMatch(Math.max(1, traits.size() / 6));
+        return all.build();
+    }
+
     /** What a person may see: with work in preparation where they may, else released ones. As {@code Visible}, which asks the database. */
     static Query visible(Access access) {
         BooleanQuery.Builder seen = new BooleanQuery.Builder();

@@ -54,9 +54,10 @@ public class IndexSource {
     private final Prepared numbers = new Prepared((c, items) -> c.select(NUMBER_CLAIM.ITEM, NUMBER_CLAIM.NUMBER)
             .from(NUMBER_CLAIM)
             .where(NUMBER_CLAIM.STATE.eq("FORMER"), NUMBER_CLAIM.ITEM.in(items)));
-    private final Prepared words = new Prepared((c, contents) -> c.select(CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS)
-            .from(CONTENT_TEXT)
-            .where(CONTENT_TEXT.CONTENT.in(contents)));
+    private final Prepared words =
+            new Prepared((c, contents) -> c.select(CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS, CONTENT_TEXT.TRAITS)
+                    .from(CONTENT_TEXT)
+                    .where(CONTENT_TEXT.CONTENT.in(contents)));
     private final Prepared outAt = new Prepared((c, revisions) -> c.select(REVISION.ID, REVISION.RELEASED_AT)
             .from(REVISION)
             .where(REVISION.RELEASED_AT.isNotNull(), REVISION.ID.in(revisions)));
@@ -209,7 +210,7 @@ public class IndexSource {
             named.get(row.get(NUMBER_CLAIM.ITEM)).add(row.get(NUMBER_CLAIM.NUMBER));
         }
         List<Record> made = versions.fetch(db, all.keySet());
-        Map<Long, String> said = said(made);
+        Map<Long, Said> said = said(made);
         List<Long> revisions = new ArrayList<>();
         all.values().forEach(s -> {
             revisions.add(s.document().current().id());
@@ -235,34 +236,41 @@ public class IndexSource {
         return entries;
     }
 
-    private Map<Long, String> said(List<Record> made) {
-        Map<Long, String> said = new HashMap<>();
+    private Map<Long, Said> said(List<Record> made) {
+        Map<Long, Said> said = new HashMap<>();
         words.fetch(
                         db,
                         made.stream()
                                 .map(r -> r.get(VERSION_FILE.CONTENT))
                                 .distinct()
                                 .toList())
-                .forEach(row -> said.put(row.get(CONTENT_TEXT.CONTENT), row.get(CONTENT_TEXT.WORDS)));
+                .forEach(row -> said.put(
+                        row.get(CONTENT_TEXT.CONTENT),
+                        new Said(row.get(CONTENT_TEXT.WORDS), row.get(CONTENT_TEXT.TRAITS))));
         return said;
     }
+
+    /** What was read of a content. */
+    private record Said(String words, String traits) {}
 
     private static Entry document(
             Spine spine,
             List<String> numbers,
             boolean all,
-            Map<Long, String> said,
+            Map<Long, Said> said,
             Map<Long, Map<Long, FactValue>> values,
             Map<Long, Instant> out) {
         Document d = spine.document();
         List<Revision> revisions = new ArrayList<>(List.of(d.current()));
         d.released().filter(r -> r.id() != d.current().id()).ifPresent(revisions::add);
         List<String> words = new ArrayList<>();
-        Optional.ofNullable(said.get(spine.content().id())).ifPresent(words::add);
+        Optional<Said> own = Optional.ofNullable(said.get(spine.content().id()));
+        own.map(Said::words).ifPresent(words::add);
         // Who sees work in preparation finds by what is in force, too.
         spine.out()
                 .filter(o -> o.content().id() != spine.content().id())
                 .map(o -> said.get(o.content().id()))
+                .map(Said::words)
                 .ifPresent(words::add);
         return new Entry(
                 d.id(),
@@ -274,6 +282,7 @@ public class IndexSource {
                 d.title(),
                 d.fileName(),
                 words,
+                own.map(Said::traits).orElse(""),
                 "",
                 placed(spine),
                 revisions.stream()
@@ -308,7 +317,7 @@ public class IndexSource {
     }
 
     private Entry version(
-            Spine spine, List<String> numbers, Record row, Map<Long, String> said, Map<String, Fact> byName) {
+            Spine spine, List<String> numbers, Record row, Map<Long, Said> said, Map<String, Fact> byName) {
         StageClass stage = StageClass.valueOf(row.get(STAGE.CLASS));
         boolean wasOut = row.get(VERSION.ID).equals(row.get(REVISION.RELEASED_VERSION)) && stage.wasReleased();
         return new Entry(
@@ -320,8 +329,9 @@ public class IndexSource {
                 sort(spine.document().number()),
                 row.get(REVISION.TITLE).isEmpty() ? spine.document().title() : row.get(REVISION.TITLE),
                 row.get(VERSION_FILE.FILE_NAME),
-                Optional.ofNullable(said.get(row.get(VERSION_FILE.CONTENT))).stream()
+                Optional.ofNullable(said.get(row.get(VERSION_FILE.CONTENT))).map(Said::words).stream()
                         .toList(),
+                "",
                 row.get(VERSION.COMMENT),
                 placed(spine),
                 List.of(new Entry.StageOf(row.get(REVISION.EDITION), row.get(REVISION.STAGE), stage.name())),

@@ -19,6 +19,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Function;
+import mintshelf.core.access.Access;
 import org.apache.lucene.store.AlreadyClosedException;
 import org.apache.lucene.store.ByteBuffersDirectory;
 import org.apache.lucene.store.FSDirectory;
@@ -82,6 +83,13 @@ public final class NodeIndex implements AutoCloseable {
     public Optional<Ask.Answer> ask(Ask ask) {
         feedSome();
         return answered(index -> index.ask(ask));
+    }
+
+    /** Documents that have most of some traits in common, those with the most first; see {@link SearchIndex#alike}. */
+    public List<Long> alike(Access access, List<String> traits, List<String> title, long except, int most) {
+        feedSome();
+        return answered(index -> index.alike(access, traits, title, except, most))
+                .orElse(List.of());
     }
 
     /** Asks the index that serves; the next one where that was put away at this moment. */

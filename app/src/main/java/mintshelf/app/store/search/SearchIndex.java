@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import mintshelf.core.access.Access;
 import org.apache.lucene.document.Document;
 import org.apache.lucene.facet.FacetResult;
 import org.apache.lucene.facet.FacetsCollector;
@@ -118,6 +119,35 @@ final class SearchIndex implements Closeable {
             IndexSearcher searcher = searchers.acquire();
             try {
                 return searcher.count(query(ask, false));
+            } finally {
+                searchers.release(searcher);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /**
+     * Documents that a person may see and that have most of some traits.
+     *
+     * @param traits at least a sixth of them is wanted
+     * @param title words of which one in the title is enough, where there are no traits
+     * @param except the document that they are of
+     */
+    List<Long> alike(Access access, List<String> traits, List<String> title, long except, int most) {
+        Query query = IndexQueries.alike(access, traits, title, except);
+        Sort sort = new Sort(
+                SortField.FIELD_SCORE,
+                new SortField(Fields.BY_NUMBER, SortField.Type.STRING),
+                new SortField(Fields.ITEM, SortField.Type.LONG));
+        try {
+            IndexSearcher searcher = searchers.acquire();
+            try {
+                List<Long> items = new ArrayList<>();
+                for (ScoreDoc doc : searcher.search(query, most, sort).scoreDocs) {
+                    items.add(value(searcher, doc, Fields.ITEM));
+                }
+                return items;
             } finally {
                 searchers.release(searcher);
             }

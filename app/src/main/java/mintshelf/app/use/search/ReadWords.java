@@ -1,6 +1,9 @@
 package mintshelf.app.use.search;
 
+import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -9,12 +12,21 @@ import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.ContentInput;
 import mintshelf.app.sight.Contents;
 import mintshelf.app.sight.Sheets;
+import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.TextStore;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.content.OfficeWords;
+import mintshelf.core.drawing.alike.Traits;
 import mintshelf.core.drawing.dxf.DrawingWords;
+import mintshelf.core.drawing.pdf.PdfWords;
+import mintshelf.core.model.step.StepModel;
+import mintshelf.core.model.step.StepReader;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -27,6 +39,8 @@ import tools.jackson.databind.json.JsonMapper;
 public class ReadWords {
     private static final int LETTERS = 40_000;
     private static final int PORTION = 50;
+    private static final long LARGEST_PDF = 48L << 20;
+    private static final Duration LONGEST = Duration.ofSeconds(20);
     private static final long LARGEST_PAPER = 8L << 20;
     /** Ids are given before transactions end: a lower one may come to be seen after a higher one. */
     private static final int OVERLAP = 1000;
@@ -35,10 +49,13 @@ public class ReadWords {
     private final Sheets sheets;
     private final ReadingRoom room;
     private final Contents contents;
+    private final ContentStore store;
     private final JsonMapper json;
     private long seen;
 
-    public ReadWords(TextStore texts, Sheets sheets, ReadingRoom room, Contents contents, JsonMapper json) {
+    public ReadWords(
+            TextStore texts, Sheets sheets, ReadingRoom room, Contents contents, ContentStore store, JsonMapper json) {
+        this.store = store;
         this.json = json;
         this.texts = texts;
         this.sheets = sheets;
@@ -67,12 +84,13 @@ public class ReadWords {
         for (List<TextStore.Unread> some = texts.unread(TextStore.READABLE, after, PORTION);
                 !some.isEmpty();
                 some = texts.unread(TextStore.READABLE, after, PORTION)) {
-            Map<Long, List<String>> words = new TreeMap<>();
+            Map<Long, TextStore.Read> words = new TreeMap<>();
             for (TextStore.Unread one : some) {
                 after = one.version();
                 words.put(
                         one.content().id(),
-                        room.within(() -> one.isPaper() ? paper(one.content()) : words(one.content())));
+                        room.within(() ->
+                                one.isPaper() ? new TextStore.Read(paper(one.content()), "") : read(one.content())));
             }
             texts.keep(words);
         }
@@ -102,21 +120,70 @@ public class ReadWords {
     }
 
     private List<String> words(StoredContent content) {
+        return read(content).words();
+    }
+
+    private TextStore.Read read(StoredContent content) {
         try {
-            if (content.kind() == ContentKind.DXF) {
-                return sheets.opened(content)
-                        .map(drawing -> DrawingWords.of(drawing, LETTERS))
-                        .orElse(List.of());
-            }
-            String text = new String(contents.bytes(content, LETTERS), StandardCharsets.UTF_8);
-            Set<String> lines = new LinkedHashSet<>(Arrays.asList(text.split("\\R")));
-            lines.removeIf(String::isBlank);
-            return List.copyOf(lines);
+            return switch (content.kind()) {
+                case DXF ->
+                    sheets.opened(content)
+                            .map(drawing -> new TextStore.Read(
+                                    DrawingWords.of(drawing, LETTERS),
+                                    Sheets.scene(drawing)
+                                            .map(scene -> Traits.of(scene).text())
+                                            .orElse("")))
+                            .orElse(NOTHING);
+                case PDF -> said(pdf(content));
+                case OFFICE -> {
+                    try (InputStream file = new ContentInput(store, content.id(), content.size())) {
+                        yield said(OfficeWords.of(file, LETTERS, LONGEST));
+                    }
+                }
+                case STEP -> said(model(content));
+                default -> said(text(content));
+            };
         } catch (Refused e) {
             throw e; // no room now: the next run reads it
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | IOException e) {
             LoggerFactory.getLogger(ReadWords.class).warn("The words of content {} were not read", content.id(), e);
-            return List.of();
+            return NOTHING;
         }
+    }
+
+    private static final TextStore.Read NOTHING = new TextStore.Read(List.of(), "");
+
+    private static TextStore.Read said(List<String> words) {
+        return new TextStore.Read(words, "");
+    }
+
+    private List<String> text(StoredContent content) {
+        String text = new String(contents.bytes(content, LETTERS), StandardCharsets.UTF_8);
+        // Of a picture that is text the letters are read, not how they are drawn.
+        if (content.kind() == ContentKind.SVG) text = text.replaceAll("<[^>]*>", "\n");
+        Set<String> lines = new LinkedHashSet<>(Arrays.asList(text.split("\\R")));
+        lines.removeIf(String::isBlank);
+        return List.copyOf(lines);
+    }
+
+    /** A PDF is held whole while it is read: larger ones are found by their names. */
+    private List<String> pdf(StoredContent content) {
+        if (content.size() > LARGEST_PDF || !room.takes(3 * content.size())) return List.of();
+        return PdfWords.of(contents.bytes(content, content.size()), LETTERS, LONGEST);
+    }
+
+    /** What the products of a model are called. */
+    private List<String> model(StoredContent content) throws IOException {
+        Outcome<StepModel> read = StepReader.read(new ContentInput(store, content.id(), content.size()));
+        if (!(read instanceof Outcome.Granted<StepModel> model)) return List.of();
+        Set<String> lines = new LinkedHashSet<>();
+        int left = LETTERS;
+        for (StepModel.Product p : model.value().products()) {
+            String line = Texts.line(p.id() + " " + p.name() + " " + p.description());
+            if (line.length() > left) break;
+            if (lines.add(line)) left -= line.length() + 1;
+        }
+        lines.removeIf(String::isBlank);
+        return List.copyOf(lines);
     }
 }
