@@ -2,7 +2,9 @@
 import { letters, typed } from "./dom.js";
 import "./marks.js";
 
-document.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
+const here = (part) => part.querySelectorAll("[data-here]").forEach((field) => { field.value = location.pathname + location.search; });
+here(document);
+document.addEventListener("htmx:load", (event) => here(event.detail.elt)); // what comes later goes back here too
 document.querySelectorAll("[data-zone]").forEach((field) => {
   field.value = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 });

@@ -109,7 +109,6 @@ class RoutesTest {
         row(t, "/documents/{id}", "/documents/" + revised + "?version=2", "302 404 404 200 200 200");
         row(t, "/documents/{id}", "/documents/" + revised + "?version=1", "302 404 200 200 200 200");
         row(t, "/documents/{id}/who", "/documents/" + draft + "/who", "302 404 404 200 200 200");
-        row(t, "/documents/{id}/like", "/documents/" + draft + "/like", "302 404 404 200 200 200");
         row(t, "/documents/{id}/record", "/documents/" + released + "/record", "302 404 404 200 200 200");
         row(
                 t,
@@ -157,8 +156,6 @@ class RoutesTest {
         row(t, "/house/kinds/{code}/fill/{fact}", "/house/kinds/drawing/fill/material", "302 403 403 403 403 200");
         row(t, "/live/since", "/live/since?today=true", "302 200 200 200 200 200");
         row(t, "/documents/{id}/row", "/documents/" + draft + "/row", "302 404 404 200 200 200");
-        row(t, "/look-up/people", "/look-up/people?q=pri", "302 200 200 200 200 200");
-        row(t, "/look-up/documents", "/look-up/documents?q=ordered", "302 200 200 200 200 200");
         row(t, "/house/facts/{code}", "/house/facts/material", "302 403 403 403 403 200");
         row(t, "/house/try", "/house/try", "302 403 403 403 403 200");
         row(t, "/house/sign-offs", "/house/sign-offs", "302 403 403 403 403 200");
@@ -256,6 +253,7 @@ class RoutesTest {
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/seal.cer", "/seal.cer", "302 200 200 200 200 200");
         row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
+        SearchRoutes.rows(kept, draft, released).forEach(r -> row(t, r.get(0), r.get(1), r.get(2)));
         ChangeRoutes.rows(order, request, released, draft, job).forEach(r -> row(t, r.get(0), r.get(1), r.get(2)));
         row(t, "/files.zip", "/files.zip?items=" + draft, "302 404 404 200 200 200");
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
@@ -295,10 +293,6 @@ class RoutesTest {
         row(t, "/people/{id}", "/people/" + p, "302 200 200 200 200 200");
         row(t, "/people/{id}/card", "/people/" + p + "/card", "302 200 200 200 200 200");
         row(t, "/people/{id}/like", "/people/" + p + "/like", "302 403 403 403 403 200");
-        row(t, "/search", "/search?q=route", "302 200 200 200 200 200");
-        row(t, "/search/hints", "/search/hints?q=route", "302 200 200 200 200 200");
-        row(t, "/search/hits.{form:csv|xlsx}", "/search/hits.csv?q=route", "302 200 200 200 200 200");
-        row(t, "/searches/{id}", kept, "302 404 404 404 302 404");
         row(t, "/record", "/record", "302 403 403 403 403 200");
         row(t, "/record/export", "/record/export?as=csv", "302 403 403 403 403 200");
         row(t, "/uploads/{token}", "/uploads/" + Server.key(), "302 404 404 404 404 404");

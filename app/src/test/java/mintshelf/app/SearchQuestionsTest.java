@@ -248,6 +248,22 @@ class SearchQuestionsTest {
     }
 
     @Test
+    void theFiftyFirstHitStandsOnTheNextPageAndTheTenThousandthIsTheLast() {
+        ManyDocuments.fill(server.db(), shelf, drawing("Of many", ""), 120);
+        server.bean(NodeIndex.class).rebuild();
+        Web web = Web.as(server, "priya");
+        String q = Web.encode("mooring" + on);
+        assertThat(web.get("/search?q=" + q).body()).contains("120 hits").contains("The next 50");
+        assertThat(web.get("/search?by=number&from=50&q=" + q).body())
+                .contains("from 51 on")
+                .contains("The next 20");
+        String last = web.get("/search?versions=true&from=100&q=" + q).body();
+        assertThat(last).contains("120 versions").doesNotContain("The next");
+        assertThat(web.get("/search?from=10000&q=" + q).statusCode()).isEqualTo(200);
+        assertThat(web.get("/search/hits.csv?q=" + q).body().lines()).hasSize(121);
+    }
+
+    @Test
     void hitsGoIntoATable() {
         drawing("=cmd", "316L");
         drawing("Second", "316L");

@@ -77,13 +77,19 @@ final class SearchBench {
                 150);
         atOnce("with facets", q -> search.find(designer, new Search.Wish(q, Ask.Order.FIT, false, 0, 50, true)), 150);
         Web web = Web.as(server, "priya");
-        one("the page, alone", q -> web.get("/search?q=" + encoded(q)), 250);
-        one("hints while typing, alone", q -> web.get("/search/hints?q=" + encoded(q)), 100);
-        one("Today, alone", q -> web.get("/today"), 250);
+        one("the page, alone", q -> page(web, "/search?q=" + encoded(q)), 250);
+        one("hints while typing, alone", q -> page(web, "/search/hints?q=" + encoded(q)), 100);
+        one("Today, alone", q -> page(web, "/today"), 250);
     }
 
     private static String encoded(String q) {
         return URLEncoder.encode(q, StandardCharsets.UTF_8);
+    }
+
+    private static String page(Web web, String path) {
+        var answer = web.get(path);
+        if (answer.statusCode() != 200) throw new IllegalStateException(path);
+        return answer.body();
     }
 
     private interface Asking {

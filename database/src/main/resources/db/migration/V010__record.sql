@@ -124,6 +124,18 @@ create table if not exists recent (
   constraint recent_item foreign key (item) references item (id)
 );
 
+-- What a person keeps at hand, in a sequence of their own.
+create table if not exists pin (
+  person bigint not null,
+  kind varchar(6) character set ascii collate ascii_bin not null,
+  target bigint not null,
+  position int not null,
+  primary key (person, kind, target),
+  key pin_position (person, position),
+  constraint pin_kind check (kind in ('ITEM','FOLDER','SHELF','SEARCH')),
+  constraint pin_person foreign key (person) references person (id)
+);
+
 -- What people follow: a document, a folder with those below it, a shelf; and at which moments they are told.
 create table if not exists follow (
   person bigint not null,

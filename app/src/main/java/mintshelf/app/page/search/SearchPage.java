@@ -68,6 +68,8 @@ public class SearchPage {
         model.addAttribute("from", wish.from());
         model.addAttribute("page", PAGE);
         model.addAttribute("most", Search.MOST);
+        int behind = found.total() - wish.from() - PAGE;
+        model.addAttribute("next", wish.from() + PAGE > Search.MOST ? 0 : Math.max(0, Math.min(PAGE, behind)));
         model.addAttribute("kept", kept.map(id -> searches.kept(actor, id)).orElse(null));
         model.addAttribute("groups", found.question().isEmpty() ? Map.of() : searches.groups(actor));
         model.addAttribute("searches", found.question().isEmpty() ? searches.lines(actor) : List.of());

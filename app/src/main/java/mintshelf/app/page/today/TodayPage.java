@@ -7,6 +7,7 @@ import mintshelf.app.ground.HouseRules;
 import mintshelf.app.page.Rows;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.job.ReadJobs;
+import mintshelf.app.use.pin.Pins;
 import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.search.KeptSearches;
 import mintshelf.app.use.today.ReadOrder;
@@ -30,6 +31,7 @@ public class TodayPage {
     private final ReadRunning running;
     private final ReadJobs jobs;
     private final KeptSearches searches;
+    private final Pins pins;
 
     public TodayPage(
             ReadToday today,
@@ -38,7 +40,9 @@ public class TodayPage {
             RemindRounds rounds,
             ReadRunning running,
             ReadJobs jobs,
-            KeptSearches searches) {
+            KeptSearches searches,
+            Pins pins) {
+        this.pins = pins;
         this.today = today;
         this.filingSheets = filingSheets;
         this.order = order;
@@ -61,6 +65,7 @@ public class TodayPage {
         model.addAttribute("filings", filings);
         List<ReadJobs.View> mine = jobs.mine(actor);
         model.addAttribute("jobs", mine);
+        model.addAttribute("pins", pins.lines(actor));
         model.addAttribute("searches", searches.lines(actor));
         int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size() + mine.size();
         model.addAttribute("quietDay", waits == 0);

@@ -50,7 +50,7 @@ public class FindAlike {
         List<String> title = SearchText.words(of.document().title()).stream()
                 .filter(w -> w.length() >= SHORTEST_WORD)
                 .toList();
-        List<Long> found = index.alike(actor.access(), own.marks(), title, item, own.isEmpty() ? MOST : CLOSER);
+        List<Long> found = index.alike(actor.access(), own.sample(), title, item, own.isEmpty() ? MOST : CLOSER);
         Map<Long, Seen> seen = sight.of(actor, found);
         if (own.isEmpty()) {
             return new View(

@@ -12,7 +12,7 @@ import mintshelf.core.drawing.alike.Traits.Kind;
  */
 public record Alike(double much, List<String> says) {
     /** Below this nobody would call them alike. */
-    public static final double LITTLE = 0.3;
+    public static final double LITTLE = 0.4;
 
     private static final double SAME = 0.8;
     private static final double LIKE = 0.4;

@@ -233,6 +233,13 @@ public record Traits(List<String> marks) {
         return marks.isEmpty();
     }
 
+    /** Some of each kind, the same ones of all drawings that have them: enough to find those that may be like it. */
+    public List<String> sample() {
+        List<String> sample = new ArrayList<>();
+        for (Kind kind : Kind.values()) of(kind).stream().limit(kind.most / 3).forEach(sample::add);
+        return sample;
+    }
+
     List<String> of(Kind kind) {
         return marks.stream().filter(kind::isOf).toList();
     }

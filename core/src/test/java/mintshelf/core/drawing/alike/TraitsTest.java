@@ -107,6 +107,8 @@ class TraitsTest {
         assertThat(traits.of(Traits.Kind.WORDS)).hasSize(6);
         assertThat(Traits.read(traits.text())).isEqualTo(traits);
         assertThat(traits.text().length()).isLessThan(2000);
+        assertThat(traits.marks()).containsAll(traits.sample());
+        assertThat(traits.sample().size()).isLessThanOrEqualTo(10 + 10 + 8 + 8);
         assertThat(Traits.read("").isEmpty()).isTrue();
         assertThat(Alike.of(Traits.read(""), traits).much()).isZero();
     }

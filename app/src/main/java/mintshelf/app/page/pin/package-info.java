@@ -1,0 +1,2 @@
+/** Pins and what was open last. */
+package mintshelf.app.page.pin;

@@ -1,0 +1,2 @@
+/** What people keep at hand. */
+package mintshelf.app.store.pin;

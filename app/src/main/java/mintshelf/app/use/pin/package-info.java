@@ -1,0 +1,2 @@
+/** Pins: what somebody keeps at hand. */
+package mintshelf.app.use.pin;

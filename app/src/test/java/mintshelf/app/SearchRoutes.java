@@ -1,0 +1,29 @@
+package mintshelf.app;
+
+import java.util.List;
+
+/** The addresses of the search and of what is at hand, for the table of {@link RoutesTest}. */
+final class SearchRoutes {
+    private static final String ALL = "302 200 200 200 200 200";
+
+    private SearchRoutes() {}
+
+    /**
+     * Pattern, address, expected statuses.
+     *
+     * @param kept address of a search that the designer keeps for herself
+     */
+    static List<List<String>> rows(String kept, long draft, long released) {
+        return List.of(
+                List.of("/search", "/search?q=route", ALL),
+                List.of("/search/hints", "/search/hints?q=route", ALL),
+                List.of("/search/hits.{form:csv|xlsx}", "/search/hits.csv?q=route", ALL),
+                List.of("/searches/{id}", kept, "302 404 404 404 302 404"),
+                List.of("/look-up/people", "/look-up/people?q=pri", ALL),
+                List.of("/look-up/documents", "/look-up/documents?q=ordered", ALL),
+                List.of("/documents/{id}/like", "/documents/" + draft + "/like", "302 404 404 200 200 200"),
+                List.of("/documents/{id}/like", "/documents/" + released + "/like", "302 404 200 200 200 200"),
+                List.of("/at-hand", "/at-hand", ALL),
+                List.of("/pins/{kind}/{id}", "/pins/item/" + released, ALL));
+    }
+}
