@@ -2,11 +2,18 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import mintshelf.app.store.search.Ask;
+import mintshelf.app.store.search.IndexSource;
 import mintshelf.app.store.search.NodeIndex;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
@@ -17,6 +24,7 @@ import mintshelf.app.use.search.Search;
 import mintshelf.core.base.Texts;
 import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Searches by what documents are, as texts are typed; on a shelf of its own. */
 class SearchQuestionsTest {
@@ -220,6 +228,34 @@ class SearchQuestionsTest {
         } finally {
             second.stop();
         }
+    }
+
+    @Test
+    void anIndexThatIsKeptIsReadOnAndWhatIsNoneIsMadeAnew(@TempDir Path folder) throws IOException {
+        drawing("Kept one", "");
+        IndexSource source = server.bean(IndexSource.class);
+        int first;
+        try (NodeIndex index = new NodeIndex(source, Optional.of(folder), Clock.systemUTC())) {
+            index.catchUp();
+            first = index.size();
+        }
+        assertThat(first).isPositive();
+        drawing("Kept two", "");
+        try (NodeIndex index = new NodeIndex(source, Optional.of(folder), Clock.systemUTC());
+                Stream<Path> folders = Files.list(folder)) {
+            index.catchUp();
+            assertThat(index.size()).isGreaterThan(first);
+            assertThat(folders).as("it was gone on with").hasSize(1);
+            index.rebuild();
+        }
+        // Half an index, of a start that was killed.
+        Files.createDirectories(folder.resolve("99"));
+        Files.writeString(folder.resolve("99").resolve("left"), "over");
+        try (NodeIndex index = new NodeIndex(source, Optional.of(folder), Clock.systemUTC())) {
+            index.catchUp();
+            assertThat(index.size()).isGreaterThan(first);
+        }
+        assertThat(folder.resolve("99").resolve("left")).doesNotExist();
     }
 
     @Test

@@ -157,8 +157,8 @@ final class Pictures {
                     SHELF,
                     "redlines",
                     List.of(open("TG40-3030"), "document.querySelector('.sheet .whole').click()", REMARKS));
-            take(shots, "/in-tray", "in-tray", List.of());
             shots.signIn("ines");
+            take(shots, "/search?q=material:316L+stage:%22in+review%22,%22in+preparation%22", "search", List.of());
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(
                     shots,

@@ -178,6 +178,7 @@ public final class NodeIndex implements AutoCloseable {
                     return;
                 }
                 index.close();
+                delete(latest);
             } catch (IOException | RuntimeException e) {
                 LOG.info("The index that was kept is not used: {}", e.toString());
             }

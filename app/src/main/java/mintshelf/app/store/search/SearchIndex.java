@@ -39,6 +39,8 @@ final class SearchIndex implements Closeable {
     /** Values of one facet that are counted out; the others are told by how many they are. */
     static final int MOST_VALUES = 40;
 
+    private static final int MOST_ALIKE = 6;
+
     private static final double MEMORY = 48;
 
     private final Directory folder;
@@ -58,7 +60,6 @@ final class SearchIndex implements Closeable {
             IndexWriterConfig config = new IndexWriterConfig(Fields.WORDS_OF);
             config.setOpenMode(anew ? IndexWriterConfig.OpenMode.CREATE : IndexWriterConfig.OpenMode.CREATE_OR_APPEND);
             config.setRAMBufferSizeMB(MEMORY);
-            config.setCommitOnClose(false);
             writer = new IndexWriter(folder, config);
         } catch (IOException | RuntimeException e) {
             folder.close();
@@ -108,7 +109,9 @@ final class SearchIndex implements Closeable {
 
     Ask.Answer ask(Ask ask) {
         Ask.Answer answer = ask(ask, false);
-        if (answer.total() > 0 || ask.question().words().isEmpty()) return answer;
+        int words = ask.question().words().size();
+        // Each word is held against all words of the index: a sentence of mistakes would keep the node busy.
+        if (answer.total() > 0 || words == 0 || words > MOST_ALIKE) return answer;
         Ask.Answer alike = ask(ask, true);
         return alike.total() == 0 ? answer : alike;
     }
