@@ -81,7 +81,9 @@ final class SearchIndex implements Closeable {
         try {
             for (long item : items) {
                 List<Document> documents = Entries.documents(entries.getOrDefault(item, List.of()));
-                writer.updateDocuments(new Term(Fields.ITEM, Long.toString(item)), documents);
+                Term all = new Term(Fields.ITEM, Long.toString(item));
+                if (documents.isEmpty()) writer.deleteDocuments(all);
+                else writer.updateDocuments(all, documents);
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
