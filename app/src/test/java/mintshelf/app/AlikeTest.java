@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -117,7 +118,19 @@ class AlikeTest {
                 ("<svg xmlns='http://www.w3.org/2000/svg'><text>glimmor " + shelf + "</text></svg>")
                         .getBytes(StandardCharsets.UTF_8),
                 false);
+        String mail =
+                "Received: from harbour\r\nFrom: Ola <ola@ebbcote.example>\r\nSubject: =?UTF-8?Q?Spindle_qu=C3=B6rrel?=\r\n"
+                        + "MIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=\"x\"\r\n\r\n--x\r\n"
+                        + "Content-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: base64\r\n\r\n"
+                        + Base64.getMimeEncoder()
+                                .encodeToString(("the brimfol coat peels " + shelf).getBytes(StandardCharsets.UTF_8))
+                        + "\r\n--x\r\nContent-Type: image/png; name=\"berth.png\"\r\n"
+                        + "Content-Disposition: attachment; filename=\"berth-seven.png\"\r\n\r\nxx\r\n--x--\r\n";
+        server.file("priya", shelf, Server.PLAIN, "complaint.eml", mail.getBytes(StandardCharsets.UTF_8), false);
         server.bean(ReadWords.class).run();
+        assertThat(says("brimfol")).containsExactly("says “the brimfol coat peels " + shelf + "”");
+        assertThat(says("quorrel")).as("accents or none").hasSize(1);
+        assertThat(says("\"berth seven\"")).hasSize(1);
         assertThat(says("brackwen")).hasSize(1).first().asString().startsWith("says “brackwen clause");
         assertThat(says("glimmor " + shelf)).containsExactly("says “glimmor " + shelf + "”");
     }

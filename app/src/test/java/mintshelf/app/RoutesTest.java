@@ -342,6 +342,7 @@ class RoutesTest {
     /** Acts that anybody who is signed in may do for themselves. */
     private static final Set<String> OWN = Set.of(
             "/me/settings",
+            "/me/columns",
             "/searches",
             "/requests",
             "/me/password",

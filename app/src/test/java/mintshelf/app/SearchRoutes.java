@@ -24,6 +24,7 @@ final class SearchRoutes {
                 List.of("/documents/{id}/like", "/documents/" + draft + "/like", "302 404 404 200 200 200"),
                 List.of("/documents/{id}/like", "/documents/" + released + "/like", "302 404 200 200 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),
+                List.of("/me/columns", "/me/columns", ALL),
                 List.of("/pins/{kind}/{id}", "/pins/item/" + released, ALL));
     }
 }

@@ -13,6 +13,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.live.Live;
 import mintshelf.app.use.live.Live.Moved;
 import mintshelf.app.use.live.Live.News;
@@ -38,6 +39,7 @@ public class LivePages {
 
     private final Live live;
     private final ReadShelf shelves;
+    private final FactColumns columns;
     private final Set<Stream> streams = ConcurrentHashMap.newKeySet();
     /** A browser that takes nothing holds one of these up, and nobody's looking. */
     private final ExecutorService senders = Executors.newFixedThreadPool(4, work -> {
@@ -46,7 +48,8 @@ public class LivePages {
         return thread;
     });
 
-    public LivePages(Live live, ReadShelf shelves) {
+    public LivePages(Live live, ReadShelf shelves, FactColumns columns) {
+        this.columns = columns;
         this.live = live;
         this.shelves = shelves;
     }
@@ -180,6 +183,7 @@ public class LivePages {
     String row(Actor actor, @PathVariable long id, Model model) {
         ReadShelf.RowNow row = shelves.row(actor, id);
         model.addAttribute("seen", row.seen());
+        model.addAttribute("columns", columns.of(actor, List.of(row.seen())));
         model.addAttribute("returned", row.returned());
         model.addAttribute("toSign", row.toSign());
         return "shelf/_row :: row";

@@ -10,6 +10,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.search.Ask.Order;
+import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.search.ExportHits;
 import mintshelf.app.use.search.FindAlike;
 import mintshelf.app.use.search.KeptSearches;
@@ -34,11 +35,19 @@ public class SearchPage {
     private final Search search;
     private final KeptSearches searches;
     private final FindAlike alike;
+    private final FactColumns columns;
     private final LookUp lookUp;
     private final ExportHits export;
 
-    SearchPage(Search search, KeptSearches searches, FindAlike alike, LookUp lookUp, ExportHits export) {
+    SearchPage(
+            Search search,
+            KeptSearches searches,
+            FactColumns columns,
+            FindAlike alike,
+            LookUp lookUp,
+            ExportHits export) {
         this.alike = alike;
+        this.columns = columns;
         this.searches = searches;
         this.search = search;
         this.lookUp = lookUp;
@@ -63,6 +72,11 @@ public class SearchPage {
         model.addAttribute("q", q);
         model.addAttribute("found", found);
         model.addAttribute("rows", rows(found.hits()));
+        model.addAttribute(
+                "columns",
+                columns.of(
+                        actor,
+                        found.hits().stream().map(Search.Hit::seen).distinct().toList()));
         model.addAttribute("by", order.name().toLowerCase(Locale.ROOT));
         model.addAttribute("versions", versions);
         model.addAttribute("from", wish.from());

@@ -13,6 +13,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.ListStore.Filter;
 import mintshelf.app.store.document.ListStore.Order;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.person.Choices;
 import mintshelf.app.use.shelf.ReadShelf;
@@ -33,8 +34,10 @@ public class ShelfPage {
     private final ReadShelf shelves;
     private final Choices choices;
     private final DropDocument drop;
+    private final FactColumns columns;
 
-    public ShelfPage(ReadShelf shelves, Choices choices, DropDocument drop) {
+    public ShelfPage(ReadShelf shelves, Choices choices, DropDocument drop, FactColumns columns) {
+        this.columns = columns;
         this.drop = drop;
         this.shelves = shelves;
         this.choices = choices;
@@ -138,6 +141,7 @@ public class ShelfPage {
         List<Seen> rows = shelves.rows(actor, view, order, filter, only, after, PAGE + 1); // one more: is there more?
         boolean more = rows.size() > PAGE;
         List<Seen> shown = more ? rows.subList(0, PAGE) : rows;
+        model.addAttribute("columns", columns.of(actor, shown));
         model.addAttribute("lines", lines(shown, order, view, folderBefore));
         model.addAttribute("returned", List.copyOf(shelves.returned(shown)));
         model.addAttribute("toSign", shelves.toSign(actor));
@@ -181,6 +185,26 @@ public class ShelfPage {
         return value.name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
+    /** What can be a column of one's lists; a part of pages that list. */
+    @GetMapping("/me/columns")
+    String columns(Actor actor, Model model) {
+        model.addAttribute("choices", columns.choices(actor));
+        return "shelf/_columns :: columns";
+    }
+
+    @PostMapping("/me/columns")
+    String chooseColumns(
+            Actor actor,
+            @RequestParam(defaultValue = "") List<String> column,
+            @RequestParam(defaultValue = "/today") String back) {
+        columns.choose(actor, column);
+        return "redirect:" + within(back);
+    }
+
+    private static String within(String back) {
+        return back.startsWith("/") && !back.startsWith("//") && !back.startsWith("/\\") ? back : "/today";
+    }
+
     /** A setting of one's own: density, theme, keys. */
     @PostMapping("/me/settings")
     String choose(
@@ -190,6 +214,6 @@ public class ShelfPage {
             @RequestParam(defaultValue = "/today") String back) {
         if (!List.of("density", "theme", "keys", "peek").contains(name)) throw new NotThere();
         choices.choose(actor, name, value);
-        return "redirect:" + (back.startsWith("/") && !back.startsWith("//") ? back : "/today");
+        return "redirect:" + within(back);
     }
 }

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.ReentrantLock;
@@ -35,7 +36,7 @@ public final class NodeIndex implements AutoCloseable {
     private static final int PORTION = 200;
     private static final int AT_ONCE = 1000;
     private static final long OVERLAP = 10_000;
-    private static final Duration LONGEST = Duration.ofSeconds(1);
+    private static final Duration LONGEST = Duration.ofSeconds(2);
 
     private final IndexSource source;
     private final Optional<Path> folder;
@@ -44,6 +45,7 @@ public final class NodeIndex implements AutoCloseable {
     private final ReentrantLock feeding = new ReentrantLock();
     private final AtomicLong begun = new AtomicLong();
     private volatile long ended;
+    private final CountDownLatch ready = new CountDownLatch(1);
     private volatile Optional<Serving> serving = Optional.empty();
     private volatile Optional<Progress> progress = Optional.empty();
     private volatile boolean closed;
@@ -105,6 +107,8 @@ public final class NodeIndex implements AutoCloseable {
     private void feedSome() {
         long before = begun.get();
         try {
+            // Just started: a small index is there in a moment.
+            if (serving.isEmpty() && !ready.await(LONGEST.toMillis(), TimeUnit.MILLISECONDS)) return;
             if (!feeding.tryLock(LONGEST.toMillis(), TimeUnit.MILLISECONDS)) return;
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -244,6 +248,7 @@ public final class NodeIndex implements AutoCloseable {
         try {
             Optional<Serving> before = serving;
             serving = Optional.of(next);
+            ready.countDown();
             keep(next);
             if (before.isPresent()) {
                 before.get().index().close();

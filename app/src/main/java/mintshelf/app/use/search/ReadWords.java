@@ -158,6 +158,10 @@ public class ReadWords {
     }
 
     private List<String> text(StoredContent content) {
+        if (content.kind() == ContentKind.TEXT && content.size() <= LARGEST_PAPER) {
+            byte[] head = contents.bytes(content, ContentKind.SAMPLE);
+            if (MailWords.isMail(head)) return MailWords.of(contents.bytes(content, LARGEST_PAPER), LETTERS);
+        }
         String text = new String(contents.bytes(content, LETTERS), StandardCharsets.UTF_8);
         // Of a picture that is text the letters are read, not how they are drawn.
         if (content.kind() == ContentKind.SVG) text = text.replaceAll("<[^>]*>", "\n");
