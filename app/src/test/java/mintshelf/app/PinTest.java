@@ -94,7 +94,7 @@ class PinTest {
     void theWayBackStaysWithinTheHouse() {
         Web web = Web.as(server, "priya");
         web.get("/today");
-        for (String back : List.of("//evil.example", "https://evil.example", "/\\\\evil.example")) {
+        for (String back : List.of("//evil.example", "https://evil.example", "/\\evil.example", "/\\\\evil.example")) {
             String to = web.post("/pins/shelf/" + shelf, Map.of("back", back))
                     .headers()
                     .firstValue("Location")

@@ -3,6 +3,7 @@ package mintshelf.app.page.pin;
 import java.util.Locale;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.WayBack;
 import mintshelf.app.store.pin.PinStore.Kind;
 import mintshelf.app.store.pin.PinStore.Pin;
 import mintshelf.app.use.pin.Pins;
@@ -46,7 +47,7 @@ class PinPages {
             @PathVariable("id") long target,
             @RequestParam(defaultValue = "/today") String back) {
         pins.pin(actor, pin(kind, target));
-        return "redirect:" + within(back);
+        return "redirect:" + WayBack.within(back);
     }
 
     @PostMapping("/pins/{kind}/{id}/drop")
@@ -56,17 +57,13 @@ class PinPages {
             @PathVariable("id") long target,
             @RequestParam(defaultValue = "/today") String back) {
         pins.unpin(actor, pin(kind, target));
-        return "redirect:" + within(back);
+        return "redirect:" + WayBack.within(back);
     }
 
     @PostMapping("/pins/{kind}/{id}/up")
     String up(Actor actor, @PathVariable String kind, @PathVariable("id") long target) {
         pins.up(actor, pin(kind, target));
         return "redirect:/at-hand";
-    }
-
-    private static String within(String back) {
-        return back.startsWith("/") && !back.startsWith("//") && !back.startsWith("/\\\\") ? back : "/today";
     }
 
     private static Pin pin(String kind, long target) {

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.WayBack;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.ListStore.Filter;
 import mintshelf.app.store.document.ListStore.Order;
@@ -198,11 +199,7 @@ public class ShelfPage {
             @RequestParam(defaultValue = "") List<String> column,
             @RequestParam(defaultValue = "/today") String back) {
         columns.choose(actor, column);
-        return "redirect:" + within(back);
-    }
-
-    private static String within(String back) {
-        return back.startsWith("/") && !back.startsWith("//") && !back.startsWith("/\\") ? back : "/today";
+        return "redirect:" + WayBack.within(back);
     }
 
     /** A setting of one's own: density, theme, keys. */
@@ -214,6 +211,6 @@ public class ShelfPage {
             @RequestParam(defaultValue = "/today") String back) {
         if (!List.of("density", "theme", "keys", "peek").contains(name)) throw new NotThere();
         choices.choose(actor, name, value);
-        return "redirect:" + within(back);
+        return "redirect:" + WayBack.within(back);
     }
 }

@@ -57,7 +57,12 @@ public final class NodeIndex implements AutoCloseable {
         this.clock = clock;
     }
 
-    private record Serving(SearchIndex index, Optional<Path> path, Tail recorded, Tail read) {}
+    /** @param due documents that moved and that the index has not taken yet: of what breaks off nothing is lost */
+    private record Serving(SearchIndex index, Optional<Path> path, Tail recorded, Tail read, Set<Long> due) {
+        Serving(SearchIndex index, Optional<Path> path, Tail recorded, Tail read) {
+            this(index, path, recorded, read, new HashSet<>());
+        }
+    }
 
     /** How far one is that is being made. */
     public record Progress(long done, long of) {}
@@ -285,7 +290,8 @@ public final class NodeIndex implements AutoCloseable {
 
     /** One small question tells whether there is anything to read on. */
     private void feedIfMoved(Serving s) {
-        if (s.recorded().waits()
+        if (!s.due().isEmpty()
+                || s.recorded().waits()
                 || s.read().waits()
                 || source.isBehind(s.recorded().at(), s.read().at())) feed(s);
         else ended = begun.incrementAndGet();
@@ -301,13 +307,14 @@ public final class NodeIndex implements AutoCloseable {
 
     private boolean readOn(Serving s) {
         Instant now = clock.instant();
-        Set<Long> moved = new HashSet<>(s.recorded().next(recorded, AT_ONCE, now));
-        moved.addAll(s.read().next(read, AT_ONCE, now));
-        if (moved.isEmpty()) return false;
-        List<Long> items = new ArrayList<>(moved);
+        s.recorded().next(recorded, AT_ONCE, now, s.due());
+        s.read().next(read, AT_ONCE, now, s.due());
+        if (s.due().isEmpty()) return false;
+        List<Long> items = new ArrayList<>(s.due());
         for (int from = 0; from < items.size(); from += PORTION) {
             List<Long> some = items.subList(from, Math.min(items.size(), from + PORTION));
             s.index().put(some, source.entries(some));
+            some.forEach(s.due()::remove);
         }
         s.index().refresh();
         return true;

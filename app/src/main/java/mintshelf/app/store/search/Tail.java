@@ -3,7 +3,6 @@ package mintshelf.app.store.search;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
@@ -32,9 +31,13 @@ final class Tail {
         List<IndexSource.Moved> at(Collection<Long> places);
     }
 
-    /** Documents that moved since; up to about {@code most}. Empty where nothing did. */
-    Set<Long> next(Rows rows, int most, Instant now) {
-        Set<Long> items = new HashSet<>();
+    /**
+     * Reads on.
+     *
+     * @param items gets the documents that moved since, up to about {@code most}: also where reading breaks off half way, for what was
+     *     read once is not read again
+     */
+    void next(Rows rows, int most, Instant now, Set<Long> items) {
         if (!missing.isEmpty()) {
             for (IndexSource.Moved late : rows.at(List.copyOf(missing.keySet()))) {
                 missing.remove(late.tail());
@@ -49,7 +52,6 @@ final class Tail {
             at = Math.max(at, moved.tail());
             moved.item().ifPresent(items::add);
         }
-        return items;
     }
 
     long at() {
