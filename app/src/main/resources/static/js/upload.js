@@ -6,9 +6,13 @@ const TRIES = 8;
 const BESIDE = 3;
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
-/** Sends a file; a lost connection is picked up where the server stands. Gives the upload's token. */
-export async function send(file, onProgress, name = file.name) {
-  let state = await ask("POST", `/uploads?name=${encodeURIComponent(name)}&size=${file.size}`);
+/**
+ * Sends a file; a lost connection is picked up where the server stands. Gives the upload's token.
+ *
+ * @param opened the address that opens the upload
+ */
+export async function send(file, onProgress, name = file.name, opened = `/uploads?name=${encodeURIComponent(name)}&size=${file.size}`) {
+  let state = await ask("POST", opened);
   let failures = 0;
   while (!state.complete) {
     try {
@@ -35,13 +39,17 @@ export async function send(file, onProgress, name = file.name) {
  * Sends files a few beside each other: of small ones most of the time is the way.
  *
  * @param files each a file, or what gives it
+ * @param opened gives the address that opens the upload of a file; the usual one without
  * @param told is given the place of a file and how many of its bytes are there
  * @returns by place a token, or the error
  */
-export async function sendAll(files, told) {
+export async function sendAll(files, told, opened) {
   const results = new Array(files.length);
   const next = files.entries();
-  const one = async (i, given) => send(typeof given === "function" ? await given() : given, (n) => told(i, n));
+  const one = async (i, given) => {
+    const file = typeof given === "function" ? await given() : given;
+    return send(file, (n) => told(i, n), file.name, opened?.(i, file));
+  };
   await Promise.all(Array.from({ length: BESIDE }, async () => {
     for (const [i, given] of next) results[i] = await one(i, given).then((token) => ({ token }), (error) => ({ error }));
   }));
@@ -49,4 +57,4 @@ export async function sendAll(files, told) {
 }
 
 export const size = (bytes) => (bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
-export const words = (error) => (error instanceof Problem ? error.message : "The connection was lost. Drop the file again; what was filed before is untouched.");
+export const words = (error) => (error instanceof Problem ? error.message : "The connection was lost. Bring it again; what came before is untouched.");

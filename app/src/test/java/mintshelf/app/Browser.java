@@ -102,10 +102,11 @@ public final class Browser implements AutoCloseable {
     }
 
     public void signIn(String login, String password) {
-        driver.manage().deleteAllCookies();
-        // What the page of before still asked may have begun a session of its own: then the form was of another one,
-        // and is filled anew.
-        for (int tries = 0; tries == 0 || (tries < 3 && !path().equals("/today")); tries++) {
+        // What the page of before still asks for would begin a session of its own, or come in between: it is left
+        // first.
+        driver.get("about:blank");
+        driver.executeCdpCommand("Network.clearBrowserCookies", Map.of());
+        for (int tries = 0; tries == 0 || (tries < 4 && !path().equals("/today")); tries++) {
             open("/sign-in");
             find("#login").sendKeys(login);
             find("#password").sendKeys(password);
@@ -119,6 +120,8 @@ public final class Browser implements AutoCloseable {
                 }
                 LockSupport.parkNanos(60_000_000);
             }
+            // Signed in, and led to what was asked for before: since the cookies were put away nobody else can be.
+            if (!path().equals("/today") && !all("form[action='/sign-out']").isEmpty()) open("/today");
         }
         await(d -> d.path().equals("/today"));
     }

@@ -18,6 +18,7 @@ import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.run.ReadRuns;
+import mintshelf.app.use.takein.TakeIns;
 import org.junit.jupiter.api.Test;
 import org.springframework.web.bind.annotation.RequestMethod;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
@@ -44,6 +45,7 @@ class RoutesTest {
     private final long order;
     private final long request;
     private final long job;
+    private final long takeIn;
 
     RoutesTest() {
         server.bean(StartRevisions.class).start(server.actor("priya"), List.of(revised), Server.key(), "x", "", true);
@@ -67,6 +69,7 @@ class RoutesTest {
         order = Long.parseLong(asked.substring("/orders/".length()));
         request = RequestTest.asked(server, "priya", server.released(shelf, "wanted.txt"));
         job = ChangeRoutes.job(server, draft);
+        takeIn = server.bean(TakeIns.class).begin(server.actor("ines"), shelf, OptionalLong.empty(), "drive");
         sheet = server.bean(FilingSheets.class)
                 .open(
                         server.actor("priya"),
@@ -251,9 +254,9 @@ class RoutesTest {
         row(t, "/sign", "/sign?items=" + draft, "302 200 200 200 200 200");
         row(t, "/rounds/{id}/look", "/rounds/" + round + "/look", "302 404 404 200 200 200");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
+        row(t, "/shelves/{shelf}/take-ins", "/shelves/" + shelf + "/take-ins", "302 404 403 403 403 200");
         row(t, "/seal.cer", "/seal.cer", "302 200 200 200 200 200");
-        row(t, "/in-tray", "/in-tray", "302 200 200 200 200 200");
-        SearchRoutes.rows(kept, draft, released).forEach(r -> row(t, r.get(0), r.get(1), r.get(2)));
+        SearchRoutes.rows(kept, takeIn, draft, released).forEach(r -> row(t, r.get(0), r.get(1), r.get(2)));
         ChangeRoutes.rows(order, request, released, draft, job).forEach(r -> row(t, r.get(0), r.get(1), r.get(2)));
         row(t, "/files.zip", "/files.zip?items=" + draft, "302 404 404 200 200 200");
         row(t, "/strays/{id}", "/strays/" + stray, "302 404 404 200 200 200");
@@ -380,6 +383,7 @@ class RoutesTest {
                     .replace("{seq}", "1")
                     .replace("{ask}", "1")
                     .replace("{item}", "1")
+                    .replace("{at}", "1")
                     .replace("{goal}", "1")
                     .replace("{wish}", "1")
                     .replace("{name}", "none")
@@ -405,6 +409,7 @@ class RoutesTest {
     private String id(String pattern) {
         Map<String, Long> ids = new LinkedHashMap<>(Map.of("/shelves", shelf, "/orders", order, "/changes", order));
         ids.putAll(Map.of("/requests", request, "/rounds", round, "/strays", stray, "/filings", sheet));
+        ids.putAll(Map.of("/take-ins", takeIn, "/uploads/take-ins", takeIn));
         ids.put("/jobs", job);
         ids.put("/people", server.actor("priya").person());
         return ids.entrySet().stream()

@@ -11,10 +11,12 @@ final class SearchRoutes {
     /**
      * Pattern, address, expected statuses.
      *
+     * @param takeIn a taking-in of the data manager
      * @param kept address of a search that the designer keeps for herself
      */
-    static List<List<String>> rows(String kept, long draft, long released) {
+    static List<List<String>> rows(String kept, long takeIn, long draft, long released) {
         return List.of(
+                List.of("/in-tray", "/in-tray", ALL),
                 List.of("/search", "/search?q=route", ALL),
                 List.of("/search/hints", "/search/hints?q=route", ALL),
                 List.of("/search/hits.{form:csv|xlsx}", "/search/hits.csv?q=route", ALL),
@@ -23,6 +25,11 @@ final class SearchRoutes {
                 List.of("/look-up/documents", "/look-up/documents?q=ordered", ALL),
                 List.of("/documents/{id}/like", "/documents/" + draft + "/like", "302 404 404 200 200 200"),
                 List.of("/documents/{id}/like", "/documents/" + released + "/like", "302 404 200 200 200 200"),
+                List.of("/take-ins/{id}", "/take-ins/" + takeIn, "302 404 404 404 404 200"),
+                List.of(
+                        "/take-ins/{id}/table.{format}",
+                        "/take-ins/" + takeIn + "/table.csv",
+                        "302 404 404 404 404 200"),
                 List.of("/at-hand", "/at-hand", ALL),
                 List.of("/me/columns", "/me/columns", ALL),
                 List.of("/pins/{kind}/{id}", "/pins/item/" + released, ALL));

@@ -16,6 +16,7 @@ public final class Bench {
             Map.entry("changes", ChangeBench::changes),
             Map.entry("pages", PageBench::shelfOfTenThousand),
             Map.entry("search", SearchBench::aHundredThousand),
+            Map.entry("take-in", TakeInBench::anOldDrive),
             Map.entry("people", PageBench::twoHundredPeopleForAMinute),
             Map.entry("read-drawing", DrawingBench::reading),
             Map.entry("compare-drawing", DrawingBench::comparing),

@@ -9,7 +9,7 @@ import picocli.CommandLine.Command;
  */
 @Command(
         name = "shelf",
-        subcommands = {DrawingCommands.class, ModelCommands.class, DeskCommands.class})
+        subcommands = {DrawingCommands.class, ModelCommands.class, DeskCommands.class, TakeInCommand.class})
 public final class Companion {
     private Companion() {}
 

@@ -97,6 +97,20 @@ final class ShelfClient {
                 BodyHandlers.ofString()));
     }
 
+    String origin() {
+        return origin;
+    }
+
+    /** Puts bytes as they are. */
+    JsonNode put(String path, byte[] bytes) {
+        return answer(send(
+                request(path)
+                        .header("Content-Type", "application/octet-stream")
+                        .PUT(HttpRequest.BodyPublishers.ofByteArray(bytes))
+                        .build(),
+                BodyHandlers.ofString()));
+    }
+
     JsonNode put(String path) {
         return answer(
                 send(request(path).PUT(HttpRequest.BodyPublishers.noBody()).build(), BodyHandlers.ofString()));
@@ -104,12 +118,29 @@ final class ShelfClient {
 
     /** Sends a file in slices; after a break it asks where the server stands and goes on there. */
     String upload(Path file) throws IOException {
-        long size = Files.size(file);
-        JsonNode opened = answer(send(
-                request("/uploads?name=" + encode(file.getFileName().toString()) + "&size=" + size)
-                        .POST(HttpRequest.BodyPublishers.noBody())
-                        .build(),
-                BodyHandlers.ofString()));
+        return slices(
+                answer(send(
+                        request("/uploads?name=" + encode(file.getFileName().toString()) + "&size=" + Files.size(file))
+                                .POST(HttpRequest.BodyPublishers.noBody())
+                                .build(),
+                        BodyHandlers.ofString())),
+                file);
+    }
+
+    /**
+     * Sends a file that an address of its own opens.
+     *
+     * @return whether bytes were sent: what is there whole is not sent again
+     */
+    boolean bring(String path, Object body, Path file) throws IOException {
+        JsonNode opened = post(path, body);
+        if (opened.path("complete").asBoolean()) return false;
+        slices(opened, file);
+        return true;
+    }
+
+    private String slices(JsonNode opened, Path file) throws IOException {
+        long size = opened.path("size").asLong();
         String upload = opened.path("token").asString();
         long at = opened.path("received").asLong();
         boolean complete = opened.path("complete").asBoolean();
@@ -137,7 +168,7 @@ final class ShelfClient {
             }
         }
         if (Files.size(file) != size) {
-            throw new Refusal(file + " changed while it was sent. Nothing was checked in; try again.");
+            throw new Refusal(file + " changed while it was sent. Nothing was made of it; try again.");
         }
         return upload;
     }

@@ -31,6 +31,7 @@ class ArrowsTest {
             Map.entry("document", Set.of("base", "content", "fact", "numbering", "revision", "access")),
             Map.entry("hold", Set.of("base", "document", "access", "revision")),
             Map.entry("filing", Set.of("base", "document", "numbering", "fact", "access")),
+            Map.entry("takein", Set.of("base", "content", "document", "filing", "numbering", "revision")),
             Map.entry("route", Set.of("base", "document", "revision", "access", "fact")),
             Map.entry(
                     "house",

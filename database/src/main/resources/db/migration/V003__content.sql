@@ -68,11 +68,12 @@ create table if not exists upload (
   sha256 binary(32) null,
   content_kind varchar(20) character set ascii collate ascii_bin not null default '',
   state varchar(10) character set ascii collate ascii_bin not null,
+  aside tinyint(1) not null default 0,
   created_at datetime(6) not null,
   lease_until datetime(6) not null,
   constraint upload_token unique (token),
   constraint upload_state check (state in ('RECEIVING','COMPLETE','USED','DROPPED')),
-  key upload_of_person (person, state, size),
+  key upload_of_person (person, aside, state, size),
   key upload_lease (state, lease_until),
   constraint upload_person foreign key (person) references person (id),
   constraint upload_content foreign key (content) references content (id)

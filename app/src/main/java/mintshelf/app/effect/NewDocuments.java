@@ -69,7 +69,23 @@ public class NewDocuments {
             String why,
             Map<KindFact, FactValue> facts,
             StoredContent content,
-            String comment) {}
+            String comment,
+            VersionRow.MadeBy madeBy) {
+        /** What is filed. */
+        public New(
+                Kind kind,
+                Folder folder,
+                NumberKey number,
+                String title,
+                FileName file,
+                Optional<String> label,
+                String why,
+                Map<KindFact, FactValue> facts,
+                StoredContent content,
+                String comment) {
+            this(kind, folder, number, title, file, label, why, facts, content, comment, VersionRow.MadeBy.FILED);
+        }
+    }
 
     /** @param number of its first version */
     public record Made(long item, long revision, long version, int number) {}
@@ -106,7 +122,7 @@ public class NewDocuments {
                         VersionDigest.of(one.content().hash(), texts),
                         one.comment(),
                         actor.person(),
-                        VersionRow.MadeBy.FILED,
+                        one.madeBy(),
                         Optional.empty(),
                         Optional.empty(),
                         texts),

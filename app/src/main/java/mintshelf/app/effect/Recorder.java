@@ -39,6 +39,11 @@ public class Recorder {
         following.noted(actor, item, act, says, files);
     }
 
+    /** As {@link #note(Actor, long, String, int, String, String)}, of which nobody is told who follows: one of thousands at once. */
+    public void noteQuietly(Actor actor, long item, String act, int version, String says, String why) {
+        record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.of(version), says, why));
+    }
+
     public void note(Actor actor, long item, String act, String says, String why) {
         record.appendTo(item, clock.instant(), line(actor, act, OptionalInt.empty(), says, why));
         following.noted(actor, item, act, says, false);

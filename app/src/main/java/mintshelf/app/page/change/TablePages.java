@@ -2,14 +2,10 @@ package mintshelf.app.page.change;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
-import mintshelf.app.effect.TableFiles;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.TableAnswer;
 import mintshelf.app.use.change.LinesAsTable;
 import mintshelf.core.base.Refusal;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -21,7 +17,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Lines of papers as tables: out, and back by way of a plan. */
 @Controller
 public class TablePages {
-    private static final String WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
     private static final String SENT = "base64:";
 
     private final LinesAsTable tables;
@@ -33,19 +28,8 @@ public class TablePages {
     /** @param format csv or xlsx */
     @GetMapping("/changes/{id}/lines.{format}")
     ResponseEntity<byte[]> table(Actor actor, @PathVariable long id, @PathVariable String format) {
-        if (!format.equals("csv") && !format.equals("xlsx")) throw new NotThere();
         LinesAsTable.Table table = tables.table(actor, id);
-        boolean csv = format.equals("csv");
-        String name = table.number() + " lines." + format;
-        return ResponseEntity.ok()
-                .contentType(csv ? new MediaType("text", "csv", StandardCharsets.UTF_8) : MediaType.valueOf(WORKBOOK))
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment()
-                                .filename(name, StandardCharsets.UTF_8)
-                                .build()
-                                .toString())
-                .body(csv ? TableFiles.csv(table.rows()) : TableFiles.xlsx("Lines", table.rows()));
+        return TableAnswer.of(table.number() + " lines", format, "Lines", table.rows());
     }
 
     @GetMapping("/changes/{id}/lines-table")

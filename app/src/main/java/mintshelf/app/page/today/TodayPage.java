@@ -5,11 +5,13 @@ import java.util.Locale;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.page.Rows;
+import mintshelf.app.store.takein.TakeIn;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.job.ReadJobs;
 import mintshelf.app.use.pin.Pins;
 import mintshelf.app.use.round.RemindRounds;
 import mintshelf.app.use.search.KeptSearches;
+import mintshelf.app.use.takein.TakeIns;
 import mintshelf.app.use.today.ReadOrder;
 import mintshelf.app.use.today.ReadToday;
 import mintshelf.app.use.verify.ReadRunning;
@@ -32,6 +34,7 @@ public class TodayPage {
     private final ReadJobs jobs;
     private final KeptSearches searches;
     private final Pins pins;
+    private final TakeIns takeIns;
 
     public TodayPage(
             ReadToday today,
@@ -41,8 +44,10 @@ public class TodayPage {
             ReadRunning running,
             ReadJobs jobs,
             KeptSearches searches,
-            Pins pins) {
+            Pins pins,
+            TakeIns takeIns) {
         this.pins = pins;
+        this.takeIns = takeIns;
         this.today = today;
         this.filingSheets = filingSheets;
         this.order = order;
@@ -63,11 +68,18 @@ public class TodayPage {
         List<FilingSheets.Waiting> filings = filingSheets.waiting(actor);
         model.addAttribute("view", view);
         model.addAttribute("filings", filings);
+        List<TakeIn> taking = takeIns.waiting(actor);
+        model.addAttribute("takeIns", taking);
         List<ReadJobs.View> mine = jobs.mine(actor);
         model.addAttribute("jobs", mine);
         model.addAttribute("pins", pins.lines(actor));
         model.addAttribute("searches", searches.lines(actor));
-        int waits = view.back().size() + view.asked().size() + view.toStart().size() + filings.size() + mine.size();
+        int waits = view.back().size()
+                + view.asked().size()
+                + view.toStart().size()
+                + filings.size()
+                + mine.size()
+                + taking.size();
         model.addAttribute("quietDay", waits == 0);
         model.addAttribute("sentence", sentence(view, waits));
         model.addAttribute("keepsOrder", ReadOrder.keeps(actor));

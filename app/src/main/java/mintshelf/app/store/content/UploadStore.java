@@ -32,19 +32,27 @@ public class UploadStore {
         this.pieces = pieces;
     }
 
-    /** Opens a receiving content and the upload that fills it. */
-    public void open(String token, long person, String fileName, long size, Instant now, Instant leaseUntil) {
+    /**
+     * Opens a receiving content and the upload that fills it; gives its id.
+     *
+     * @param aside whether it is part of a taking-in, which waits longer and is not counted among what a person has under way
+     */
+    public long open(
+            String token, long person, String fileName, long size, boolean aside, Instant now, Instant leaseUntil) {
         long content = contents.receiving("", now);
-        db.insertInto(UPLOAD)
+        return db.insertInto(UPLOAD)
                 .set(UPLOAD.TOKEN, token)
                 .set(UPLOAD.PERSON, person)
                 .set(UPLOAD.CONTENT, content)
                 .set(UPLOAD.FILE_NAME, fileName)
                 .set(UPLOAD.SIZE, size)
                 .set(UPLOAD.STATE, Upload.State.RECEIVING.name())
+                .set(UPLOAD.ASIDE, aside)
                 .set(UPLOAD.CREATED_AT, Times.utc(now))
                 .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil))
-                .execute();
+                .returningResult(UPLOAD.ID)
+                .fetchSingle()
+                .value1();
     }
 
     public Optional<Upload> upload(String token) {
@@ -111,7 +119,8 @@ public class UploadStore {
         }
         var update = db.update(UPLOAD)
                 .set(UPLOAD.RECEIVED, from + laid.length())
-                .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil));
+                // What waits longer anyway goes on to.
+                .set(UPLOAD.LEASE_UNTIL, DSL.greatest(UPLOAD.LEASE_UNTIL, DSL.val(Times.utc(leaseUntil))));
         if (whole.isPresent()) {
             update = update.set(UPLOAD.STATE, Upload.State.COMPLETE.name())
                     .set(UPLOAD.SHA256, whole.get().hash().bytes())
@@ -212,7 +221,16 @@ public class UploadStore {
         contents.remove(content);
     }
 
-    /** What a person has sent, or is sending, that nothing uses yet. */
+    /** Keeps uploads longer, of those that nothing used yet. */
+    public void keepUntil(Collection<Long> ids, Instant leaseUntil) {
+        if (ids.isEmpty()) return;
+        db.update(UPLOAD)
+                .set(UPLOAD.LEASE_UNTIL, Times.utc(leaseUntil))
+                .where(UPLOAD.ID.in(ids), UPLOAD.STATE.in(Upload.State.RECEIVING.name(), Upload.State.COMPLETE.name()))
+                .execute();
+    }
+
+    /** What a person has sent, or is sending, that nothing uses yet; what is part of a taking-in aside. */
     public record UnderWay(int files, long bytes) {}
 
     public UnderWay underWay(long person) {
@@ -220,6 +238,7 @@ public class UploadStore {
                 .from(UPLOAD)
                 .where(
                         UPLOAD.PERSON.eq(person),
+                        UPLOAD.ASIDE.isFalse(),
                         UPLOAD.STATE.in(Upload.State.RECEIVING.name(), Upload.State.COMPLETE.name()))
                 .fetchSingle(row -> new UnderWay(row.value1(), row.value2().longValue()));
     }

@@ -7,9 +7,14 @@ import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.STRUCTURE_LOG;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
@@ -67,6 +72,27 @@ public class DocumentStore {
     /** The other documents of a folder whose file has this name. */
     public boolean fileNameIsTaken(long folder, FileName file) {
         return db.fetchExists(ITEM, ITEM.FOLDER.eq(folder), ITEM.FILE_NAME_KEY.eq(file.key()));
+    }
+
+    /** The file names in folders, by folder; one statement. */
+    public Map<Long, Set<String>> fileNames(Collection<Long> folders) {
+        Map<Long, Set<String>> names = new HashMap<>();
+        if (folders.isEmpty()) return names;
+        db.select(ITEM.FOLDER, ITEM.FILE_NAME_KEY)
+                .from(ITEM)
+                .where(ITEM.FOLDER.in(folders), ITEM.FILE_NAME_KEY.isNotNull())
+                .forEach(row -> names.computeIfAbsent(row.value1(), f -> new HashSet<>())
+                        .add(row.value2()));
+        return names;
+    }
+
+    /** Gives a document another file name; the database refuses one that another document of its folder has. */
+    public void rename(long item, FileName file) {
+        db.update(ITEM)
+                .set(ITEM.FILE_NAME, file.name())
+                .set(ITEM.FILE_NAME_KEY, file.key())
+                .where(ITEM.ID.eq(item))
+                .execute();
     }
 
     /** The title that was worked on goes with its revision: the one that is out stands again. */

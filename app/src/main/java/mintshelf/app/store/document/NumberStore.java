@@ -123,6 +123,18 @@ public class NumberStore {
                 .execute();
     }
 
+    /** Claims a number that a document had before: it keeps finding it, and is given to no other. */
+    public void claimFormer(Aspect aspect, NumberKey number, long item, Instant now) {
+        db.insertInto(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.ASPECT, aspect.name())
+                .set(NUMBER_CLAIM.NUMBER_KEY, number.key())
+                .set(NUMBER_CLAIM.NUMBER, number.number())
+                .set(NUMBER_CLAIM.ITEM, item)
+                .set(NUMBER_CLAIM.STATE, "FORMER")
+                .set(NUMBER_CLAIM.AT, Times.utc(now))
+                .execute();
+    }
+
     /** A dropped document keeps its number used. */
     public void drop(long item) {
         db.update(NUMBER_CLAIM)

@@ -31,6 +31,8 @@ public record VersionRow(
         CHECKED_IN,
         REINSTATED,
         ADOPTED,
-        STAMPED
+        STAMPED,
+        /** It came from an old drive, as it was. */
+        TAKEN_IN
     }
 }

@@ -230,6 +230,28 @@ public class VersionStore {
                 .fetch(ITEM.ID);
     }
 
+    /** Documents, dropped ones left out, whose head version has one of these contents, by the hash; a statement for each thousand. */
+    public Map<ContentHash, Long> withContents(Collection<ContentHash> hashes) {
+        Map<ContentHash, Long> found = new HashMap<>();
+        List<ContentHash> all = List.copyOf(hashes);
+        for (int from = 0; from < all.size(); from += PORTION) {
+            db.select(CONTENT.SHA256, ITEM.ID)
+                    .from(CONTENT)
+                    .join(VERSION_FILE)
+                    .on(VERSION_FILE.CONTENT.eq(CONTENT.ID))
+                    .join(LINE)
+                    .on(LINE.HEAD_VERSION.eq(VERSION_FILE.VERSION))
+                    .join(ITEM)
+                    .on(ITEM.ID.eq(LINE.ITEM), ITEM.DROPPED_AT.isNull())
+                    .where(CONTENT.SHA256.in(all.subList(from, Math.min(all.size(), from + PORTION)).stream()
+                            .map(ContentHash::bytes)
+                            .toList()))
+                    .orderBy(ITEM.ID)
+                    .forEach(row -> found.putIfAbsent(ContentHash.of(row.value1()), row.value2()));
+        }
+        return found;
+    }
+
     /** Takes the files from a dropped document's versions; gives their contents, which others may hold too. */
     public List<Long> free(long item) {
         var versions = db.select(VERSION.ID).from(VERSION).where(VERSION.ITEM.eq(item));

@@ -97,12 +97,18 @@ public class ShelfStore {
 
     /** Adds a folder below {@code parent} and orders the shelf's folders anew, by name on each level. */
     public long addFolder(Folder parent, String name) {
-        db.select(SHELF.ID)
-                .from(SHELF)
-                .where(SHELF.ID.eq(parent.shelf()))
-                .forUpdate()
-                .fetch();
-        long id = db.insertInto(FOLDER)
+        lock(parent.shelf());
+        long id = insert(parent, name);
+        order(parent.shelf());
+        return id;
+    }
+
+    private void lock(long shelf) {
+        db.select(SHELF.ID).from(SHELF).where(SHELF.ID.eq(shelf)).forUpdate().fetch();
+    }
+
+    private long insert(Folder parent, String name) {
+        return db.insertInto(FOLDER)
                 .set(FOLDER.SHELF, parent.shelf())
                 .set(FOLDER.PARENT, parent.id())
                 .set(FOLDER.NAME, name)
@@ -112,7 +118,10 @@ public class ShelfStore {
                 .returningResult(FOLDER.ID)
                 .fetchSingle()
                 .value1();
-        List<Folder> all = folders(parent.shelf());
+    }
+
+    private void order(long shelf) {
+        List<Folder> all = folders(shelf);
         Map<Long, List<Folder>> below = new HashMap<>();
         for (Folder folder : all) {
             if (!folder.isRoot()) {
@@ -130,7 +139,42 @@ public class ShelfStore {
                     .where(FOLDER.ID.eq(ordered.get(i).id()))
                     .execute();
         }
-        return id;
+    }
+
+    /**
+     * Finds folders by their paths below one, and makes those that are not there; all are ordered once.
+     *
+     * @param paths with slashes; empty for the folder itself
+     * @param make whether what is not there is made; else it is left out of the answer
+     */
+    public Map<String, Folder> below(Folder top, Collection<String> paths, boolean make) {
+        if (make) lock(top.shelf());
+        Map<String, Folder> known = new HashMap<>();
+        for (Folder folder : folders(top.shelf())) {
+            if (folder.parent().isPresent()) {
+                known.put(folder.parent().getAsLong() + "/" + Texts.key(folder.name()), folder);
+            }
+        }
+        Map<String, Folder> found = new HashMap<>();
+        boolean made = false;
+        for (String path : paths) {
+            Folder at = top;
+            for (String name : path.split("/")) {
+                if (name.isEmpty() || at == null) continue;
+                Folder above = at;
+                String key = above.id() + "/" + Texts.key(name);
+                at = known.get(key);
+                if (at == null && make) {
+                    long id = insert(above, name);
+                    at = new Folder(id, top.shelf(), OptionalLong.of(above.id()), name, above.depth() + 1, 0);
+                    known.put(key, at);
+                    made = true;
+                }
+            }
+            if (at != null) found.put(path, at);
+        }
+        if (made) order(top.shelf());
+        return found;
     }
 
     private static void walk(Folder folder, Map<Long, List<Folder>> below, List<Folder> ordered) {

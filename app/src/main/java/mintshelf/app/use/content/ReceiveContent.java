@@ -19,6 +19,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import mintshelf.app.effect.Incoming;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.CountedInput;
 import mintshelf.app.ground.NotThere;
@@ -46,7 +47,7 @@ import org.springframework.stereotype.Service;
  * short transaction; a broken connection loses at most the step that was under way.
  */
 @Service
-public class ReceiveContent {
+public class ReceiveContent implements Incoming {
     /** How long an untouched upload is kept. */
     static final Duration LEASE = Duration.ofHours(24);
     /** Files that one person sends beside each other. */
@@ -103,13 +104,7 @@ public class ReceiveContent {
             throw Refused.because(
                     "access.missing", "Your roles do not let you bring files.", "A data manager can change that.");
         }
-        if (size < 0 || size > settings.largestFile()) {
-            throw Refused.because(
-                    "file.large",
-                    "“" + Texts.shorten(Texts.line(fileName), 80) + "” has " + Numbers.size(Math.max(0, size)) + "; "
-                            + Numbers.size(settings.largestFile()) + " are the most here.",
-                    "A data manager can raise the limit.");
-        }
+        askForSize(fileName, size);
         if (size == 0) {
             throw Refused.because(
                     "file.empty",
@@ -124,15 +119,41 @@ public class ReceiveContent {
                             + Numbers.size(underWay.bytes()) + " under way already.",
                     "File or check in what came, or drop it; what nobody uses goes after a day.");
         }
+        return open(actor, fileName, size, false, LEASE).token();
+    }
+
+    private void askForSize(String fileName, long size) {
+        if (size < 0 || size > settings.largestFile()) {
+            throw Refused.because(
+                    "file.large",
+                    "“" + Texts.shorten(Texts.line(fileName), 80) + "” has " + Numbers.size(Math.max(0, size)) + "; "
+                            + Numbers.size(settings.largestFile()) + " are the most here.",
+                    "A data manager can raise the limit.");
+        }
+    }
+
+    private Opened open(Actor actor, String fileName, long size, boolean aside, Duration lease) {
         String token = UUID.randomUUID().toString();
-        unit.run(() -> uploads.open(
+        long id = unit.run(() -> uploads.open(
                 token,
                 actor.person(),
                 Texts.shorten(Texts.line(fileName), 300),
                 size,
+                aside,
                 clock.instant(),
-                clock.instant().plus(LEASE)));
-        return token;
+                clock.instant().plus(lease)));
+        return new Opened(id, token);
+    }
+
+    @Override
+    public Opened open(Actor actor, String fileName, long size, Duration kept) {
+        askForSize(fileName, size);
+        return open(actor, fileName, size, true, kept);
+    }
+
+    @Override
+    public Upload receive(Actor actor, Opened opened, InputStream bytes) throws IOException {
+        return receive(actor, upload(actor, opened.token()), opened.token(), bytes);
     }
 
     /** A content that is here already comes once more, to be filed as something else; gives the upload's token. */

@@ -1,0 +1,2 @@
+/** The pages of taking in. */
+package mintshelf.app.page.takein;
