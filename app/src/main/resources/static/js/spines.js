@@ -68,6 +68,8 @@ export function begin(list) {
     change.hidden = !rows.every((row) => stands(row, "changes"));
     change.textContent = `Ask for a change (${rows.length})…`;
     change.href = `/ask-for-change?items=${ids}`;
+    const move = bar.querySelector("[data-act='move']");
+    if (move) move.href = `/relocate?items=${ids}`;
     const fetchLink = bar.querySelector("[data-act='fetch']");
     fetchLink.textContent = rows.length === 1 ? "Fetch a copy" : `Fetch ${rows.length} copies`;
     fetchLink.href = `/files.zip?items=${ids}`;
@@ -97,6 +99,31 @@ export function begin(list) {
     const row = event.target.closest(".spine");
     if (row) location.href = row.dataset.href;
   });
+
+  // Rows that are dragged onto a folder's heading: the plan of moving them there opens. What is picked goes along.
+  if (bar?.querySelector("[data-act='move']")) {
+    const dragged = "application/x-mint-rows";
+    const head = (event) => event.target.closest?.(".folder-head");
+    list.addEventListener("pointerdown", (event) => event.target.closest(".spine")?.setAttribute("draggable", "true"));
+    list.addEventListener("dragstart", (event) => {
+      const row = event.target.closest?.(".spine");
+      if (!row) return;
+      event.dataTransfer.setData(dragged, (picked.has(row.dataset.id) ? [...picked.keys()] : [row.dataset.id]).join(","));
+      event.dataTransfer.effectAllowed = "move";
+    });
+    list.addEventListener("dragover", (event) => {
+      if (!head(event) || !event.dataTransfer.types.includes(dragged)) return;
+      event.preventDefault();
+      head(event).classList.add("over");
+    });
+    list.addEventListener("dragleave", (event) => head(event)?.classList.remove("over"));
+    list.addEventListener("drop", (event) => {
+      const items = event.dataTransfer.getData(dragged);
+      if (!items || !head(event)) return;
+      event.preventDefault();
+      location.href = `/relocate?items=${items}&to=${head(event).id.slice(1)}`;
+    });
+  }
 
   function foldAt(head) {
     const folded = head.toggleAttribute("data-folded");

@@ -251,7 +251,6 @@ class RoutesTest {
                 "/documents/" + revised + "/versions/1/page",
                 "302 404 404 404 404 404");
         row(t, "/send-to-review", "/send-to-review?items=" + draft, "302 404 404 200 200 200");
-        row(t, "/sign", "/sign?items=" + draft, "302 200 200 200 200 200");
         row(t, "/rounds/{id}/look", "/rounds/" + round + "/look", "302 404 404 200 200 200");
         row(t, "/rounds/{id}", "/rounds/" + round, "302 404 404 200 200 200");
         row(t, "/shelves/{shelf}/take-ins", "/shelves/" + shelf + "/take-ins", "302 404 403 403 403 200");
@@ -384,6 +383,7 @@ class RoutesTest {
                     .replace("{ask}", "1")
                     .replace("{item}", "1")
                     .replace("{at}", "1")
+                    .replace("{folder}", "1")
                     .replace("{goal}", "1")
                     .replace("{wish}", "1")
                     .replace("{name}", "none")

@@ -17,6 +17,7 @@ final class SearchRoutes {
     static List<List<String>> rows(String kept, long takeIn, long draft, long released) {
         return List.of(
                 List.of("/in-tray", "/in-tray", ALL),
+                List.of("/sign", "/sign?items=" + draft, ALL),
                 List.of("/search", "/search?q=route", ALL),
                 List.of("/search/hints", "/search/hints?q=route", ALL),
                 List.of("/search/hits.{form:csv|xlsx}", "/search/hits.csv?q=route", ALL),
@@ -30,6 +31,8 @@ final class SearchRoutes {
                         "/take-ins/{id}/table.{format}",
                         "/take-ins/" + takeIn + "/table.csv",
                         "302 404 404 404 404 200"),
+                List.of("/relocate", "/relocate?items=" + draft, ALL),
+                List.of("/documents/{id}/rename", "/documents/" + draft + "/rename", "302 404 404 200 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),
                 List.of("/me/columns", "/me/columns", ALL),
                 List.of("/pins/{kind}/{id}", "/pins/item/" + released, ALL));

@@ -53,6 +53,17 @@ create table if not exists number_claim (
   constraint number_claim_item foreign key (item) references item (id)
 );
 
+-- A file name that a document had: files that say it mean the document still.
+create table if not exists former_file_name (
+  item bigint not null,
+  file_name varchar(200) not null,
+  file_name_key varchar(200) character set utf8mb4 collate utf8mb4_nopad_bin not null,
+  at datetime(6) not null,
+  primary key (item, file_name_key),
+  key former_file_name_key (file_name_key),
+  constraint former_file_name_item foreign key (item) references item (id)
+);
+
 -- A line of versions: the main one, or a trial.
 create table if not exists line (
   id bigint not null auto_increment primary key,

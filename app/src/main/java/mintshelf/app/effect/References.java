@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.ContentInput;
 import mintshelf.app.sight.FileFacts;
@@ -115,8 +116,7 @@ public class References {
                 .orElse(List.of())
                 .forEach(
                         r -> r.component().ifPresent(c -> picked.put(r.written().path(), c.item())));
-        Map<String, List<Filed>> named = store.named(
-                written.stream().map(w -> FileName.of(w.path()).key()).toList());
+        Map<String, List<Filed>> named = named(written);
         List<Resolution> meant = written.stream()
                 .map(w -> Resolution.of(
                         w.path(),
@@ -137,6 +137,16 @@ public class References {
             references.add(reference(i + 1, written.get(i), meant.get(i), captured));
         }
         return Outcome.granted(references);
+    }
+
+    /** By the names that files have; of a name that none has, by those that they had. */
+    private Map<String, List<Filed>> named(List<Written> written) {
+        Set<String> keys =
+                written.stream().map(w -> FileName.of(w.path()).key()).collect(Collectors.toSet());
+        Map<String, List<Filed>> named = store.named(keys);
+        keys.removeAll(named.keySet());
+        if (!keys.isEmpty()) named.putAll(store.formerlyNamed(keys));
+        return named;
     }
 
     private static Reference reference(int seq, Written written, Resolution meant, Map<Long, Component> captured) {

@@ -6,7 +6,7 @@ import mintshelf.core.signoff.Decision;
 /**
  * What is wanted of a set of documents, beside the documents; each act reads what it needs.
  *
- * @param move code of the route's move, or of the fact that is filled
+ * @param move code of the route's move, or of the fact that is filled, or the folder into which it goes
  * @param decision what is answered to who asks for a signature
  * @param words the reason, the remark, the comment or the value; empty for none
  * @param version the number of the version that is meant
@@ -53,6 +53,11 @@ public record Wish(
     /** @param fact short name of the fact, {@code value} as typed */
     public static Wish fill(String fact, String value) {
         return new Wish(Optional.of(fact), Optional.empty(), value, Optional.empty(), false);
+    }
+
+    /** @param folder to which it goes */
+    public static Wish into(long folder) {
+        return new Wish(Optional.of(Long.toString(folder)), Optional.empty(), "", Optional.empty(), false);
     }
 
     public static Wish version(int number, String comment) {

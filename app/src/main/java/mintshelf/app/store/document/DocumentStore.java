@@ -1,5 +1,6 @@
 package mintshelf.app.store.document;
 
+import static mintshelf.database.schema.Tables.FORMER_FILE_NAME;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
@@ -93,6 +94,38 @@ public class DocumentStore {
                 .set(ITEM.FILE_NAME_KEY, file.key())
                 .where(ITEM.ID.eq(item))
                 .execute();
+    }
+
+    /** Gives a document another number; it is claimed by {@link NumberStore#rename}. */
+    public void renumber(long item, NumberKey number) {
+        db.update(ITEM)
+                .set(ITEM.NUMBER, number.number())
+                .set(ITEM.NUMBER_SORT, number.sort())
+                .where(ITEM.ID.eq(item))
+                .execute();
+    }
+
+    /** Keeps a file name that a document had: files that say it mean the document still. */
+    public void rememberName(long item, FileName former, Instant now) {
+        db.insertInto(FORMER_FILE_NAME)
+                .set(FORMER_FILE_NAME.ITEM, item)
+                .set(FORMER_FILE_NAME.FILE_NAME, former.name())
+                .set(FORMER_FILE_NAME.FILE_NAME_KEY, former.key())
+                .set(FORMER_FILE_NAME.AT, Times.utc(now))
+                .onDuplicateKeyUpdate()
+                .set(FORMER_FILE_NAME.AT, Times.utc(now))
+                .execute();
+    }
+
+    /** Puts a document into another folder; the database refuses a second file of one name in it. */
+    public void relocate(long item, long shelf, long folder, Instant now) {
+        db.update(ITEM)
+                .set(ITEM.SHELF, shelf)
+                .set(ITEM.FOLDER, folder)
+                .set(ITEM.CHANGED_AT, Times.utc(now))
+                .where(ITEM.ID.eq(item))
+                .execute();
+        structureMoved(item);
     }
 
     /** The title that was worked on goes with its revision: the one that is out stands again. */

@@ -135,6 +135,25 @@ public class NumberStore {
                 .execute();
     }
 
+    /** The number that a document has becomes a former one, and another one its own: a new one, or one that it had before. */
+    public void rename(Aspect aspect, long item, NumberKey number, Instant now) {
+        db.update(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.STATE, "FORMER")
+                .setNull(NUMBER_CLAIM.CURRENT_MARK)
+                .where(NUMBER_CLAIM.ITEM.eq(item), NUMBER_CLAIM.CURRENT_MARK.eq((short) 1))
+                .execute();
+        int again = db.update(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.STATE, "CURRENT")
+                .set(NUMBER_CLAIM.CURRENT_MARK, (short) 1)
+                .set(NUMBER_CLAIM.NUMBER, number.number())
+                .where(
+                        NUMBER_CLAIM.ASPECT.eq(aspect.name()),
+                        NUMBER_CLAIM.NUMBER_KEY.eq(number.key()),
+                        NUMBER_CLAIM.ITEM.eq(item))
+                .execute();
+        if (again == 0) claim(aspect, number, item, now);
+    }
+
     /** A dropped document keeps its number used. */
     public void drop(long item) {
         db.update(NUMBER_CLAIM)

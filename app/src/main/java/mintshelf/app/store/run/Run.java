@@ -31,7 +31,8 @@ public record Run(
         REINSTATE("reinstate"),
         TAKE_UP("take-up"),
         MOVE_OVER("move over"),
-        FILL("fill");
+        FILL("fill"),
+        RELOCATE("relocate");
 
         private final String words;
 

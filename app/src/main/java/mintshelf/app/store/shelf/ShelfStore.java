@@ -103,6 +103,17 @@ public class ShelfStore {
         return id;
     }
 
+    /** Gives a folder another name, and orders the shelf's folders anew. */
+    public void renameFolder(Folder folder, String name) {
+        lock(folder.shelf());
+        db.update(FOLDER)
+                .set(FOLDER.NAME, name)
+                .set(FOLDER.NAME_KEY, Texts.key(name))
+                .where(FOLDER.ID.eq(folder.id()))
+                .execute();
+        order(folder.shelf());
+    }
+
     private void lock(long shelf) {
         db.select(SHELF.ID).from(SHELF).where(SHELF.ID.eq(shelf)).forUpdate().fetch();
     }

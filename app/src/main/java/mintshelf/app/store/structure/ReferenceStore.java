@@ -1,5 +1,6 @@
 package mintshelf.app.store.structure;
 
+import static mintshelf.database.schema.Tables.FORMER_FILE_NAME;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.RELEASE_COMPONENT;
@@ -150,6 +151,31 @@ public class ReferenceStore {
                     .forEach((key, filed) -> found.computeIfAbsent(key, k -> new ArrayList<>())
                             .addAll(filed.subList(0, Math.min(filed.size(), MOST_NAMED))));
         }
+        return found;
+    }
+
+    /** As {@link #named}, by names that the files had before: what bears one of them now goes before these. */
+    public Map<String, List<Filed>> formerlyNamed(Collection<String> fileKeys) {
+        Map<String, List<Filed>> found = new HashMap<>();
+        if (fileKeys.isEmpty()) return found;
+        Map<Long, List<Record>> names = db
+                .select(FORMER_FILE_NAME.ITEM, FORMER_FILE_NAME.FILE_NAME, FORMER_FILE_NAME.FILE_NAME_KEY)
+                .from(FORMER_FILE_NAME)
+                .where(FORMER_FILE_NAME.FILE_NAME_KEY.in(fileKeys))
+                .stream()
+                .collect(Collectors.groupingBy(r -> r.get(FORMER_FILE_NAME.ITEM)));
+        if (names.isEmpty()) return found;
+        filed(ITEM.ID.in(names.keySet()).and(ITEM.DROPPED_AT.isNull())).values().stream()
+                .flatMap(List::stream)
+                .forEach(f -> names.get(f.document())
+                        .forEach(n -> found.computeIfAbsent(
+                                        n.get(FORMER_FILE_NAME.FILE_NAME_KEY), k -> new ArrayList<>())
+                                .add(new Filed(
+                                        f.document(),
+                                        n.get(FORMER_FILE_NAME.FILE_NAME),
+                                        f.shelf(),
+                                        f.folders(),
+                                        f.library()))));
         return found;
     }
 

@@ -73,6 +73,16 @@ public class TakenFileStore {
         return db.fetchCount(TAKE_IN_FILE, TAKE_IN_FILE.TAKE_IN.eq(takeIn));
     }
 
+    /** The place behind the last file; without counting them. */
+    public int next(long takeIn) {
+        Integer last = db.select(DSL.max(TAKE_IN_FILE.POSITION))
+                .from(TAKE_IN_FILE)
+                .where(TAKE_IN_FILE.TAKE_IN.eq(takeIn))
+                .fetchSingle()
+                .value1();
+        return last == null ? 0 : last + 1;
+    }
+
     /** The file of a path as it came, if it is there. */
     public Optional<TakenFile> at(long takeIn, String raw) {
         return files(TAKE_IN_FILE.TAKE_IN.eq(takeIn).and(TAKE_IN_FILE.PATH_HASH.eq(hash(raw))), 1).stream()

@@ -120,7 +120,7 @@ public class BringTaken {
         if (before.isPresent()) {
             files.bringAnew(takeIn.id(), before.get().at(), upload, size);
         } else {
-            int at = files.count(takeIn.id());
+            int at = files.next(takeIn.id());
             if (at >= MOST) throw tooMany();
             files.add(takeIn.id(), at, raw, FileName.path(raw), upload, size, unread);
         }

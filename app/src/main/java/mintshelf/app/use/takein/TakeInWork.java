@@ -111,6 +111,14 @@ public class TakeInWork {
             return did(() -> true).isPresent();
         }
 
+        /** As {@link #renew}, of small steps: the lease is renewed when some of it has passed. */
+        boolean goesOn() {
+            return tell.now()
+                            .isBefore(work.leaseUntil()
+                                    .minus(LEASE.multipliedBy(3).dividedBy(4)))
+                    || renew();
+        }
+
         boolean isOver() {
             return tell.now().isAfter(until);
         }
@@ -141,7 +149,7 @@ public class TakeInWork {
     private void unpack(Actor actor, TakeIn takeIn, Turn turn) throws IOException {
         // Begun anew it passes over what is there, and counts it.
         unit.run(() -> takeIns.again(takeIn.id()));
-        boolean all = unpack.unpack(actor, takeIn, turn::renew);
+        boolean all = unpack.unpack(actor, takeIn, turn::goesOn);
         if (!all) return;
         turn.did(() -> {
             takeIns.move(takeIn.id(), State.READING, files.countUnread(takeIn.id()), "", tell.now());
