@@ -2,12 +2,13 @@
 import { plural } from "./dom.js";
 
 export function begin(button) {
-  const boxes = [...button.form.querySelectorAll(".sheet-table input[type=checkbox], .fill-row input[type=checkbox]")];
   const say = () => {
+    // Asked anew each time: rows may be replaced.
+    const boxes = [...button.form.querySelectorAll(".sheet-table input[type=checkbox]:not([data-uses]), .fill-row input[type=checkbox]")];
     const n = boxes.filter((box) => box.checked).length;
     button.textContent = `${button.dataset.countTicked} ${plural(n, "document")}`;
     button.disabled = n === 0;
   };
-  boxes.forEach((box) => box.addEventListener("change", say));
+  button.form.addEventListener("change", say);
   say();
 }

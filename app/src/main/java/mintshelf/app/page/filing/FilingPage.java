@@ -69,7 +69,7 @@ public class FilingPage {
             Model model) {
         Sheet sheet = filingSheets.sheet(actor, id);
         if (!sheet.filing().isOpen()) return "redirect:/filings/" + id;
-        filingSheets.keep(actor, id, edits(sheet, form));
+        filingSheets.keep(actor, id, edits(sheet, form), text(form, "comment", ""));
         try {
             FileDocuments.Result result = filing.file(actor, id, actKey, hold);
             if (result.isFiled()) return "redirect:" + result.target();
@@ -80,6 +80,15 @@ public class FilingPage {
             model.addAttribute("actKey", UUID.randomUUID().toString());
             return page(actor, id, Map.of(), model);
         }
+    }
+
+    /** The sheet as it looks with what was typed: another kind asks for other facts. Nothing is filed. */
+    @PostMapping("/filings/{id}/look")
+    String look(Actor actor, @PathVariable long id, @RequestParam MultiValueMap<String, String> form, Model model) {
+        Sheet sheet = filingSheets.sheet(actor, id);
+        if (!sheet.filing().isOpen()) throw new NotThere();
+        filingSheets.keep(actor, id, edits(sheet, form), text(form, "comment", ""));
+        return page(actor, id, Map.of(), model);
     }
 
     private static List<Row> edits(Sheet sheet, MultiValueMap<String, String> form) {
@@ -94,7 +103,7 @@ public class FilingPage {
             edits.add(new Row(
                     row.id(),
                     row.upload(),
-                    form.containsKey(at + "included"),
+                    form.containsKey(at + "included") && !form.containsKey(at + "uses"),
                     id(form.getFirst(at + "kind")),
                     "",
                     text(form, at + "number", row.number()),
@@ -106,7 +115,9 @@ public class FilingPage {
                     id(form.getFirst(at + "folder")).orElse(row.folder()),
                     facts,
                     row.sameAs(),
-                    row.item()));
+                    row.item(),
+                    row.sameAs().isPresent() && form.containsKey(at + "uses"),
+                    text(form, at + "words", row.words()).strip()));
         }
         return edits;
     }

@@ -41,6 +41,7 @@ public class FilingStore {
      * A filing sheet.
      *
      * @param derivedFrom the document of which its files are changed copies, where they are
+     * @param comment what is said of all versions that are made of it; empty for the usual words
      */
     public record Filing(
             long id,
@@ -48,6 +49,7 @@ public class FilingStore {
             long shelf,
             long folder,
             Optional<Long> derivedFrom,
+            String comment,
             State state,
             Instant createdAt,
             Optional<Instant> endedAt) {
@@ -65,6 +67,8 @@ public class FilingStore {
      *
      * @param sameAs a document on the shelf that has this content already
      * @param item the document that was made of it
+     * @param uses whether the one that has this content already does in its place
+     * @param words what is said of its version in place of the sheet's comment
      */
     public record Row(
             long id,
@@ -81,7 +85,46 @@ public class FilingStore {
             long folder,
             Map<String, String> facts,
             Optional<Long> sameAs,
-            Optional<Long> item) {
+            Optional<Long> item,
+            boolean uses,
+            String words) {
+        /** A row of which nothing else is said. */
+        public Row(
+                long id,
+                long upload,
+                boolean included,
+                Optional<Long> kind,
+                String kindWhy,
+                String number,
+                String numberWhy,
+                String title,
+                String titleWhy,
+                String revision,
+                String revisionWhy,
+                long folder,
+                Map<String, String> facts,
+                Optional<Long> sameAs,
+                Optional<Long> item) {
+            this(
+                    id,
+                    upload,
+                    included,
+                    kind,
+                    kindWhy,
+                    number,
+                    numberWhy,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    folder,
+                    facts,
+                    sameAs,
+                    item,
+                    false,
+                    "");
+        }
+
         /** The same row with another number and why. */
         public Row withNumber(String other, String why) {
             return with(kind, kindWhy, other, why, facts);
@@ -113,7 +156,9 @@ public class FilingStore {
                     folder,
                     said,
                     sameAs,
-                    item);
+                    item,
+                    uses,
+                    words);
         }
     }
 
@@ -160,7 +205,17 @@ public class FilingStore {
                 .set(FILING_ROW.REVISION, Texts.shorten(row.revision(), 20))
                 .set(FILING_ROW.FOLDER, row.folder())
                 .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
+                .set(FILING_ROW.USES, row.uses())
+                .set(FILING_ROW.WORDS, Texts.shorten(row.words(), 2000))
                 .where(FILING_ROW.ID.eq(row.id()))
+                .execute();
+    }
+
+    /** Says something of all versions that are made of a sheet. */
+    public void comment(long filing, String comment) {
+        db.update(FILING)
+                .set(FILING.COMMENT, comment)
+                .where(FILING.ID.eq(filing))
                 .execute();
     }
 
@@ -180,6 +235,7 @@ public class FilingStore {
                 row.getShelf(),
                 row.getFolder(),
                 Optional.ofNullable(row.getDerivedFrom()),
+                row.getComment(),
                 State.valueOf(row.getState()),
                 Times.instant(row.getCreatedAt()),
                 Optional.ofNullable(row.getEndedAt()).map(Times::instant));
@@ -223,7 +279,9 @@ public class FilingStore {
                         row.getFolder(),
                         json.readValue(row.getFacts(), FACTS),
                         Optional.ofNullable(row.getSameAs()),
-                        Optional.ofNullable(row.getItem())));
+                        Optional.ofNullable(row.getItem()),
+                        row.getUses(),
+                        row.getWords()));
     }
 
     public void filed(long row, long item) {

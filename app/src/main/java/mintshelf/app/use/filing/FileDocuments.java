@@ -97,7 +97,7 @@ public class FileDocuments {
                     try {
                         Upload upload = uploads.upload(row.upload()).orElseThrow(NotThere::new);
                         check.ready(actor, filing, row, upload, factSheets, problems)
-                                .ifPresent(ready -> made.add(files.file(actor, ready, upload, hold)));
+                                .ifPresent(ready -> made.add(files.file(actor, ready, upload, hold, filing.comment())));
                     } catch (DuplicateKeyException e) {
                         CheckRows.refuse(
                                 problems,

@@ -48,8 +48,13 @@ public class FileRows {
     /** A document that was just filed. */
     record Made(long item, long revision, long version, StoredContent content, String token) {}
 
-    /** Makes a document of a row, held by the actor where that is wanted and allowed. */
-    Made file(Actor actor, ReadyRow ready, Upload upload, boolean hold) {
+    /**
+     * Makes a document of a row, held by the actor where that is wanted and allowed.
+     *
+     * @param comment on its first version, where the row says nothing of its own
+     */
+    Made file(Actor actor, ReadyRow ready, Upload upload, boolean hold, String comment) {
+        String words = ready.row().words().isEmpty() ? comment : ready.row().words();
         StoredContent content = uploads.seal(List.of(upload)).get(upload.token());
         Optional<String> takenOver = ready.takenOver();
         NewDocuments.Made made = documents.add(
@@ -66,7 +71,7 @@ public class FileRows {
                                 .orElse(""),
                         ready.facts(),
                         content,
-                        "First filing"));
+                        words.isEmpty() ? "First filing" : words));
         filings.filed(ready.row().id(), made.item());
         recorder.recent(actor, made.item(), "filed");
         recorder.note(

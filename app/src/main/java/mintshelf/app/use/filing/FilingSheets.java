@@ -30,6 +30,7 @@ import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Texts;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.RequiredAt;
@@ -73,7 +74,11 @@ public class FilingSheets {
 
     static final int MOST_ROWS = 200;
 
-    /** A filing sheet with all that its page shows. */
+    /**
+     * A filing sheet with all that its page shows.
+     *
+     * @param coming by row the number that the series has next, where none is said
+     */
     public record Sheet(
             Filing filing,
             Optional<Seen> derivedFrom,
@@ -82,7 +87,8 @@ public class FilingSheets {
             List<Kind> kinds,
             Map<Long, List<KindFact>> factSheets,
             Map<String, String> presets,
-            List<FilingLine> lines) {
+            List<FilingLine> lines,
+            Map<Long, String> coming) {
         /** What stands in the field of a row's fact: what was read or typed, else what the house presets. */
         public String said(FilingLine line, KindFact fact) {
             String name = fact.fact().name();
@@ -196,7 +202,8 @@ public class FilingSheets {
                 house.kinds().stream().filter(k -> !k.isChangePaper()).toList(),
                 facts,
                 proposals.presets(actor, facts.values()),
-                lines);
+                lines,
+                filing.isOpen() ? proposals.coming(filing.shelf(), rows) : Map.of());
     }
 
     /** Gives a sheet up; its files go when their lease ends. */
@@ -209,12 +216,23 @@ public class FilingSheets {
         });
     }
 
-    /** Keeps what was typed, whatever comes of filing. */
+    /** As {@link #keep(Actor, long, List, String)}, of what nothing is said as a whole. */
     public void keep(Actor actor, long id, List<Row> edits) {
+        keep(actor, id, edits, "");
+    }
+
+    /**
+     * Keeps what was typed, whatever comes of filing.
+     *
+     * @param comment what is said of all versions; empty for the usual words
+     */
+    public void keep(Actor actor, long id, List<Row> edits, String comment) {
+        String ofAll = Texts.shorten(Texts.lines(comment), 2000);
         unit.run(() -> {
             if (filings.lock(id)
                     .filter(f -> f.person() == actor.person() && f.isOpen())
                     .isEmpty()) throw new NotThere();
+            filings.comment(id, ofAll);
             Map<Long, Row> own = filings.rows(id).stream().collect(Collectors.toMap(Row::id, r -> r));
             Set<String> untyped = house.facts().stream()
                     .filter(f -> !f.use().source().isTyped())

@@ -1,10 +1,14 @@
 package mintshelf.app.use.filing;
 
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import mintshelf.app.effect.DrawNumbers;
 import mintshelf.app.effect.FactPresets;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
@@ -20,6 +24,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
 import mintshelf.core.filing.FilingRule;
@@ -38,6 +43,7 @@ public class Proposals {
     private final RuleStore editions;
     private final FileFacts files;
     private final ReadingRoom room;
+    private final DrawNumbers draw;
 
     public Proposals(
             ContentStore contents,
@@ -47,7 +53,8 @@ public class Proposals {
             FactPresets presets,
             RuleStore editions,
             FileFacts files,
-            ReadingRoom room) {
+            ReadingRoom room,
+            DrawNumbers draw) {
         this.contents = contents;
         this.versions = versions;
         this.lists = lists;
@@ -56,6 +63,7 @@ public class Proposals {
         this.editions = editions;
         this.files = files;
         this.room = room;
+        this.draw = draw;
     }
 
     /** What a file could be filed as in a folder. */
@@ -106,6 +114,25 @@ public class Proposals {
     Map<String, String> presets(Actor actor, Collection<List<KindFact>> sheets) {
         return presets.of(
                 actor.login(), sheets.stream().flatMap(List::stream).distinct().toList());
+    }
+
+    /** By row the numbers that the series would give now to the rows that say none: others may draw them before. */
+    Map<Long, String> coming(long shelf, List<Row> rows) {
+        Map<Long, String> coming = new HashMap<>();
+        Map<List<Object>, List<Row>> alike = rows.stream()
+                .filter(r -> r.included() && r.number().isBlank() && r.kind().isPresent())
+                .collect(Collectors.groupingBy(
+                        r -> List.of(r.kind().orElseThrow(), r.facts()), LinkedHashMap::new, Collectors.toList()));
+        alike.values().forEach(all -> {
+            Row first = all.get(0);
+            if (draw.ahead(house.kind(first.kind().orElseThrow()), shelf, first.facts(), all.size())
+                    instanceof Outcome.Granted<List<String>> ahead) {
+                for (int i = 0; i < Math.min(all.size(), ahead.value().size()); i++) {
+                    coming.put(all.get(i).id(), ahead.value().get(i));
+                }
+            }
+        });
+        return coming;
     }
 
     private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {
