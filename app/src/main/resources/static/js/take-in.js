@@ -1,28 +1,7 @@
 // What a company has on its way to the shelf: a folder with all below it, or an archive. What came is not sent again.
 import { el, plural } from "./dom.js";
 import { send, sendAll, size, words } from "./upload.js";
-
-/** All files below what was dropped, each with its path; the folder that was dropped alone is not part of them. */
-async function walk(entries) {
-  const found = [];
-  const open = entries.map((entry) => ({ entry, above: "" }));
-  const alone = entries.length === 1 && entries[0].isDirectory;
-  while (open.length) {
-    const { entry, above } = open.pop();
-    if (entry.isFile) {
-      found.push({ path: above + entry.name, given: () => new Promise((done, failed) => { entry.file(done, failed); }) });
-      continue;
-    }
-    const below = alone && entry === entries[0] ? "" : `${above}${entry.name}/`;
-    const reader = entry.createReader();
-    // A reader gives some at a time, nothing at the end.
-    for (let some = [0]; some.length;) {
-      some = await new Promise((done, failed) => { reader.readEntries(done, failed); });
-      some.forEach((one) => open.push({ entry: one, above: below }));
-    }
-  }
-  return found.sort((a, b) => (a.path < b.path ? -1 : 1));
-}
+import { dropped, walk } from "./walk-files.js";
 
 export function begin(box) {
   const at = `/take-ins/${box.dataset.takeIn}`;
@@ -86,11 +65,11 @@ export function begin(box) {
     box.classList.remove("over");
     if (busy) return;
     // Before anything is waited for: what was dropped is forgotten then.
-    const entries = [...event.dataTransfer.items].map((item) => item.webkitGetAsEntry?.()).filter(Boolean);
+    const entries = dropped(event);
     if (!entries.length) return;
     const one = entries[0];
     if (entries.length === 1 && one.isFile && one.name.toLowerCase().endsWith(".zip")) one.file(archive);
-    else folder(await walk(entries));
+    else folder(await walk(entries, entries.length === 1));
   });
   window.addEventListener("beforeunload", (event) => { if (busy) event.preventDefault(); });
 }

@@ -1,17 +1,22 @@
 package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.filing.FilingStore.Row;
+import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
+import mintshelf.app.use.shelf.ReadShelf;
 import org.junit.jupiter.api.Test;
 
 /** What a filing sheet shows and keeps while it is open. */
@@ -44,7 +49,8 @@ class FilingSheetTest {
                 r.sameAs(),
                 r.item(),
                 uses,
-                words);
+                words,
+                r.path());
     }
 
     private String comment(long item) {
@@ -137,6 +143,39 @@ class FilingSheetTest {
                         Server.key()));
         String report = web.get("/filings/" + id).body();
         assertThat(report).contains(server.document(there).number() + " is used in its place");
+    }
+
+    @Test
+    void foldersComeAlongAndAreMadeWithWhatLiesInThem() {
+        long shelf = server.shelf();
+        ShelfStore shelves = server.bean(ShelfStore.class);
+        long there = server.bean(ReadShelf.class).addFolder(server.actor("ines"), shelf, OptionalLong.empty(), "Parts");
+        List<String> tokens = new ArrayList<>();
+        for (String name : List.of("x", "y", "z")) {
+            tokens.add(server.bring("priya", name + shelf + ".txt", (name + shelf).getBytes(StandardCharsets.UTF_8)));
+        }
+        List<String> paths = List.of("parts", "parts/clamps, long/../small", "");
+        long id = sheets.open(priya, shelf, OptionalLong.empty(), tokens, paths, Optional.empty());
+        List<Row> rows =
+                sheets.sheet(priya, id).lines().stream().map(l -> l.row()).toList();
+        assertThat(rows.get(0).folder()).isEqualTo(there);
+        assertThat(rows.get(1).path()).isEqualTo("parts/clamps, long/unnamed/small");
+        assertThat(shelves.folders(shelf)).hasSize(2);
+        server.bean(FileDocuments.class).file(priya, id, Server.key(), false);
+        assertThat(shelves.folders(shelf))
+                .extracting(ShelfStore.Folder::name)
+                .contains("Parts", "clamps, long", "small")
+                .hasSize(5);
+        long made = sheets.sheet(priya, id).lines().get(1).row().item().orElseThrow();
+        assertThat(server.document(made).place().folders()).hasSize(5);
+        assertThatThrownBy(() -> sheets.open(
+                        priya,
+                        shelf,
+                        OptionalLong.empty(),
+                        tokens.subList(0, 1),
+                        List.of("a/".repeat(30)),
+                        Optional.empty()))
+                .isInstanceOf(Refused.class);
     }
 
     @Test

@@ -37,6 +37,7 @@ create table if not exists filing_row (
   same_as bigint null,
   uses tinyint(1) not null default 0,
   words varchar(2000) not null default '',
+  path varchar(1000) not null default '',
   item bigint null,
   key filing_row_filing (filing, position),
   constraint filing_row_filing foreign key (filing) references filing (id),

@@ -40,9 +40,12 @@ public class FilingPage {
             @PathVariable long shelf,
             @RequestParam Optional<Long> folder,
             @RequestParam List<String> uploads,
+            @RequestParam MultiValueMap<String, String> form,
             @RequestParam(name = "derived") Optional<Long> derivedFrom) {
         OptionalLong to = folder.map(OptionalLong::of).orElse(OptionalLong.empty());
-        return "redirect:/filings/" + filingSheets.open(actor, shelf, to, uploads, derivedFrom);
+        // Folders may have commas in their names: they are taken as they were sent.
+        List<String> paths = form.getOrDefault("paths", List.of());
+        return "redirect:/filings/" + filingSheets.open(actor, shelf, to, uploads, paths, derivedFrom);
     }
 
     @GetMapping("/filings/{id}")
@@ -117,7 +120,8 @@ public class FilingPage {
                     row.sameAs(),
                     row.item(),
                     row.sameAs().isPresent() && form.containsKey(at + "uses"),
-                    text(form, at + "words", row.words()).strip()));
+                    text(form, at + "words", row.words()).strip(),
+                    id(form.getFirst(at + "folder")).isPresent() ? "" : row.path()));
         }
         return edits;
     }

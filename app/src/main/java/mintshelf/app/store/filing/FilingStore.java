@@ -69,6 +69,7 @@ public class FilingStore {
      * @param item the document that was made of it
      * @param uses whether the one that has this content already does in its place
      * @param words what is said of its version in place of the sheet's comment
+     * @param path of a folder below {@code folder} that is made when it is filed; empty for none
      */
     public record Row(
             long id,
@@ -87,7 +88,8 @@ public class FilingStore {
             Optional<Long> sameAs,
             Optional<Long> item,
             boolean uses,
-            String words) {
+            String words,
+            String path) {
         /** A row of which nothing else is said. */
         public Row(
                 long id,
@@ -122,6 +124,7 @@ public class FilingStore {
                     sameAs,
                     item,
                     false,
+                    "",
                     "");
         }
 
@@ -138,6 +141,29 @@ public class FilingStore {
         /** The same row that says this of its facts. */
         public Row withFacts(Map<String, String> said) {
             return with(kind, kindWhy, number, numberWhy, said);
+        }
+
+        /** The same row that goes into another folder. */
+        public Row into(long other, String below) {
+            return new Row(
+                    id,
+                    upload,
+                    included,
+                    kind,
+                    kindWhy,
+                    number,
+                    numberWhy,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    other,
+                    facts,
+                    sameAs,
+                    item,
+                    uses,
+                    words,
+                    below);
         }
 
         private Row with(Optional<Long> is, String isWhy, String named, String namedWhy, Map<String, String> said) {
@@ -158,7 +184,8 @@ public class FilingStore {
                     sameAs,
                     item,
                     uses,
-                    words);
+                    words,
+                    path);
         }
     }
 
@@ -192,6 +219,7 @@ public class FilingStore {
                 .set(FILING_ROW.FOLDER, row.folder())
                 .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
                 .set(FILING_ROW.SAME_AS, row.sameAs().orElse(null))
+                .set(FILING_ROW.PATH, row.path())
                 .execute();
     }
 
@@ -207,6 +235,7 @@ public class FilingStore {
                 .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
                 .set(FILING_ROW.USES, row.uses())
                 .set(FILING_ROW.WORDS, Texts.shorten(row.words(), 2000))
+                .set(FILING_ROW.PATH, row.path())
                 .where(FILING_ROW.ID.eq(row.id()))
                 .execute();
     }
@@ -281,7 +310,8 @@ public class FilingStore {
                         Optional.ofNullable(row.getSameAs()),
                         Optional.ofNullable(row.getItem()),
                         row.getUses(),
-                        row.getWords()));
+                        row.getWords(),
+                        row.getPath()));
     }
 
     public void filed(long row, long item) {

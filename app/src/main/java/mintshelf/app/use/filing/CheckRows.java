@@ -86,9 +86,13 @@ public class CheckRows {
             return Optional.empty();
         }
         Kind kind = house.kind(row.kind().get());
-        Folder folder = shelves.folder(row.folder())
+        Folder above = shelves.folder(row.folder())
                 .filter(f -> f.shelf() == filing.shelf())
                 .orElseThrow(NotThere::new);
+        // Made with what lies in it: what is refused in the end was never there.
+        Folder folder = row.path().isEmpty()
+                ? above
+                : shelves.below(above, List.of(row.path()), true).get(row.path());
         Place place = Places.of(shelves, folder, kind.id());
         actor.access()
                 .ask(Right.FILE, place)

@@ -31,6 +31,7 @@ import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
+import mintshelf.core.document.FileName;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.RequiredAt;
@@ -73,6 +74,7 @@ public class FilingSheets {
     }
 
     static final int MOST_ROWS = 200;
+    private static final int DEEPEST = 20;
 
     /**
      * A filing sheet with all that its page shows.
@@ -123,15 +125,29 @@ public class FilingSheets {
         return open(actor, shelf, folder, tokens, Optional.empty());
     }
 
+    /** As {@link #open(Actor, long, OptionalLong, List, List, Optional)}, of files that came without folders. */
+    public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens, Optional<Long> derivedFrom) {
+        return open(actor, shelf, folder, tokens, List.of(), derivedFrom);
+    }
+
     /**
      * Opens a sheet for uploads that are complete.
      *
+     * @param paths the folders in which they lay, in the order of the tokens, with slashes; none where they came without
      * @param derivedFrom the document of which they are changed copies
      */
-    public long open(Actor actor, long shelf, OptionalLong folder, List<String> tokens, Optional<Long> derivedFrom) {
+    public long open(
+            Actor actor,
+            long shelf,
+            OptionalLong folder,
+            List<String> tokens,
+            List<String> paths,
+            Optional<Long> derivedFrom) {
         if (tokens.isEmpty() || tokens.size() > MOST_ROWS) {
             throw Refused.because(
-                    "filing.rows", "A filing sheet takes 1 to " + MOST_ROWS + " files.", "Drop them in portions.");
+                    "filing.rows",
+                    "A filing sheet takes 1 to " + MOST_ROWS + " files.",
+                    "Drop them in portions; who keeps the shelf takes a whole folder in.");
         }
         if (shelves.shelf(shelf).isEmpty()) throw new NotThere();
         Optional<Seen> copied = derivedFrom.map(from -> sight.of(actor, from));
@@ -150,8 +166,15 @@ public class FilingSheets {
                     .orElseThrow(() -> Refused.because(
                             "upload.missing", "A file did not arrive whole.", "Drop it again; nothing was filed.")));
         }
+        Map<String, String> below = below(tokens, paths);
+        Map<String, Folder> there = shelves.below(to, below.values(), false);
         List<Row> rows = uploads.stream()
-                .map(u -> proposals.propose(actor, u, to, rules))
+                .map(u -> {
+                    Row row = proposals.propose(actor, u, to, rules);
+                    String path = below.getOrDefault(u.token(), "");
+                    Folder known = there.get(path);
+                    return known == null ? row.into(to.id(), path) : row.into(known.id(), "");
+                })
                 .map(r -> copied.map(of -> proposals.copy(r, of)).orElse(r))
                 .toList();
         return unit.run(() -> {
@@ -159,6 +182,25 @@ public class FilingSheets {
             for (int i = 0; i < rows.size(); i++) filings.addRow(filing, i, rows.get(i));
             return filing;
         });
+    }
+
+    /** The folders of files, made safe; those at the top are left out. */
+    private static Map<String, String> below(List<String> tokens, List<String> paths) {
+        Map<String, String> below = new HashMap<>();
+        for (int i = 0; i < Math.min(tokens.size(), paths.size()); i++) {
+            if (paths.get(i).isBlank()) continue;
+            String path = FileName.path(paths.get(i));
+            if (path.length() > 1000 || path.split("/").length > DEEPEST) {
+                throw Refused.because(
+                        "filing.deep",
+                        "“" + Texts.shorten(path, 80) + "” lies too deep.",
+                        "Drop a folder further down; nothing was filed.");
+            }
+            for (String name : path.split("/"))
+                FileName.folder("The folder", name).orElseThrow(Refused::new);
+            below.put(tokens.get(i), path);
+        }
+        return below;
     }
 
     private void askForSomeKind(Actor actor, Folder folder) {
