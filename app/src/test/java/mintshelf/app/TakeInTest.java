@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.concurrent.locks.LockSupport;
+import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import mintshelf.app.ground.Actor;
@@ -254,6 +255,33 @@ class TakeInTest {
         }
         send(bring.openArchive(ines, id, "bomb.zip", bomb.size()).token(), bomb.toByteArray());
         assertThat(read(id).takeIn().says()).contains("far more than archives of drawings do");
+    }
+
+    @Test
+    void aFileThatIsBrokenInTheArchiveIsNamedAndTheOthersCome() throws IOException {
+        long id = begin(server.shelf());
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(packed)) {
+            zip.setMethod(ZipOutputStream.STORED);
+            for (String name : List.of("TI-2351.txt", "TI-2352.txt")) {
+                byte[] text = ("the text of " + name).getBytes(StandardCharsets.UTF_8);
+                CRC32 sum = new CRC32();
+                sum.update(text);
+                ZipEntry entry = new ZipEntry(name);
+                entry.setSize(text.length);
+                entry.setCrc(sum.getValue());
+                zip.putNextEntry(entry);
+                zip.write(text);
+            }
+        }
+        byte[] bytes = packed.toByteArray();
+        String raw = new String(bytes, StandardCharsets.ISO_8859_1);
+        bytes[raw.indexOf("the text of TI-2352")] = 'T';
+        send(bring.openArchive(ines, id, "drive.zip", bytes.length).token(), bytes);
+        assertThat(read(id).documents()).isEqualTo(1);
+        assertThat(codes(of(id, "TI-2352.txt"))).containsExactly("take.unread");
+        assertThat(of(id, "TI-2352.txt").taking().orElseThrow().stops().get(0).reason())
+                .isEqualTo("It is broken in the archive.");
     }
 
     @Test

@@ -1,5 +1,6 @@
 package mintshelf.app.page.takein;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -22,6 +23,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 
 /** Taking in what a company has: bringing, the dry run, its mending, the report. */
@@ -64,7 +66,16 @@ public class TakeInPages {
             @PathVariable long id,
             @RequestParam Optional<String> show,
             @RequestParam(defaultValue = "0") int from,
+            @RequestHeader(name = "HX-Request", defaultValue = "false") boolean part,
+            HttpServletResponse response,
             Model model) {
+        // What is asked again and again while it works is loaded as a whole once it does not: its scripts belong to the
+        // page.
+        if (part && !takeIns.state(actor, id).isWorking()) response.setHeader("HX-Refresh", "true");
+        return page(actor, id, show, from, model);
+    }
+
+    private String page(Actor actor, long id, Optional<String> show, int from, Model model) {
         TakeIns.View view = takeIns.view(actor, id);
         Filter filter = filter(show, view);
         List<TakenFile> rows = takeIns.files(actor, id, filter, from, ROWS + 1);
@@ -200,7 +211,7 @@ public class TakeInPages {
             return "redirect:/shelves/" + shelf + "/take-ins";
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
-            return show(actor, id, Optional.empty(), 0, model);
+            return page(actor, id, Optional.empty(), 0, model);
         }
     }
 
@@ -213,7 +224,7 @@ public class TakeInPages {
                             .orElse("");
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
-            return show(actor, id, show, 0, model);
+            return page(actor, id, show, 0, model);
         }
     }
 

@@ -25,7 +25,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class BringTaken {
     /** Files of one taking-in. */
-    public static final int MOST = 100_000;
+    public static final int MOST = 50_000;
 
     static final Duration KEPT = Duration.ofDays(60);
     private static final int LONGEST_PATH = 1000;
@@ -34,6 +34,7 @@ public class BringTaken {
     private final TakenFileStore files;
     private final UploadStore uploads;
     private final Incoming incoming;
+    private final TakeRights rights;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -42,12 +43,14 @@ public class BringTaken {
             TakenFileStore files,
             UploadStore uploads,
             Incoming incoming,
+            TakeRights rights,
             UnitOfWork unit,
             Clock clock) {
         this.takeIns = takeIns;
         this.files = files;
         this.uploads = uploads;
         this.incoming = incoming;
+        this.rights = rights;
         this.unit = unit;
         this.clock = clock;
     }
@@ -103,6 +106,7 @@ public class BringTaken {
     private TakeIn mine(Actor actor, long id) {
         TakeIn takeIn =
                 takeIns.takeIn(id).filter(t -> t.person() == actor.person()).orElseThrow(NotThere::new);
+        rights.ask(actor, takeIn.shelf());
         if (takeIn.isBringing()) return takeIn;
         throw Refused.because(
                 "take.closed",
@@ -175,11 +179,11 @@ public class BringTaken {
             Incoming.Opened opened = incoming.open(actor, FileName.of(raw).name(), size, KEPT);
             Upload came = incoming.receive(actor, opened, in);
             if (came.state() == Upload.State.COMPLETE) upload = Optional.of(opened.id());
-            else unread = "The archive holds less of it than it says.";
+            else unread = "It is broken in the archive.";
         } catch (Refused e) {
             unread = e.refusal().says();
         } catch (IOException e) {
-            unread = "The archive is broken where it lies.";
+            unread = "It is broken in the archive.";
         }
         Optional<Long> brought = upload;
         String why = unread;

@@ -237,7 +237,6 @@ public class TakeIns {
      */
     public void file(Actor actor, long id, int documents) {
         mine(actor, id, State.OPEN, takeIn -> {
-            rights.ask(actor, takeIn.shelf());
             planAnew(actor, id);
             int go = files.documents(id);
             if (go == 0) {
@@ -297,6 +296,7 @@ public class TakeIns {
     private void mine(Actor actor, long id, State state, Consumer<TakeIn> act) {
         unit.run(() -> {
             TakeIn takeIn = lockMine(actor, id);
+            rights.ask(actor, takeIn.shelf());
             if (takeIn.state() != state) {
                 throw Refused.because(
                         "take.state",
@@ -310,6 +310,7 @@ public class TakeIns {
     private void mineUnlessWorking(Actor actor, long id, Consumer<TakeIn> act) {
         unit.run(() -> {
             TakeIn takeIn = lockMine(actor, id);
+            rights.ask(actor, takeIn.shelf());
             if (!takeIn.isOpen() && !takeIn.isBringing()) {
                 throw Refused.because(
                         "take.state",

@@ -1,6 +1,8 @@
 package mintshelf.app.use.takein;
 
+import java.io.ByteArrayInputStream;
 import java.io.EOFException;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -10,7 +12,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Iterator;
 import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.function.BooleanSupplier;
+import java.util.zip.CRC32;
 import java.util.zip.ZipException;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
@@ -34,6 +41,12 @@ class UnpackTaken {
 
     private static final long FREE = 64L << 20;
 
+    /** Files that are stored beside each other, of so many that are taken out at once; larger ones by themselves. */
+    private static final int BESIDE = 4;
+
+    private static final int WINDOW = 40;
+    private static final long SMALL = 256 << 10;
+
     private final ContentStore contents;
     private final UploadStore uploads;
     private final TakeInStore takeIns;
@@ -49,7 +62,7 @@ class UnpackTaken {
     /**
      * Unpacks what is not there yet.
      *
-     * @param goesOn asked before each file: whether it is the caller's to go on with still
+     * @param goesOn asked now and then: whether it is the caller's to go on with still
      * @return whether all of it is there now
      */
     boolean unpack(Actor actor, TakeIn takeIn, BooleanSupplier goesOn) throws IOException {
@@ -93,21 +106,93 @@ class UnpackTaken {
         entries.sort(Comparator.comparing(ZipArchiveEntry::getName));
         takeIns.setTotal(takeIn.id(), entries.size());
         long unpacked = 0;
-        for (ZipArchiveEntry entry : entries) {
-            if (!goesOn.getAsBoolean()) return false;
-            if (!zip.canReadEntryData(entry) || entry.getGeneralPurposeBit().usesEncryption()) {
-                bring.note(
-                        takeIn,
-                        entry.getName(),
-                        Math.max(0, entry.getSize()),
-                        "It is encrypted, or packed in a way that is not read here.");
-                continue;
+        ExecutorService beside = Executors.newFixedThreadPool(BESIDE);
+        try {
+            for (int from = 0; from < entries.size(); from += WINDOW) {
+                if (!goesOn.getAsBoolean()) return false;
+                List<ZipArchiveEntry> window = entries.subList(from, Math.min(entries.size(), from + WINDOW));
+                unpacked += window(actor, takeIn, zip, window, most - unpacked, beside);
             }
-            try (InputStream in = zip.getInputStream(entry)) {
-                unpacked +=
-                        bring.take(actor, takeIn, entry.getName(), Math.max(0, entry.getSize()), in, most - unpacked);
+            return true;
+        } finally {
+            beside.shutdownNow();
+        }
+    }
+
+    /** Some files at once: of small ones most of the time is the database's, for each of them its own. Gives how many bytes they had. */
+    private long window(
+            Actor actor, TakeIn takeIn, ZipFile zip, List<ZipArchiveEntry> entries, long most, ExecutorService beside)
+            throws IOException {
+        List<Future<Long>> taken = new ArrayList<>();
+        long large = 0;
+        long small = 0;
+        for (ZipArchiveEntry entry : entries) {
+            long size = Math.max(0, entry.getSize());
+            String path = entry.getName();
+            if (!zip.canReadEntryData(entry) || entry.getGeneralPurposeBit().usesEncryption()) {
+                bring.note(takeIn, path, size, "It is encrypted, or packed in a way that is not read here.");
+            } else if (size > SMALL) {
+                try (InputStream in = new Verified(zip.getInputStream(entry), entry)) {
+                    large += bring.take(actor, takeIn, path, size, in, most - large - small);
+                }
+            } else {
+                small += size;
+                long left = most - large - small + size;
+                byte[] bytes;
+                try (InputStream in = new Verified(zip.getInputStream(entry), entry)) {
+                    bytes = in.readNBytes((int) size);
+                } catch (IOException e) {
+                    // Broken where it lies: it is noted with what there is of it.
+                    bytes = new byte[0];
+                }
+                byte[] whole = bytes;
+                taken.add(beside.submit(
+                        () -> bring.take(actor, takeIn, path, size, new ByteArrayInputStream(whole), left)));
             }
         }
-        return true;
+        for (Future<Long> one : taken) large += done(one);
+        return large;
+    }
+
+    private static long done(Future<Long> one) throws IOException {
+        try {
+            return one.get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("Interrupted while unpacking", e);
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException cause) throw cause;
+            throw new IOException("A file could not be taken out of the archive", e.getCause());
+        }
+    }
+
+    /** Breaks off at the last byte of a file whose sum (CRC-32) is another than the archive says. */
+    private static final class Verified extends FilterInputStream {
+        private final CRC32 sum = new CRC32();
+        private final ZipArchiveEntry entry;
+        private long count;
+
+        Verified(InputStream in, ZipArchiveEntry entry) {
+            super(in);
+            this.entry = entry;
+        }
+
+        @Override
+        public int read() throws IOException {
+            byte[] one = new byte[1];
+            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+        }
+
+        @Override
+        public int read(byte[] into, int from, int length) throws IOException {
+            int read = super.read(into, from, length);
+            if (read <= 0) return read;
+            sum.update(into, from, read);
+            count += read;
+            if (count == entry.getSize() && entry.getCrc() >= 0 && sum.getValue() != entry.getCrc()) {
+                throw new IOException(entry.getName() + " has another sum than its archive says");
+            }
+            return read;
+        }
     }
 }
