@@ -135,7 +135,6 @@ final class Pictures {
             take(shots, "/changes", "changes", List.of());
             take(shots, "/changes", "reach", List.of(reachOf("pipe clamp")));
             take(shots, "/changes", "order", List.of(change("Intake in duplex")));
-            take(shots, "/changes?show=done", "request", List.of(change("Intake cone pits")));
             take(
                     shots,
                     "/changes?show=done",
@@ -159,6 +158,7 @@ final class Pictures {
                     List.of(open("TG40-3030"), "document.querySelector('.sheet .whole').click()", REMARKS));
             shots.signIn("ines");
             take(shots, "/search?q=material:316L+stage:%22in+review%22,%22in+preparation%22", "search", List.of());
+            take(shots, "/take-ins/1", "take-in", List.of());
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(
                     shots,
