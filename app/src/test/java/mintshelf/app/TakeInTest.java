@@ -344,6 +344,10 @@ class TakeInTest {
             assertThatThrownBy(() -> takeIns.setTable(ines, id, "u.csv", wrong.getBytes(StandardCharsets.UTF_8)))
                     .isInstanceOf(Refused.class);
         }
+        byte[] huge = ("file," + "x,".repeat(48) + "\n").repeat(30_000).getBytes(StandardCharsets.UTF_8);
+        assertThatThrownBy(() -> takeIns.setTable(ines, id, "huge.csv", huge))
+                .isInstanceOfSatisfying(
+                        Refused.class, r -> assertThat(r.refusal().code()).isEqualTo("table.large"));
         assertThat(takeIns.view(ines, id).takeIn().table()).isEqualTo("t.csv");
         takeIns.dropTable(ines, id);
         assertThat(takeIns.view(ines, id).takeIn().table()).isEmpty();

@@ -140,7 +140,7 @@ final class ShelfClient {
     }
 
     private String slices(JsonNode opened, Path file) throws IOException {
-        long size = opened.path("size").asLong();
+        long size = Files.size(file);
         String upload = opened.path("token").asString();
         long at = opened.path("received").asLong();
         boolean complete = opened.path("complete").asBoolean();
@@ -150,6 +150,8 @@ final class ShelfClient {
             while (!complete) {
                 in.seek(at);
                 int length = (int) Math.min(SLICE, size - at);
+                // All of it went, and it is not whole: it was written to, or the server counts otherwise.
+                if (length <= 0) throw changed(file);
                 in.readFully(slice, 0, length);
                 try {
                     JsonNode told = answer(send(
@@ -167,10 +169,12 @@ final class ShelfClient {
                 }
             }
         }
-        if (Files.size(file) != size) {
-            throw new Refusal(file + " changed while it was sent. Nothing was made of it; try again.");
-        }
+        if (Files.size(file) != size) throw changed(file);
         return upload;
+    }
+
+    private static Refusal changed(Path file) {
+        return new Refusal(file + " changed while it was sent. Nothing was made of it; try again.");
     }
 
     /** Fetches a version beside its place, to be moved there once it is whole. */

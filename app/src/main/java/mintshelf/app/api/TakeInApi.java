@@ -28,7 +28,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1")
 class TakeInApi {
-    private static final int TABLE_MOST = 24 << 20;
+    private static final int TABLE_MOST = 12 << 20;
 
     private final TakeIns takeIns;
     private final BringTaken bring;

@@ -74,13 +74,6 @@ public class TakeInStore {
         return all(TAKE_IN.PERSON.eq(person).and(TAKE_IN.STATE.in(State.BRINGING.name(), State.OPEN.name())), most);
     }
 
-    /** Those that nobody has moved since, and that are not ended. */
-    public List<TakeIn> untouched(Instant since, int most) {
-        return all(
-                TAKE_IN.MOVED_AT.lt(Times.utc(since)).and(TAKE_IN.STATE.in(State.BRINGING.name(), State.OPEN.name())),
-                most);
-    }
-
     private List<TakeIn> all(Condition which, int most) {
         return db.select(
                         TAKE_IN.ID,

@@ -15,12 +15,16 @@ import mintshelf.app.store.takein.TakeIn;
 import mintshelf.app.store.takein.TakeInStore;
 import mintshelf.app.store.takein.TakenFile;
 import mintshelf.app.store.takein.TakenFileStore;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.core.NestedRuntimeException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Component;
 
 /** Files some documents of a taking-in at once; where one of them cannot be, each by itself, and says of that one why. */
 @Component
 class FilePortion {
+    private static final Logger LOG = LoggerFactory.getLogger(FilePortion.class);
     private static final int AT_ONCE = 25;
 
     private final TakeInStore takeIns;
@@ -74,7 +78,8 @@ class FilePortion {
         if (documents.isEmpty()) return Optional.of(false);
         try {
             return within.apply(() -> file(all, documents));
-        } catch (Refused | DataIntegrityViolationException e) {
+        } catch (RuntimeException e) {
+            if (isOfTheDatabase(e)) throw e;
             // One of them: each by itself, so that the others do not wait for it.
             for (List<TakenFile> one : documents) {
                 if (alone(all, one, within).isEmpty()) return Optional.empty();
@@ -97,7 +102,16 @@ class FilePortion {
             return trouble(all, one, e.refusal().says(), within);
         } catch (DataIntegrityViolationException e) {
             return trouble(all, one, "Its number or its file name was taken since the dry run. Say another.", within);
+        } catch (RuntimeException e) {
+            if (isOfTheDatabase(e)) throw e;
+            LOG.warn("A document of the taking-in {} could not be filed", all.takeIn(), e);
+            return trouble(all, one, "It could not be filed; the log of the server says why.", within);
         }
+    }
+
+    /** Whether it is no document's fault: it is tried again as a whole. */
+    private static boolean isOfTheDatabase(RuntimeException e) {
+        return e instanceof NestedRuntimeException && !(e instanceof DataIntegrityViolationException);
     }
 
     private Optional<Boolean> trouble(

@@ -33,6 +33,9 @@ import org.springframework.stereotype.Service;
 public class TakeIns {
     private static final int LISTED = 50;
 
+    /** Letters of a table that is kept: it goes to the database in one piece. */
+    private static final long TABLE_LETTERS = 5_000_000;
+
     private final TakeInStore takeIns;
     private final TakenFileStore files;
     private final ShelfStore shelves;
@@ -195,6 +198,16 @@ public class TakeIns {
      */
     public void setTable(Actor actor, long id, String name, byte[] table) {
         List<List<String>> rows = TableFiles.read(table, TakeTable.MOST).orElseThrow(Refused::new);
+        long letters = rows.stream()
+                .flatMap(List::stream)
+                .mapToLong(cell -> cell.length() + 3L)
+                .sum();
+        if (letters > TABLE_LETTERS) {
+            throw Refused.because(
+                    "table.large",
+                    "The table says more than can be kept of it.",
+                    "Leave columns out that mean nothing here, or take in the drive in parts; the table of before stays.");
+        }
         // Said now, not when all is read: who brings a table sees at once whether it is one.
         TakeTable.of(rows, facts.heads()).orElseThrow(Refused::new);
         mineUnlessWorking(actor, id, takeIn -> {
