@@ -41,13 +41,17 @@ class PagesTest {
         };
         priya.get(addresses[0]); // what the first request of a session writes of the session is none of the list's
         for (int i = 0; i < addresses.length; i++) {
-            int before = Server.allStatements();
-            HttpResponse<String> answer = priya.get(addresses[i]);
-            counts[i] = Server.allStatements() - before;
-            assertThat(answer.statusCode()).isEqualTo(200);
-            assertThat(answer.body().split("class=\"spine\"", -1).length - 1)
-                    .as(addresses[i])
-                    .isGreaterThan(20);
+            counts[i] = Integer.MAX_VALUE;
+            // What the server does beside it at that moment is none of the list's: the quietest of some counts.
+            for (int times = 0; times < 4; times++) {
+                int before = Server.allStatements();
+                HttpResponse<String> answer = priya.get(addresses[i]);
+                counts[i] = Math.min(counts[i], Server.allStatements() - before);
+                assertThat(answer.statusCode()).isEqualTo(200);
+                assertThat(answer.body().split("class=\"spine\"", -1).length - 1)
+                        .as(addresses[i])
+                        .isGreaterThan(20);
+            }
         }
         assertThat(counts[1]).isEqualTo(counts[0]);
         assertThat(counts[2]).as("without folders").isLessThanOrEqualTo(counts[0]);
