@@ -36,3 +36,8 @@ export const inBase64 = (file) => new Promise((done, failed) => {
   reader.onerror = () => failed(reader.error);
   reader.readAsDataURL(file);
 });
+
+/** Labels of file choosers that are buttons to the eye are so to the keyboard, too. */
+export const chosenByKey = (within) => within.querySelectorAll("[data-choose]").forEach((label) => label.addEventListener("keydown", (event) => {
+  if (event.key === "Enter" || event.key === " ") { event.preventDefault(); label.querySelector("input").click(); }
+}));

@@ -1,5 +1,5 @@
 // What a company has on its way to the shelf: a folder with all below it, or an archive. What came is not sent again.
-import { el, plural } from "./dom.js";
+import { chosenByKey, el, plural } from "./dom.js";
 import { send, sendAll, size, words } from "./upload.js";
 import { dropped, walk } from "./walk-files.js";
 
@@ -55,9 +55,7 @@ export function begin(box) {
     if (target.files.length) archive(target.files[0]);
     target.value = "";
   });
-  document.querySelectorAll("[data-choose]").forEach((label) => label.addEventListener("keydown", (event) => {
-    if (event.key === "Enter" || event.key === " ") { event.preventDefault(); label.querySelector("input").click(); }
-  }));
+  chosenByKey(box);
   window.addEventListener("dragover", (event) => { event.preventDefault(); box.classList.add("over"); });
   window.addEventListener("dragleave", () => box.classList.remove("over"));
   window.addEventListener("drop", async (event) => {

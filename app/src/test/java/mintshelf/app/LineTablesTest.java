@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.zip.ZipEntry;
@@ -22,6 +24,7 @@ import mintshelf.app.use.change.LinesAsTable;
 import mintshelf.app.use.change.ReadRequests;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.PaperLine;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import org.junit.jupiter.api.Test;
 
 /** Lines of papers out and back as tables; photos with requests. */
@@ -194,5 +197,22 @@ class LineTablesTest {
         for (byte[] bad : List.of("no picture".getBytes(StandardCharsets.UTF_8), new byte[7 << 20])) {
             assertThat(FilePhoto.read(bad).refusal()).isPresent();
         }
+    }
+
+    @Test
+    void aDayOfAWorkbookIsReadTheSameWhereverItWasWritten() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (XSSFWorkbook book = new XSSFWorkbook()) {
+            var style = book.createCellStyle();
+            style.setDataFormat((short) 14); // the short day, shown otherwise in each place
+            var row = book.createSheet("Register").createRow(0);
+            row.createCell(0).setCellValue("TG40-3030");
+            row.createCell(1).setCellValue(LocalDate.of(2019, 3, 14));
+            row.getCell(1).setCellStyle(style);
+            row.createCell(3).setCellValue(2.4);
+            book.write(out);
+        }
+        assertThat(TableFiles.read(out.toByteArray(), 10).orElseThrow(Refused::new))
+                .containsExactly(List.of("TG40-3030", "2019-03-14", "", "2.4"));
     }
 }

@@ -255,6 +255,9 @@ class TakeInTest {
         }
         send(bring.openArchive(ines, id, "bomb.zip", bomb.size()).token(), bomb.toByteArray());
         assertThat(read(id).takeIn().says()).contains("far more than archives of drawings do");
+        // It is not in the way of what is brought in its place.
+        bring(id, "TI-2361.txt", "by itself");
+        assertThat(read(id).documents()).isEqualTo(1);
     }
 
     @Test

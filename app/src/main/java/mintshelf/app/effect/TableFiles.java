@@ -15,12 +15,16 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
+import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
+import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.DataFormatter;
+import org.apache.poi.ss.usermodel.DateUtil;
 import org.apache.poi.ss.usermodel.Font;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
+import org.jspecify.annotations.Nullable;
 
 /** Tables as files that table programs open: CSV (RFC 4180), XLSX (ISO/IEC 29500). Cells are texts, never formulas. */
 public final class TableFiles {
@@ -121,12 +125,20 @@ public final class TableFiles {
                 while (rows.size() < Math.min(row.getRowNum(), most)) rows.add(List.of());
                 List<String> cells = new ArrayList<>();
                 for (int i = 0; i < Math.min(COLUMNS, row.getLastCellNum()); i++) {
-                    cells.add(format.formatCellValue(row.getCell(i)));
+                    cells.add(cell(format, row.getCell(i)));
                 }
                 rows.add(cells);
             }
             return rows;
         }
+    }
+
+    /** What a cell shows; a day as ISO 8601 writes it, for how a table program shows it depends on the place. */
+    private static String cell(DataFormatter format, @Nullable Cell cell) {
+        if (cell == null) return "";
+        CellType type = cell.getCellType() == CellType.FORMULA ? cell.getCachedFormulaResultType() : cell.getCellType();
+        boolean day = type == CellType.NUMERIC && DateUtil.isCellDateFormatted(cell) && cell.getNumericCellValue() >= 1;
+        return day ? cell.getLocalDateTimeCellValue().toLocalDate().toString() : format.formatCellValue(cell);
     }
 
     private static List<List<String>> ofText(byte[] file, int most) throws IOException {

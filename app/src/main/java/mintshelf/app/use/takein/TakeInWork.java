@@ -207,6 +207,8 @@ public class TakeInWork {
     private void stop(Turn turn, String why) {
         turn.did(() -> {
             State back = turn.work.state() == State.FILING ? State.OPEN : State.BRINGING;
+            // An archive that cannot be unpacked would be in the way of all that is brought in its place.
+            if (turn.work.state() == State.UNPACKING) takeIns.dropArchive(turn.work.id());
             takeIns.move(turn.work.id(), back, 0, why, tell.now());
             tell.stopped(takeIns.takeIn(turn.work.id()).orElseThrow(), why);
             return true;
