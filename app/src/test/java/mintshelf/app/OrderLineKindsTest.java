@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
@@ -181,9 +182,13 @@ class OrderLineKindsTest extends InAHouse {
         assertThat(made.number()).isEqualTo(view.number().orElseThrow()).isNotEqualTo(number);
         assertThat(made.title()).isEqualTo("Intake cone, duplex");
         assertThat(server.bean(FactStore.class).facts(made.current().id())).containsEntry(price, "84");
-        VersionStore versions = server.bean(VersionStore.class);
-        assertThat(versions.version(line.item(), 1).orElseThrow().content())
-                .isEqualTo(versions.version(item, 1).orElseThrow().content());
+        assertThat(server.bean(Sheets.class)
+                        .said(server.bean(VersionStore.class)
+                                .version(line.item(), 1)
+                                .orElseThrow()
+                                .content()))
+                .as("its title block is its own")
+                .containsEntry("title", "Intake cone, duplex");
         assertThat(code(() -> fresh.make(server.actor("priya"), order, Server.key(), "no such", "", "x", "")))
                 .isEqualTo("number.unknown");
         assertThat(code(() -> fresh.make(

@@ -13,7 +13,7 @@ import mintshelf.core.signoff.Decision;
 
 /** What people of the tests do in reviews. */
 final class Review {
-    private static final Charset WINDOWS = Charset.forName("windows-1252");
+    static final Charset WINDOWS = Charset.forName("windows-1252");
     private final Server server;
 
     Review(Server server) {

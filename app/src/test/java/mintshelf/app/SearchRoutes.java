@@ -33,6 +33,8 @@ final class SearchRoutes {
                         "302 404 404 404 404 200"),
                 List.of("/relocate", "/relocate?items=" + draft, ALL),
                 List.of("/documents/{id}/rename", "/documents/" + draft + "/rename", "302 404 404 200 200 200"),
+                List.of("/new", "/new", "302 404 404 404 200 200"),
+                List.of("/documents/{id}/new", "/documents/" + draft + "/new", "302 404 404 404 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),
                 List.of("/me/columns", "/me/columns", ALL),
                 List.of("/pins/{kind}/{id}", "/pins/item/" + released, ALL));

@@ -260,7 +260,7 @@ public final class Server {
                                 "checker"));
         house.factSheets()
                 .get(drawing.id())
-                .forEach(f -> house.giveFact(plain.id(), f.fact().id(), f.required(), 1));
+                .forEach(f -> house.giveFact(plain.id(), f.fact().id(), f.required(), f.cleared(), 1));
     }
 
     private void addPeople() {

@@ -194,6 +194,7 @@ create table if not exists kind_fact (
   kind bigint not null,
   fact bigint not null,
   required varchar(10) character set ascii collate ascii_bin not null,
+  cleared tinyint(1) not null default 0,
   position int not null,
   primary key (kind, fact),
   constraint kind_fact_required check (required in ('NEVER','FILING','RELEASE')),

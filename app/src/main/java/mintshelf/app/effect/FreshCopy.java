@@ -1,5 +1,6 @@
 package mintshelf.app.effect;
 
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -7,12 +8,14 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
@@ -25,8 +28,8 @@ import mintshelf.core.revision.ShippedSeries;
 import org.springframework.stereotype.Component;
 
 /**
- * New documents that begin as what another one is: the same file, kind, folder and facts under a number of their own. Only of files that
- * stand by themselves. Within the caller's transaction.
+ * New documents that begin as what another one is: its file with a title block of its own, and its facts but for those that the kind
+ * wants said anew, under a number of its own. Within the caller's transaction.
  */
 @Component
 public class FreshCopy {
@@ -35,122 +38,153 @@ public class FreshCopy {
     private final NewDocuments documents;
     private final DocumentStore files;
     private final VersionStore versions;
-    private final FactStore facts;
-    private final References references;
     private final HouseStore house;
     private final DrawNumbers draw;
-    private final Recorder recorder;
+    private final FreshFacts facts;
+    private final FreshSheet sheet;
+    private final SheetValues values;
+    private final FreshTies ties;
 
     public FreshCopy(
             NewDocuments documents,
             DocumentStore files,
             VersionStore versions,
-            FactStore facts,
-            References references,
             HouseStore house,
             DrawNumbers draw,
-            Recorder recorder) {
+            FreshFacts facts,
+            FreshSheet sheet,
+            SheetValues values,
+            FreshTies ties) {
         this.documents = documents;
         this.files = files;
         this.versions = versions;
-        this.facts = facts;
-        this.references = references;
         this.house = house;
         this.draw = draw;
-        this.recorder = recorder;
+        this.facts = facts;
+        this.sheet = sheet;
+        this.values = values;
+        this.ties = ties;
     }
 
-    /** Why nothing new begins as a copy of this one; nothing when it can. */
-    public Optional<Refusal> refusal(Actor actor, Seen from) {
+    /** Why nothing new begins as a copy of this one; nothing when it can. Where it goes is asked apart. */
+    public static Optional<Refusal> nothing(Seen from) {
         Document document = from.document();
-        if (from.spine().isChangePaper() || document.dropped()) {
-            return Optional.of(Refusal.of(
-                    "copy.nothing",
-                    document.number() + (document.dropped() ? " was dropped." : " is a paper of a change."),
-                    "Name a document that is there."));
-        }
-        Optional<Refusal> missing = actor.access().ask(Right.FILE, document.place());
-        if (missing.isPresent()) return missing;
-        boolean refers = versions.version(document.id(), from.version())
-                .map(v -> !references.of(v.id()).isEmpty())
-                .orElse(true);
-        return refers
-                ? Optional.of(Refusal.of(
-                        "copy.refers",
-                        document.number() + " refers to other files.",
-                        "File the new one from your desk, and add it to the order; or name one that stands by itself."))
-                : Optional.empty();
+        if (!from.spine().isChangePaper() && !document.dropped()) return Optional.empty();
+        return Optional.of(Refusal.of(
+                "copy.nothing",
+                document.number() + (document.dropped() ? " was dropped." : " is a paper of a change."),
+                "Name a document that is there."));
     }
 
-    /** The number that a copy would get now; empty where the series gives none. */
+    /** As {@link #nothing}, for a copy that lies beside it and is of its kind. */
+    public Optional<Refusal> refusal(Actor actor, Seen from) {
+        return nothing(from)
+                .or(() -> actor.access().ask(Right.FILE, from.document().place()));
+    }
+
+    /** The number that a copy beside it would get now; empty where the series gives none. */
     public Optional<String> number(Seen from) {
         Document document = from.document();
-        return draw.ahead(
-                                kind(document),
-                                document.place().shelf(),
-                                facts.facts(from.current().id()),
-                                1)
-                        instanceof Outcome.Granted<List<String>> ahead
+        Kind kind = house.kind(document.place().kind());
+        return number(kind, document.place().shelf(), facts.along(from, kind).kept());
+    }
+
+    /** The number that a new document would get now: others may draw it before. */
+    public Optional<String> number(Kind kind, long shelf, Map<String, String> said) {
+        return draw.ahead(kind, shelf, said, 1) instanceof Outcome.Granted<List<String>> ahead
                 ? ahead.value().stream().findFirst()
                 : Optional.empty();
     }
 
-    private Kind kind(Document document) {
-        return house.kind(document.place().kind());
+    /**
+     * What a copy is made as.
+     *
+     * @param number empty for the next one of the series
+     * @param said of its facts, by short name
+     * @param comment on its first version
+     */
+    public record As(Kind kind, Folder folder, String number, String title, Map<String, String> said, String comment) {}
+
+    /** A copy beside the other one, of its kind, with what goes along. */
+    public As beside(Seen from, String number, String title, String comment) {
+        Kind kind = house.kind(from.document().place().kind());
+        Folder folder = from.spine().path().get(0);
+        return new As(kind, folder, number, title, facts.along(from, kind).kept(), comment);
     }
 
     /**
-     * Makes a document that begins as what the actor sees of another one.
-     *
-     * @param wanted its number; empty for the next one of the series
-     * @return its id
+     * Makes a document that begins as a version of another one that the actor sees. The caller asks whether they may file it
+     * there.
      */
-    public long make(Actor actor, Seen from, String wanted, String title, String comment) {
-        refusal(actor, from).ifPresent(r -> {
+    public NewDocuments.Made make(Actor actor, Seen from, int version, As as) {
+        nothing(from).ifPresent(r -> {
             throw new Refused(r);
         });
         Document document = from.document();
-        Kind kind = kind(document);
-        long shelf = document.place().shelf();
-        Map<String, FactValue> values = facts.values(from.current().id());
+        long shelf = as.folder().shelf();
+        Map<KindFact, FactValue> kept = facts.read(actor, as.kind(), as.said());
         Map<String, String> texts = new LinkedHashMap<>();
-        values.forEach((name, value) -> texts.put(name, value.text()));
-        Map<KindFact, FactValue> kept = new LinkedHashMap<>();
-        for (KindFact fact : house.factSheets().getOrDefault(kind.id(), List.of())) {
-            FactValue value = values.get(fact.fact().name());
-            if (value != null) kept.put(fact, value);
-        }
-        NumberKey number = draw.take(actor.person(), kind, shelf, wanted, texts).orElseThrow(Refused::new);
-        long folder = from.spine().path().get(from.spine().path().size() - 1).id();
+        kept.forEach((fact, value) -> texts.put(fact.fact().name(), value.text()));
+        NumberKey number =
+                draw.take(actor.person(), as.kind(), shelf, as.number(), texts).orElseThrow(Refused::new);
+        Optional<String> label = RevisionRules.firstLabel(
+                        ShippedSeries.of(as.kind().revisionSeries()), as.kind().labelAtStart(), "")
+                .orElseThrow(Refused::new);
+        VersionRow source = versions.version(document.id(), version).orElseThrow();
+        StoredContent content = sheet.written(
+                source.content(),
+                onSheet(as, number.number(), label, texts, facts.before(from)),
+                label.map(l -> Map.of(
+                                "revision",
+                                l,
+                                "description",
+                                "First release",
+                                "date",
+                                "",
+                                "by",
+                                actor.name(),
+                                "approved",
+                                ""))
+                        .orElse(Map.of()));
         NewDocuments.Made made = documents.add(
                 actor,
                 new NewDocuments.New(
-                        kind,
-                        from.spine().path().get(from.spine().path().size() - 1),
+                        as.kind(),
+                        as.folder(),
                         number,
-                        title,
+                        as.title(),
                         fileName(
-                                folder,
+                                as.folder().id(),
                                 number.number(),
-                                FileName.of(document.fileName()).extension()),
-                        RevisionRules.firstLabel(ShippedSeries.of(kind.revisionSeries()), kind.labelAtStart(), "")
-                                .orElseThrow(Refused::new),
-                        "Begun as a copy of " + document.number() + " version " + from.version(),
+                                FileName.of(source.fileName()).extension()),
+                        label,
+                        "",
                         kept,
-                        versions.version(document.id(), from.version())
-                                .orElseThrow()
-                                .content(),
-                        comment));
-        recorder.recent(actor, made.item(), "made");
-        recorder.note(
+                        content,
+                        as.comment()));
+        ties.tie(actor, made, content, document.id(), source.id());
+        ties.tell(
                 actor,
-                made.item(),
-                "version.added",
-                made.number(),
-                "made " + number.number() + " as a copy of " + document.number() + " version " + from.version() + ", "
-                        + comment,
-                "");
-        return made.item();
+                made,
+                "made " + number.number() + " as a copy of " + document.number() + " version " + version,
+                as.comment());
+        return made;
+    }
+
+    /** What its title block says: who it is, nobody's signature, and the facts that are not what they were. */
+    private Map<String, String> onSheet(
+            As as, String number, Optional<String> label, Map<String, String> now, Map<String, String> before) {
+        Map<String, String> all = new HashMap<>(values.unsigned(
+                number,
+                label.orElse(""),
+                house.latest(as.kind(), as.folder().shelf()).firstStage().name()));
+        all.put("title", as.title());
+        for (KindFact fact : facts.sheet(as.kind())) {
+            String name = fact.fact().name();
+            String wanted = now.getOrDefault(name, "");
+            if (!wanted.equals(before.getOrDefault(name, ""))) all.putIfAbsent(name, wanted);
+        }
+        return all;
     }
 
     /** The number with the ending; with a figure behind it where a file of that name is there. */

@@ -52,6 +52,11 @@ public class Links {
         store.add(item, Kind.DERIVED_FROM, from, false, actor.person(), clock.instant());
     }
 
+    /** A document began as a copy of another, or of a template. */
+    void started(Actor actor, long item, long from) {
+        store.add(item, Kind.STARTED_FROM, from, false, actor.person(), clock.instant());
+    }
+
     private void draw(Actor actor, long item, Kind kind, long target) {
         store.add(item, kind, target, true, actor.person(), clock.instant());
     }

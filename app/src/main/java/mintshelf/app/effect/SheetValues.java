@@ -53,8 +53,13 @@ public class SheetValues {
 
     /** What goes onto a sheet that work begins on: the label it is reserved, and nobody's signature. */
     public Map<String, String> unsigned(Document document, String label, String stage) {
+        return unsigned(document.number(), label, stage);
+    }
+
+    /** As {@link #unsigned(Document, String, String)}, for a document that is just being made. */
+    Map<String, String> unsigned(String number, String label, String stage) {
         Map<String, String> values = new HashMap<>();
-        values.put("number", document.number());
+        values.put("number", number);
         values.put("revision", label);
         values.put("status", stage);
         values.put("issued", "");

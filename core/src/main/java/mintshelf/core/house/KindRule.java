@@ -72,8 +72,21 @@ public record KindRule(
         return new KindRule(as, named, aspect, glyph, series, revisions, labelAtStart, route, paper, facts, outputs);
     }
 
-    /** A fact on the fact sheet, by its code, in the sheet's order. */
-    public record OnSheet(String fact, RequiredAt required) {}
+    /**
+     * A fact on the fact sheet, by its code, in the sheet's order.
+     *
+     * @param cleared whether a new document that begins as a copy begins without it
+     */
+    public record OnSheet(String fact, RequiredAt required, boolean cleared) {
+        public OnSheet(String fact, RequiredAt required) {
+            this(fact, required, false);
+        }
+
+        /** As an edition says it: "never", "for release; copies begin without it". */
+        public String says() {
+            return required.words() + (cleared ? "; copies begin without it" : "");
+        }
+    }
 
     @Override
     public Subject subject() {
@@ -93,10 +106,7 @@ public record KindRule(
         lines.add(RuleLine.of("Route", house.route(route)));
         if (paper.isEmpty()) lines.add(RuleLine.of("Made at release", outputs.says()));
         for (OnSheet fact : facts) {
-            lines.add(new RuleLine(
-                    "fact " + fact.fact(),
-                    house.fact(fact.fact()),
-                    fact.required().words()));
+            lines.add(new RuleLine("fact " + fact.fact(), house.fact(fact.fact()), fact.says()));
         }
         return List.copyOf(lines);
     }

@@ -85,7 +85,7 @@ public class KindPages {
     public record Choice(String text, String says) {}
 
     /** A fact of the card: on the sheet at a place, or not yet. */
-    public record FactLine(FactRule fact, int place, RequiredAt required, int lacking) {
+    public record FactLine(FactRule fact, int place, RequiredAt required, boolean cleared, int lacking) {
         /** Whether documents under way lack what the kind requires, and somebody can say it. */
         public boolean isToFill() {
             return lacking > 0
@@ -115,7 +115,11 @@ public class KindPages {
         List<FactLine> facts = new ArrayList<>();
         for (KindRule.OnSheet f : kind.facts()) {
             facts.add(new FactLine(
-                    house.facts().get(f.fact()), facts.size() + 1, f.required(), lacking.getOrDefault(f.fact(), 0)));
+                    house.facts().get(f.fact()),
+                    facts.size() + 1,
+                    f.required(),
+                    f.cleared(),
+                    lacking.getOrDefault(f.fact(), 0)));
         }
         model.addAttribute("facts", facts);
         model.addAttribute(
@@ -193,7 +197,7 @@ public class KindPages {
 
     private record Placed(KindRule.OnSheet fact, double place) {}
 
-    /** What the form says of facts: {@code required.NAME} and {@code place.NAME}; those that it takes off the sheet are left out. */
+    /** What the form says of facts: {@code required.NAME}, {@code cleared.NAME} and {@code place.NAME}; those that it takes off the sheet are left out. */
     private static List<KindRule.OnSheet> facts(Map<String, String> form) {
         List<Placed> facts = new ArrayList<>();
         form.forEach((field, value) -> {
@@ -201,7 +205,7 @@ public class KindPages {
             String fact = field.substring("required.".length());
             String place = form.getOrDefault("place." + fact, "");
             facts.add(new Placed(
-                    new KindRule.OnSheet(fact, required(value)),
+                    new KindRule.OnSheet(fact, required(value), form.containsKey("cleared." + fact)),
                     place.matches("\\d{1,3}") ? Integer.parseInt(place) : 1000));
         });
         String more = form.getOrDefault("more", "");

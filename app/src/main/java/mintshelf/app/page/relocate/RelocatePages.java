@@ -8,6 +8,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
+import mintshelf.app.sight.IntoFolders;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.relocate.Folders;
 import mintshelf.app.use.relocate.Relocate;
@@ -31,8 +32,10 @@ public class RelocatePages {
     private final Rename rename;
     private final Folders folders;
     private final ActOverSet over;
+    private final IntoFolders into;
 
-    public RelocatePages(Relocate relocate, Rename rename, Folders folders, ActOverSet over) {
+    public RelocatePages(Relocate relocate, Rename rename, Folders folders, ActOverSet over, IntoFolders into) {
+        this.into = into;
         this.relocate = relocate;
         this.rename = rename;
         this.folders = folders;
@@ -55,7 +58,7 @@ public class RelocatePages {
         model.addAttribute("along", all.size() - asked.size());
         model.addAttribute("alone", alone);
         model.addAttribute("to", to.orElse(null));
-        model.addAttribute("targets", relocate.targets(actor));
+        model.addAttribute("targets", into.of(actor));
         to.ifPresent(folder -> plan(actor, all, folder, model));
         return "relocate/page";
     }

@@ -270,6 +270,18 @@ public class ListStore {
                 .fetchMap(ITEM.SHELF, DSL.count());
     }
 
+    /** Documents of a kind of which a revision is in force, by number. */
+    public List<Long> released(String kindCode, Access access, int from, int most) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .join(KIND)
+                .on(KIND.ID.eq(ITEM.KIND), KIND.CODE.eq(kindCode))
+                .where(ITEM.DROPPED_AT.isNull(), Visible.to(access), filter(Filter.RELEASED, access))
+                .orderBy(ITEM.NUMBER_SORT, ITEM.ID)
+                .limit(from, most)
+                .fetch(ITEM.ID);
+    }
+
     /** What a person holds, the longest held first. */
     public List<Long> heldBy(long person, int most) {
         return db.select(HOLD.ITEM)

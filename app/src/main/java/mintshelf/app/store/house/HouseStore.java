@@ -227,11 +227,13 @@ public class HouseStore {
                 .value1();
     }
 
-    public void giveFact(long kind, long fact, RequiredAt required, int position) {
+    /** Puts a fact on a kind's fact sheet. */
+    public void giveFact(long kind, long fact, RequiredAt required, boolean cleared, int position) {
         db.insertInto(KIND_FACT)
                 .set(KIND_FACT.KIND, kind)
                 .set(KIND_FACT.FACT, fact)
                 .set(KIND_FACT.REQUIRED, required.name())
+                .set(KIND_FACT.CLEARED, cleared)
                 .set(KIND_FACT.POSITION, position)
                 .execute();
     }
@@ -247,7 +249,10 @@ public class HouseStore {
                 .fetchGroups(
                         KIND_FACT.KIND,
                         row -> new KindFact(
-                                row.get(KIND_FACT.KIND), fact(row), RequiredAt.valueOf(row.get(KIND_FACT.REQUIRED))));
+                                row.get(KIND_FACT.KIND),
+                                fact(row),
+                                RequiredAt.valueOf(row.get(KIND_FACT.REQUIRED)),
+                                row.get(KIND_FACT.CLEARED)));
     }
 
     private FactDefinition fact(Record row) {

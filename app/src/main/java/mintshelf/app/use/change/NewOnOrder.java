@@ -89,7 +89,11 @@ public class NewOnOrder {
             }
             Seen from = numbered.named(actor, like);
             String number = locked.paper().document().number();
-            long item = copy.make(actor, from, wanted, named, "made by " + number);
+            copy.refusal(actor, from).ifPresent(r -> {
+                throw new Refused(r);
+            });
+            long item = copy.make(actor, from, from.version(), copy.beside(from, wanted, named, "Made by " + number))
+                    .item();
             int position =
                     locked.lines().stream().mapToInt(PaperLine::position).max().orElse(0) + 1;
             orders.addLine(order, position, item, PaperLine.What.NEW, why, Optional.empty(), 1);

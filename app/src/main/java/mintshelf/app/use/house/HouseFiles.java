@@ -96,9 +96,15 @@ public class HouseFiles {
         }
     }
 
-    record KindFactFile(String fact, @Nullable String required) {
+    record KindFactFile(
+            String fact,
+            @Nullable String required,
+            @Nullable Boolean cleared) {
         KindRule.OnSheet onSheet() {
-            return new KindRule.OnSheet(fact, required == null ? RequiredAt.NEVER : RequiredAt.valueOf(required));
+            return new KindRule.OnSheet(
+                    fact,
+                    required == null ? RequiredAt.NEVER : RequiredAt.valueOf(required),
+                    cleared != null && cleared);
         }
     }
 

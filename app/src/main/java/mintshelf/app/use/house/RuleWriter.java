@@ -160,7 +160,7 @@ class RuleWriter {
         house.facts().forEach(f -> facts.put(f.name(), f.id()));
         int position = 1;
         for (KindRule.OnSheet fact : k.facts()) {
-            house.giveFact(id, facts.get(fact.fact()), fact.required(), position++);
+            house.giveFact(id, facts.get(fact.fact()), fact.required(), fact.cleared(), position++);
         }
     }
 }

@@ -27,7 +27,6 @@ import mintshelf.app.store.run.Run;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.shelf.ShelfStore.Shelf;
-import mintshelf.core.access.Right;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Plan;
@@ -78,17 +77,6 @@ public class Relocate implements SetAct {
     public String says(List<PlanLine> going, Wish wish) {
         Folder to = target(wish);
         return "Move " + Numbers.count(going.size(), "document", "documents") + " to " + named(to);
-    }
-
-    /** A shelf with the folders to which somebody can move something. */
-    public record Target(Shelf shelf, List<Folder> folders) {}
-
-    /** Where the actor may file. */
-    public List<Target> targets(Actor actor) {
-        return shelves.shelves().stream()
-                .filter(s -> actor.access().enters(s.id()) && actor.access().mayOn(Right.FILE, s.id(), s.library()))
-                .map(s -> new Target(s, shelves.folders(s.id())))
-                .toList();
     }
 
     /** Documents with what belongs along: those of the same number, as far as the actor sees them whole. */

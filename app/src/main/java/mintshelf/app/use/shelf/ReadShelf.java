@@ -75,7 +75,16 @@ public class ReadShelf {
             Supplier<Map<Long, Integer>> inFolder,
             Map<Filter, Integer> counts,
             boolean mayFile,
-            boolean mayKeep) {}
+            boolean mayKeep) {
+        /** The folder that holds what lies in none. */
+        public long top() {
+            return folders.stream()
+                    .filter(Folder::isRoot)
+                    .findFirst()
+                    .orElseThrow()
+                    .id();
+        }
+    }
 
     /** The shelves on which the person has any grant. */
     public List<Counted> shelves(Actor actor) {

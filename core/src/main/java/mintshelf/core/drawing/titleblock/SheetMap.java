@@ -36,6 +36,18 @@ public record SheetMap(
         fields = List.copyOf(fields);
     }
 
+    /** The same map for a sheet that begins anew: whatever its fields say is written by the shelf. */
+    public SheetMap allWritten() {
+        return new SheetMap(
+                name,
+                block,
+                format,
+                fields.stream()
+                        .map(f -> new Field(f.tag(), f.fact(), Way.WRITTEN, f.spot()))
+                        .toList(),
+                revisions);
+    }
+
     /** Who says what stands in a field. */
     public enum Way {
         /** The sheet says it; the shelf takes it over as a fact. */

@@ -1,0 +1,2 @@
+/** The pages on which new documents begin. */
+package mintshelf.app.page.begin;
