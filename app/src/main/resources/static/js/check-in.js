@@ -1,6 +1,6 @@
 // The check-in page: each file finds its row, from the desk by itself.
 import { clearLater, deskFor } from "./desk/here.js";
-import { plural } from "./dom.js";
+import { chosenByKey, plural } from "./dom.js";
 import { send, size, words } from "./upload.js";
 import { veil } from "./veil.js";
 
@@ -10,7 +10,8 @@ export function begin(form) {
   let busy = 0;
   const tell = () => {
     const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value
-      || field.closest(".tline").querySelector("[data-takes-up]")?.checked).length;
+      || field.closest(".tline").querySelector("[data-takes-up]")?.checked
+      || field.closest(".tline").querySelector("[data-copies] input[type=hidden]")?.value).length;
     button.disabled = n === 0 || busy > 0;
     button.textContent = n ? `Check in ${plural(n, "document")}` : "Check in";
     why.textContent = busy ? "Bytes are on their way." : n ? "" : "Bring at least one file.";
@@ -45,6 +46,44 @@ export function begin(form) {
     busy--;
     tell();
   };
+  /** What lies beside a file that only its own program reads. */
+  const layBeside = async (box, files) => {
+    const says = box.querySelector("[data-says]");
+    const field = box.querySelector("input[type=hidden]");
+    busy++;
+    tell();
+    try {
+      const tokens = [];
+      for (const file of files) tokens.push(await send(file, (n) => { says.textContent = `${file.name}, ${size(n)} of ${size(file.size)}`; }));
+      field.value = tokens.join(",");
+      says.textContent = files.map((file) => file.name).join(", ");
+      box.classList.add("there");
+    } catch (error) {
+      says.textContent = words(error);
+      field.value = "";
+    }
+    busy--;
+    tell();
+  };
+  const besides = [...document.querySelectorAll("[data-copies]")];
+  besides.forEach((box) => {
+    const input = box.querySelector("input[type=file]");
+    input.addEventListener("change", () => { if (input.files.length) layBeside(box, [...input.files]); });
+    chosenByKey(box);
+  });
+  const OPEN = ["dxf", "stp", "step", "3mf", "stl", "pdf", "svg", "png", "jpg"];
+  /** Copies on the desk lie beside the file, under its name. */
+  const copiesOnDesk = async (desk, standings, one) => {
+    const stem = one.path.replace(/\.[^./]*$/, "");
+    const found = [];
+    for (const ending of OPEN) {
+      const path = `${stem}.${ending}`;
+      if (path === one.path || standings.some((s) => s.path === path && s.document)) continue;
+      const file = await desk.folder.file(path).catch(() => null);
+      if (file) found.push(file);
+    }
+    return found;
+  };
   /** What lies on this browser's desk need not be chosen. A file that is as the shelf has it stays where it is. */
   const fromDesk = async () => {
     const desk = await deskFor();
@@ -59,6 +98,9 @@ export function begin(form) {
       if (!file) continue;
       lying.push({ document: one.document, path: one.path, sha256: one.sha256 });
       await bringTo(row, file, true);
+      const box = besides.find((b) => b.dataset.copies === row.dataset.row);
+      const copies = box ? await copiesOnDesk(desk, standings, one) : [];
+      if (copies.length) await layBeside(box, copies);
     }
     document.querySelector("[data-clears]").hidden = lying.length === 0;
     form.addEventListener("submit", () => clearLater(desk, document.getElementById("clear").checked ? lying : []));
@@ -76,11 +118,25 @@ export function begin(form) {
   });
   veil(async (files, event) => {
     const over = event.target.closest?.("[data-row]");
-    for (const file of files) {
-      if (over && files.length === 1) { bringTo(over, file); continue; }
-      if (rows.length === 1 && files.length === 1) { bringTo(rows[0], file); continue; }
+    const onto = event.target.closest?.("[data-copies]");
+    if (onto) { layBeside(onto, files); return; }
+    const copies = new Map();
+    const asked = async (file) => {
       const answer = await fetch(`/check-in/match?name=${encodeURIComponent(file.name)}`);
-      const found = answer.ok ? (await answer.json()).documents : [];
+      return answer.ok ? answer.json() : { documents: [], beside: [] };
+    };
+    const left = [];
+    for (const file of files) {
+      const box = besides.length && !over ? await asked(file).then(({ documents, beside }) => (
+        documents.length === 0 && beside.length === 1 ? besides.find((b) => b.dataset.copies === beside[0]) : null)) : null;
+      if (box) copies.set(box, [...(copies.get(box) ?? []), file]);
+      else left.push(file);
+    }
+    copies.forEach((all, box) => layBeside(box, all));
+    for (const file of left) {
+      if (over && left.length === 1) { bringTo(over, file); continue; }
+      if (rows.length === 1 && left.length === 1) { bringTo(rows[0], file); continue; }
+      const found = (await asked(file)).documents;
       const row = found.length === 1 ? rows.find((each) => each.dataset.row === found[0]) : null;
       if (row) bringTo(row, file);
       else why.textContent = `“${file.name}” fits no row by its name. Drop it on the row that it belongs to.`;

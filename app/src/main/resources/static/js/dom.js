@@ -38,6 +38,6 @@ export const inBase64 = (file) => new Promise((done, failed) => {
 });
 
 /** Labels of file choosers that are buttons to the eye are so to the keyboard, too. */
-export const chosenByKey = (within) => within.querySelectorAll("[data-choose]").forEach((label) => label.addEventListener("keydown", (event) => {
+export const chosenByKey = (within) => within.querySelectorAll("[data-chooser]").forEach((label) => label.addEventListener("keydown", (event) => {
   if (event.key === "Enter" || event.key === " ") { event.preventDefault(); label.querySelector("input").click(); }
 }));

@@ -14,7 +14,7 @@ export function begin(around) {
       rows().filter(ticked).forEach((row) => { field(row, target.dataset.set).value = target.value; });
       if (target.dataset.set === "kind") look();
       target.value = "";
-    } else if (target.matches("[data-kind]")) {
+    } else if (target.matches("[data-kind], [data-apart]")) {
       look();
     } else if (target.matches("[data-uses]")) {
       // The one that is here is used in its place: nothing is filed of this row.

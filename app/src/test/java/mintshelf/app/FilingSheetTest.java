@@ -50,7 +50,8 @@ class FilingSheetTest {
                 r.item(),
                 uses,
                 words,
-                r.path());
+                r.path(),
+                r.beside());
     }
 
     private String comment(long item) {

@@ -33,6 +33,10 @@ final class SearchRoutes {
                         "302 404 404 404 404 200"),
                 List.of("/relocate", "/relocate?items=" + draft, ALL),
                 List.of("/documents/{id}/rename", "/documents/" + draft + "/rename", "302 404 404 200 200 200"),
+                List.of(
+                        "/documents/{id}/versions/{number}/copies/{form}",
+                        "/documents/" + released + "/versions/1/copies/step",
+                        "302 404 404 404 404 404"),
                 List.of("/new", "/new", "302 404 404 404 200 200"),
                 List.of("/documents/{id}/new", "/documents/" + draft + "/new", "302 404 404 404 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),

@@ -150,9 +150,25 @@ create table if not exists version_file (
   file_name varchar(200) not null,
   primary key (version, role),
   key version_file_content (content),
-  constraint version_file_role check (role in ('MAIN','NEUTRAL')),
+  constraint version_file_role check (role in ('MAIN')),
   constraint version_file_version foreign key (version) references version (id),
   constraint version_file_content foreign key (content) references content (id)
+);
+
+-- What lies beside the file of a version in an open form.
+create table if not exists neutral_copy (
+  version bigint not null,
+  form varchar(10) character set ascii collate ascii_bin not null,
+  content bigint not null,
+  file_name varchar(200) not null,
+  person bigint not null,
+  at datetime(6) not null,
+  primary key (version, form),
+  key neutral_copy_content (content),
+  constraint neutral_copy_form check (form in ('DXF','STEP','THREE_MF','STL','PDF','SVG','PNG','JPEG','TIFF')),
+  constraint neutral_copy_version foreign key (version) references version (id),
+  constraint neutral_copy_content foreign key (content) references content (id),
+  constraint neutral_copy_person foreign key (person) references person (id)
 );
 
 -- A fact of a revision, typed.

@@ -119,6 +119,7 @@ final class FirstYear extends Chapter {
                         Papers.site(),
                         Map.of(),
                         false));
+        harness(tg40);
         hands.release(monthsAgo(16, 5), "oluwaseun", documents.get("spec"));
         hands.release(daysAgo(29, 9, 30), "oluwaseun", documents.get("report"));
         for (Sheets.Size size : Sheets.Size.values()) {
@@ -135,6 +136,42 @@ final class FirstYear extends Chapter {
                     false);
             hands.release(monthsAgo(18, 6), "priya", item);
         }
+    }
+
+    /** What a wiring program draws: nobody reads its file here, so that an exchange drawing lies beside it. */
+    private void harness(long shelf) {
+        String name = "TG40-3060 Sensor harness";
+        OptionalLong folder = OptionalLong.of(folders.get("3000 Encoder head"));
+        long item = hands.fileWith(
+                monthsAgo(8, 5),
+                "tomasz",
+                shelf,
+                folder,
+                name + ".hrn",
+                Papers.harness(1),
+                name + ".dxf",
+                harness("12 x 0.34", "A"));
+        hands.checkOut(daysAgo(9, 9, 12), "tomasz", item, "", "screened pair for the level sensor");
+        hands.checkIn(daysAgo(8, 15, 40), "tomasz", item, Papers.harness(2), "pair 3 screened", false);
+        hands.neutral(daysAgo(8, 15, 48), "tomasz", item, 2, name + ".dxf", harness("11 x 0.34, 1 pair screened", "A"));
+        documents.put("TG40-3060", item);
+    }
+
+    private static byte[] harness(String wires, String revision) {
+        return Sheets.draw(
+                new Sheets.Title(
+                        "TG40-3060",
+                        "Sensor harness",
+                        revision,
+                        "see parts list",
+                        "",
+                        "0.21",
+                        "1:1",
+                        "T. Okrent",
+                        "2026-03-30"),
+                new Sheets.Shape.Plate(220, 60, 2, 8, 0, 4, 10),
+                1,
+                List.of("Wires " + wires, "Length 640, both ends crimped", "Test each wire, 500 V"));
     }
 
     void staffReader(long shelf) {

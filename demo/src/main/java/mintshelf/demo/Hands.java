@@ -27,6 +27,7 @@ import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
+import mintshelf.app.use.neutral.BringNeutral;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.app.use.revision.MoveDocument;
@@ -118,6 +119,32 @@ class Hands {
 
     boolean isPending(long item) {
         return read.view(actor("ines"), item).seen().pending().isPresent();
+    }
+
+    /** Files one document with the neutral copy that lies beside its file, as the copy's sheet says. */
+    long fileWith(
+            Instant at,
+            String login,
+            long shelf,
+            OptionalLong folder,
+            String name,
+            byte[] bytes,
+            String beside,
+            byte[] copy) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        long sheet =
+                filingSheets.open(actor, shelf, folder, List.of(bring(actor, name, bytes), bring(actor, beside, copy)));
+        var result = filing.file(actor, sheet, key(), false);
+        if (!result.isFiled()) throw new IllegalStateException(name + ": " + result.problems());
+        return filingSheets.sheet(actor, sheet).documents().get(0).row().item().orElseThrow();
+    }
+
+    /** Lays a neutral copy beside the file of a version. */
+    void neutral(Instant at, String login, long item, int version, String name, byte[] bytes) {
+        clock.tell(at);
+        Actor actor = actor(login);
+        bean(BringNeutral.class).bring(actor, item, version, key(), List.of(bring(actor, name, bytes)));
     }
 
     private String bring(Actor actor, String name, byte[] bytes) {

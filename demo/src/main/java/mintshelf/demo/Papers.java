@@ -1,6 +1,7 @@
 package mintshelf.demo;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Random;
 
 /** The papers of the story that are not drawings. */
 final class Papers {
@@ -45,6 +46,14 @@ final class Papers {
     static byte[] torques() {
         return "Anchor nuts M20      120 Nm\nClamp bolts M8        18 Nm\nLid screws M6          6 Nm\n"
                 .getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** A file of a program that nobody else has: the harness as its wiring program keeps it. */
+    static byte[] harness(int edition) {
+        byte[] bytes = new byte[4096];
+        new Random(edition).nextBytes(bytes);
+        bytes[0] = 0;
+        return bytes;
     }
 
     /** A picture of the site, drawn. */

@@ -49,12 +49,12 @@ public class FreshSheet {
 
     private static List<Map<String, String>> rows(SheetMap map, DxfDrawing drawing, Map<String, String> row) {
         Optional<RevisionBlock> block = map.revisions().filter(b -> b.drawn() || b.isOn(drawing));
-        return block.isEmpty() || row.isEmpty() ? List.of() : List.of(row);
+        return block.isEmpty() || block.get().releasedOnly() || row.isEmpty() ? List.of() : List.of(row);
     }
 
     private static Optional<byte[]> stamp(
             byte[] bytes, SheetMap map, Map<String, String> values, List<Map<String, String>> rows) {
-        return SheetStamp.write(bytes, map, new SheetStamp.Values(values, rows, false))
+        return SheetStamp.write(bytes, map, new SheetStamp.Values(values, rows, false, SheetStamp.Values.ANEW))
                                 instanceof Outcome.Granted<SheetStamp.Stamped> stamped
                         && !stamped.value().edits().isEmpty()
                 ? Optional.of(stamped.value().bytes())

@@ -118,6 +118,7 @@ public class Cases {
         private final Later<Map<Long, List<String>>> marked = new Later<>(() -> remarks.openChanges(all.keySet()));
         private final Later<Map<Long, Round>> open = new Later<>(this::open);
         private final Later<Map<Long, CheckSheets.Due>> due = new Later<>(() -> checks.due(all.values()));
+        private final Later<Map<Long, Refusal>> unseen = new Later<>(() -> checks.withoutNeutral(all.values()));
         private final Later<Map<Long, PaperStore.On>> on = new Later<>(() -> orders.open(all.keySet()));
 
         Together(Actor actor, Collection<Seen> seen, boolean soon) {
@@ -249,6 +250,12 @@ public class Cases {
             @Override
             public List<Refusal> goalsInTheWay() {
                 return orders.goalsInTheWay(actor, document.id());
+            }
+
+            @Override
+            public List<Refusal> neutralInTheWay() {
+                return Optional.ofNullable(unseen.get().get(document.id())).stream()
+                        .toList();
             }
 
             @Override

@@ -21,6 +21,9 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.NeutralForm;
+import mintshelf.core.document.NeutralRules;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.check.SheetCheck;
@@ -120,6 +123,23 @@ public class CheckSheets {
         return due;
     }
 
+    /** What keeps documents whose latest file is shown by no neutral copy of its own; a statement, more where there are such files. */
+    public Map<Long, Refusal> withoutNeutral(Collection<Document> all) {
+        Map<Long, VersionRow> heads =
+                versions.versionsById(all.stream().map(d -> d.head().version()).toList());
+        Map<Long, Refusal> without = new HashMap<>();
+        for (Document document : all) {
+            VersionRow head = heads.get(document.head().version());
+            Optional<VersionRow.Neutral> neutral = head.neutral();
+            boolean wanted = NeutralForm.isWanted(head.content().kind(), FileName.of(head.fileName()));
+            if (!wanted || neutral.filter(VersionRow.Neutral::current).isPresent()) continue;
+            without.put(
+                    document.id(),
+                    NeutralRules.notCurrent(document.number(), head.number(), neutral.map(VersionRow.Neutral::number)));
+        }
+        return without;
+    }
+
     /** The findings, those in the way first; nothing for what is no drawing and needs not be one. */
     public Optional<List<Held>> findings(Document document, VersionRow version) {
         Map<String, String> record = new HashMap<>(facts.facts(version.revision()));
@@ -135,7 +155,7 @@ public class CheckSheets {
 
     private Optional<List<Held>> findings(Due due) {
         Key key = new Key(
-                due.version().content().hash().hex(),
+                due.version().drawnNow().content().hash().hex(),
                 due.record(),
                 due.edition().rules());
         Optional<List<Finding>> found;
@@ -155,17 +175,17 @@ public class CheckSheets {
 
     private Optional<List<Finding>> read(
             Document document, VersionRow version, Edition edition, Map<String, String> record) {
-        Optional<List<Finding>> found = sheets.opened(version.content())
+        Optional<List<Finding>> found = sheets.opened(version.drawnNow().content())
                 .map(drawing -> SheetCheck.check(drawing, edition.rules(), sheets.said(drawing), record));
         boolean asked = edition.rules().severities().containsKey(CheckRules.Rule.SHEET_READ);
         if (found.isPresent() || !asked || !isSheetDue(document, version)) return found;
         return Optional.of(SheetCheck.unread(
-                edition.rules(), sheets.whyUnread(version.content()).orElse("")));
+                edition.rules(), sheets.whyUnread(version.drawnNow().content()).orElse("")));
     }
 
     /** Of a drawing a sheet is expected, whatever its file is; of other documents where the file says that it is one. */
     private boolean isSheetDue(Document document, VersionRow version) {
-        return version.content().kind() == ContentKind.DXF
+        return version.drawnNow().content().kind() == ContentKind.DXF
                 || house.kind(document.place().kind()).aspect() == Aspect.DRAWING;
     }
 

@@ -14,7 +14,8 @@ public final class ModelFormat {
 
     /** step, stl, 3mf, gltf, glb, obj; nothing for what is no model. */
     public static Optional<String> of(VersionRow version) {
-        if (version.content().kind() == ContentKind.STEP) return Optional.of("step");
-        return Optional.of(FileName.of(version.fileName()).extension()).filter(MESHES::contains);
+        VersionRow drawn = version.drawn();
+        if (drawn.content().kind() == ContentKind.STEP) return Optional.of("step");
+        return Optional.of(FileName.of(drawn.fileName()).extension()).filter(MESHES::contains);
     }
 }

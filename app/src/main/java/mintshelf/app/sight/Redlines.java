@@ -97,7 +97,8 @@ public class Redlines {
     }
 
     /** What a version's marks are put on; nothing where it cannot be marked, or has no such layout. An empty name is the sheet itself. */
-    public Optional<Paper> paper(VersionRow version, String layout) {
+    public Optional<Paper> paper(VersionRow own, String layout) {
+        VersionRow version = own.drawn();
         // The same bytes are a model under one name and none under another.
         String key = version.content().hash().hex() + ModelFormat.of(version).orElse("") + " " + layout;
         Paper known = papers.get(key);
@@ -115,7 +116,8 @@ public class Redlines {
         }
     }
 
-    public Optional<Read> read(VersionRow version, String layout) {
+    public Optional<Read> read(VersionRow own, String layout) {
+        VersionRow version = own.drawn();
         StoredContent content = version.content();
         if (ModelFormat.of(version).isPresent()) {
             Paper space = new Paper(SPACE, Box.EMPTY, Zones.of(Box.EMPTY), 1, true);
@@ -161,7 +163,8 @@ public class Redlines {
     }
 
     /** How marks of a paper lie on a page of PDF: of the PDF itself, else of one that is written of the sheet. */
-    public PdfWhere where(VersionRow version, Paper paper) {
+    public PdfWhere where(VersionRow own, Paper paper) {
+        VersionRow version = own.drawn();
         if (version.content().kind() != ContentKind.PDF) {
             return PdfWhere.sheet(
                     read(version, paper.layout()).map(Read::extents).orElse(paper.box()));
@@ -182,7 +185,8 @@ public class Redlines {
      * Remarks as they stand on a version: those made on it or before, on the same layout. Closed ones first, so that open ones lie
      * over them. One comparison for each version that marks come from, once.
      */
-    public List<RedlineSvg.Placed> on(VersionRow shown, Paper paper, List<Remark> all) {
+    public List<RedlineSvg.Placed> on(VersionRow own, Paper paper, List<Remark> all) {
+        VersionRow shown = own.drawn();
         List<Remark> here = all.stream()
                 .filter(r -> r.version() <= shown.number() && r.layout().equals(paper.layout()))
                 .sorted(Comparator.comparing((Remark r) -> r.state().isOpen()).thenComparing(Remark::id))
@@ -222,7 +226,7 @@ public class Redlines {
 
     /** Nothing where one of the two cannot be read. */
     private Optional<Since> kept(Remark remark, int number, VersionRow shown, String layout) {
-        Optional<VersionRow> from = versions.version(remark.item(), number);
+        Optional<VersionRow> from = versions.version(remark.item(), number).map(VersionRow::drawn);
         if (from.isEmpty()) return Optional.empty();
         if (from.get().content().hash().equals(shown.content().hash())) return Optional.of(new Since(Optional.empty()));
         if (shown.content().kind() != ContentKind.DXF || from.get().content().kind() != ContentKind.DXF) {

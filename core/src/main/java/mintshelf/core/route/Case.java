@@ -50,6 +50,9 @@ public interface Case {
     /** For the paper of an order, what the goals of its requests keep: those that are neither met nor shown. */
     List<Refusal> goalsInTheWay();
 
+    /** A file that only its own program reads, and whose neutral copy is not of the latest version. */
+    List<Refusal> neutralInTheWay();
+
     /** Whether another document moves in the same act. */
     boolean movesAlong(long item);
 

@@ -213,6 +213,24 @@ public sealed interface Gate {
         }
     }
 
+    /** What can be looked at is what is released: the neutral copy of a file that only its own program reads is of its latest version. */
+    record NeutralCopyCurrent() implements Gate {
+        @Override
+        public String code() {
+            return "NEUTRAL_CURRENT";
+        }
+
+        @Override
+        public String words() {
+            return "its neutral copy is of the latest version, where its file needs one";
+        }
+
+        @Override
+        public List<Refusal> ask(Case one, By by) {
+            return one.neutralInTheWay();
+        }
+    }
+
     /** Whoever asked for a change on its sheet says that it is made, or it is declined in words. */
     record NoOpenChangeRemark() implements Gate {
         private static final int NAMED = 3;

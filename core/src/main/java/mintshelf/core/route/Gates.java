@@ -13,6 +13,7 @@ public final class Gates {
     public static final Gate SHEET_PASSED = new Gate.SheetPassed();
     public static final Gate COMPONENTS_RELEASED = new Gate.ComponentsReleased();
     public static final Gate DRAWING_NOT_OLDER = new Gate.DrawingNotOlderThanModel();
+    public static final Gate NEUTRAL_CURRENT = new Gate.NeutralCopyCurrent();
     public static final Gate NO_OPEN_CHANGE_REMARK = new Gate.NoOpenChangeRemark();
     public static final Gate NOT_ON_AN_ORDER = new Gate.NotOnAnOrder();
     public static final Gate DECIDED_WITH_ORDER = new Gate.DecidedWithOrder();
@@ -32,6 +33,7 @@ public final class Gates {
             SHEET_PASSED,
             COMPONENTS_RELEASED,
             DRAWING_NOT_OLDER,
+            NEUTRAL_CURRENT,
             NO_OPEN_CHANGE_REMARK,
             NOT_ON_AN_ORDER,
             DECIDED_WITH_ORDER,

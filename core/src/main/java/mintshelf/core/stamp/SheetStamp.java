@@ -45,6 +45,9 @@ public final class SheetStamp {
 
         public static final int FITTED = 2;
 
+        /** Fitted, on a sheet that becomes another document's: rows that stand on it go. */
+        public static final int ANEW = 3;
+
         public Values(Map<String, String> values, List<Map<String, String>> rows, boolean place) {
             this(values, rows, place, FITTED);
         }
@@ -121,7 +124,9 @@ public final class SheetStamp {
     private static Optional<Refusal> rows(
             DxfDrawing drawing, DxfEdit edit, RevisionBlock block, Values record, List<Edit> edits) {
         boolean there = block.isOn(drawing);
-        if (record.rows().isEmpty() || (!there && !record.place() && !block.drawn())) return Optional.empty();
+        boolean anew = record.recipe() == Values.ANEW;
+        if ((record.rows().isEmpty() && !anew) || (!there && !record.place() && !block.drawn()))
+            return Optional.empty();
         for (Map<String, String> row : record.rows()) {
             for (Map.Entry<String, String> cell : row.entrySet()) {
                 if (edit.length(cell.getValue()) > LONGEST) {
@@ -131,8 +136,9 @@ public final class SheetStamp {
         }
         boolean fitted = record.recipe() >= Values.FITTED;
         List<Map<String, String>> before = block.read(drawing);
-        List<Map<String, RowBlock.Said>> after =
-                fitted ? block.laidOut(drawing, record.rows()) : block.tagged(block.merged(before, record.rows()));
+        List<Map<String, RowBlock.Said>> after = anew
+                ? block.anew(drawing, record.rows())
+                : fitted ? block.laidOut(drawing, record.rows()) : block.tagged(block.merged(before, record.rows()));
         Outcome<Integer> written = RowBlock.write(drawing, edit, block.shape(drawing, "0"), after, fitted);
         if (written instanceof Outcome.Granted<Integer> changed) {
             if (changed.value() > 0) named(before, block.said(after), edits);

@@ -18,6 +18,7 @@ import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.NeutralRules;
 import mintshelf.core.revision.StageClass;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -93,6 +94,12 @@ class GatesTest {
                         FREE.showing("TG40-3030"),
                         By.LAST_SIGN_OFF,
                         "The model TG40-3030 was changed after this sheet."),
+                Arguments.of(Gates.NEUTRAL_CURRENT, FREE, By.HAND, ""),
+                Arguments.of(
+                        Gates.NEUTRAL_CURRENT,
+                        FREE.behind(NeutralRules.notCurrent("TG40-3030", 4, Optional.of(3))),
+                        By.LAST_SIGN_OFF,
+                        "The neutral copy of TG40-3030 shows version 3, the file is at 4."),
                 Arguments.of(Gates.NO_OPEN_CHANGE_REMARK, FREE, By.LAST_SIGN_OFF, ""),
                 Arguments.of(
                         Gates.NO_OPEN_CHANGE_REMARK,

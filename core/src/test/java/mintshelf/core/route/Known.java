@@ -23,7 +23,8 @@ record Known(
         List<Refusal> linesInTheWay,
         Set<Long> along,
         List<String> openChanges,
-        List<Refusal> goalsInTheWay)
+        List<Refusal> goalsInTheWay,
+        List<Refusal> neutralInTheWay)
         implements Case {
     static Known of(Document document, Access access) {
         return new Known(
@@ -39,6 +40,7 @@ record Known(
                 Optional.empty(),
                 List.of(),
                 Set.of(),
+                List.of(),
                 List.of(),
                 List.of());
     }
@@ -58,7 +60,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known unsigned(String... missing) {
@@ -76,7 +79,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known lost(Refusal file) {
@@ -94,7 +98,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known found(List<Refusal> findings, List<Refusal> ofReading) {
@@ -112,7 +117,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known consisting(List<Case.Within> of, Set<Long> moving) {
@@ -130,7 +136,8 @@ record Known(
                 linesInTheWay,
                 moving,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known showing(String... newer) {
@@ -148,7 +155,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known on(String number) {
@@ -166,7 +174,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known lines(Refusal... inTheWay) {
@@ -184,7 +193,8 @@ record Known(
                 List.of(inTheWay),
                 along,
                 openChanges,
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
     }
 
     Known goals(Refusal... inTheWay) {
@@ -202,7 +212,8 @@ record Known(
                 linesInTheWay,
                 along,
                 openChanges,
-                List.of(inTheWay));
+                List.of(inTheWay),
+                neutralInTheWay);
     }
 
     @Override
@@ -230,6 +241,26 @@ record Known(
                 linesInTheWay,
                 along,
                 List.of(open),
-                goalsInTheWay);
+                goalsInTheWay,
+                neutralInTheWay);
+    }
+
+    Known behind(Refusal inTheWay) {
+        return new Known(
+                document,
+                access,
+                emptyFacts,
+                lostReferences,
+                sheet,
+                unread,
+                components,
+                newerModels,
+                missingSignOffs,
+                order,
+                linesInTheWay,
+                along,
+                openChanges,
+                goalsInTheWay,
+                List.of(inTheWay));
     }
 }

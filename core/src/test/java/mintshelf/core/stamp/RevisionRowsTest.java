@@ -70,6 +70,21 @@ class RevisionRowsTest {
         assertThat(handles).doesNotHaveDuplicates();
     }
 
+    @Test
+    void aSheetThatBecomesAnotherDocumentsLosesTheRowsOfTheFirst() {
+        byte[] two = write(sheet("AC1015"), rows(true, List.of(A, B))).bytes();
+        byte[] anew =
+                write(two, new Values(Map.of(), List.of(A), false, Values.ANEW)).bytes();
+        assertThat(BLOCK.read(drawing(anew)))
+                .singleElement()
+                .satisfies(r -> assertThat(r).containsEntry("revision", "A"));
+        assertThat(texts(anew)).doesNotContain("holes Ø 6.6");
+        byte[] none =
+                write(two, new Values(Map.of(), List.of(), false, Values.ANEW)).bytes();
+        assertThat(BLOCK.read(drawing(none))).isEmpty();
+        assertThat(write(two, rows(false, List.of())).bytes()).isEqualTo(two);
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"AC1009", "AC1015", "AC1032"})
     void aBlockIsDrawnWhereTheSheetHasNoneAndOnlyWhenAsked(String version) {

@@ -64,7 +64,8 @@ class ComparePage {
                         .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
                         .orElse(number));
         VersionRow past = readVersion.version(actor, other, wanted);
-        Optional<Compared> compared = compare.draw(past.content(), now.content());
+        Optional<Compared> compared =
+                compare.draw(past.drawn().content(), now.drawn().content());
         model.addAttribute("now", side(actor, view.seen(), now));
         model.addAttribute("old", side(actor, before.seen(), past));
         model.addAttribute("versions", view.versions());
@@ -85,7 +86,8 @@ class ComparePage {
             Model model) {
         VersionRow now = readVersion.version(actor, id, number);
         VersionRow past = readVersion.version(actor, id, old);
-        Optional<Comparison> compared = compare.compare(past.content(), now.content());
+        Optional<Comparison> compared =
+                compare.compare(past.drawn().content(), now.drawn().content());
         if (compared.isEmpty()) {
             response.setStatus(204);
             return null;

@@ -6,6 +6,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.document.ReadMargin;
+import mintshelf.app.use.neutral.BringNeutral;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
@@ -19,8 +20,10 @@ class Around {
     private final ReadWhereUsed used;
     private final ReadMargin margin;
     private final ReadRounds rounds;
+    private final BringNeutral neutral;
 
-    Around(ReadStructure structure, ReadWhereUsed used, ReadMargin margin, ReadRounds rounds) {
+    Around(ReadStructure structure, ReadWhereUsed used, ReadMargin margin, ReadRounds rounds, BringNeutral neutral) {
+        this.neutral = neutral;
         this.rounds = rounds;
         this.margin = margin;
         this.structure = structure;
@@ -42,6 +45,7 @@ class Around {
     void fillPage(Actor actor, Seen seen, VersionRow shown, Model model) {
         long id = seen.spine().id();
         fillMargin(actor, seen, shown, model);
+        model.addAttribute("neutral", neutral.view(actor, seen, shown).orElse(null));
         model.addAttribute("signed", seen.pending().isPresent() ? List.of() : rounds.signed(seen));
         model.addAttribute(
                 "formerly", model.getAttribute("outOf") == null ? List.of() : margin.made(actor, seen, shown));

@@ -118,7 +118,7 @@ public class DocumentPage {
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
         model.addAttribute("path", Desks.path(view.seen()));
-        model.addAttribute("sheet", sheets.sheetSoon(shown.content()));
+        model.addAttribute("sheet", sheets.sheetSoon(shown.drawn().content()));
         model.addAttribute(
                 "checked",
                 room.soon(() -> checks.findings(document, shown), Optional.<List<Held>>empty())

@@ -73,7 +73,7 @@ public class DocumentPanels {
         model.addAttribute("face", face);
         model.addAttribute("isModel", ModelFormat.of(shown).isPresent());
         if (face.equals("look")) {
-            model.addAttribute("sheet", sheets.sheetSoon(shown.content()));
+            model.addAttribute("sheet", sheets.sheetSoon(shown.drawn().content()));
             around.fillMargin(actor, view.seen(), shown, model);
         }
         if (face.equals("changed")) {
@@ -83,7 +83,9 @@ public class DocumentPanels {
             model.addAttribute(
                     "compared",
                     before.flatMap(b -> room.soon(
-                                    () -> compare.compare(b.content(), shown.content()), Optional.<Comparison>empty()))
+                                    () -> compare.compare(
+                                            b.drawn().content(), shown.drawn().content()),
+                                    Optional.<Comparison>empty()))
                             .orElse(null));
         }
         if (face.equals("around")) {

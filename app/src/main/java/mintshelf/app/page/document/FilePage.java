@@ -75,7 +75,7 @@ public class FilePage {
     @ResponseBody
     Geometry geometry(
             Actor actor, @PathVariable long id, @PathVariable int number, @RequestParam Optional<String> layout) {
-        return sheets.geometry(readVersion.version(actor, id, number).content(), layout)
+        return sheets.geometry(readVersion.version(actor, id, number).drawn().content(), layout)
                 .orElseThrow(NotThere::new);
     }
 
@@ -99,7 +99,7 @@ public class FilePage {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        VersionRow version = readVersion.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number).drawn();
         if (!version.content().kind().isPicture()) throw new NotThere();
         files.send(version.content(), version.fileName(), false, request, response);
     }
@@ -137,7 +137,7 @@ public class FilePage {
             @RequestParam Optional<Integer> page,
             HttpServletResponse response)
             throws IOException {
-        VersionRow row = readVersion.version(actor, id, number);
+        VersionRow row = readVersion.version(actor, id, number).drawn();
         if (row.content().kind() != ContentKind.PDF) throw new NotThere();
         byte[] png = sheets.page(row.content(), page.orElse(1), page.isPresent());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
@@ -154,7 +154,7 @@ public class FilePage {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        VersionRow version = readVersion.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number).drawn();
         if (version.content().kind().isPicture()) {
             files.send(version.content(), version.fileName(), false, request, response);
             return;

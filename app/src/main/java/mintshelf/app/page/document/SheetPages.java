@@ -66,9 +66,9 @@ public class SheetPages {
         model.addAttribute("isModel", ModelFormat.of(version).isPresent());
         around.fillMargin(actor, view.seen(), version, model);
         try {
-            model.addAttribute("sheet", sheets.sheet(version.content()));
+            model.addAttribute("sheet", sheets.sheet(version.drawn().content()));
         } catch (Refused e) {
-            model.addAttribute("sheet", sheets.sheetSoon(version.content()));
+            model.addAttribute("sheet", sheets.sheetSoon(version.drawn().content()));
         }
         return "document/_drawn";
     }
@@ -94,7 +94,8 @@ public class SheetPages {
         model.addAttribute(
                 "mayAsk",
                 RequestRules.line(view.seen().document(), actor.access()).isEmpty());
-        model.addAttribute("svg", sheets.marked(version.content(), bare).orElse(""));
+        model.addAttribute(
+                "svg", sheets.marked(version.drawnNow().content(), bare).orElse(""));
         around.fillMargin(actor, view.seen(), version, model);
         return "document/checks";
     }
@@ -112,7 +113,7 @@ public class SheetPages {
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
         Optional<String> wanted = layout.filter(l -> !l.isEmpty());
-        Sheet sheet = sheets.layout(version.content(), wanted, "/documents/" + id + "/versions/" + number);
+        Sheet sheet = sheets.layout(version.drawn().content(), wanted, "/documents/" + id + "/versions/" + number);
         if (!sheet.isWhole() && wanted.isEmpty()) throw new NotThere();
         ReadDocument.View view = read.view(actor, id);
         look.flatMap(n -> checks.findings(view.seen().document(), version)

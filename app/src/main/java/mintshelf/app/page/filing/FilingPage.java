@@ -106,7 +106,7 @@ public class FilingPage {
             edits.add(new Row(
                     row.id(),
                     row.upload(),
-                    form.containsKey(at + "included") && !form.containsKey(at + "uses"),
+                    (row.beside().isPresent() || form.containsKey(at + "included")) && !form.containsKey(at + "uses"),
                     id(form.getFirst(at + "kind")),
                     "",
                     text(form, at + "number", row.number()),
@@ -121,7 +121,8 @@ public class FilingPage {
                     row.item(),
                     row.sameAs().isPresent() && form.containsKey(at + "uses"),
                     text(form, at + "words", row.words()).strip(),
-                    id(form.getFirst(at + "folder")).isPresent() ? "" : row.path()));
+                    id(form.getFirst(at + "folder")).isPresent() ? "" : row.path(),
+                    form.containsKey(at + "apart") ? Optional.empty() : row.beside()));
         }
         return edits;
     }

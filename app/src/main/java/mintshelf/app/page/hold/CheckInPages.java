@@ -21,6 +21,7 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.hold.Became;
 import mintshelf.core.hold.Became.Fate;
 import mintshelf.core.redline.Remark;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -71,7 +72,9 @@ public class CheckInPages {
     Map<String, List<String>> match(Actor actor, @RequestParam String name) {
         return Map.of(
                 "documents",
-                held.match(actor, name).stream().map(String::valueOf).toList());
+                held.match(actor, name).stream().map(String::valueOf).toList(),
+                "beside",
+                held.beside(actor, name).stream().map(String::valueOf).toList());
     }
 
     @PostMapping("/check-in")
@@ -90,13 +93,18 @@ public class CheckInPages {
             if (!name.matches("upload\\.\\d{1,18}")) return;
             String id = name.substring("upload.".length());
             boolean takesUp = "true".equals(form.getFirst("same." + id));
-            if (values.get(0).isBlank() && !takesUp) return;
+            List<String> copies = tokens(form.getFirst("copies." + id));
+            if (values.get(0).isBlank() && !takesUp && copies.isEmpty()) return;
             String hold = form.getFirst("hold." + id);
             long shown = hold != null && hold.matches("\\d{1,18}") ? Long.parseLong(hold) : 0;
             String own = Optional.ofNullable(form.getFirst("comment." + id)).orElse("");
             if ("true".equals(form.getFirst("lies." + id))) lying.add(Long.parseLong(id));
             rows.add(new CheckIn.Row(
-                    Long.parseLong(id), Optional.of(values.get(0)).filter(token -> !token.isBlank()), shown, own));
+                    Long.parseLong(id),
+                    Optional.of(values.get(0)).filter(token -> !token.isBlank()),
+                    shown,
+                    own,
+                    copies));
         });
         List<TalkOfRemarks.Settled> settled = settled(form);
         TalkOfRemarks.ask(settled);
@@ -120,6 +128,10 @@ public class CheckInPages {
             // The versions are there; what is in the way of the review, its plan says.
             return toReview(sent);
         }
+    }
+
+    private static List<String> tokens(@Nullable String field) {
+        return field == null || field.isBlank() ? List.of() : List.of(field.split(","));
     }
 
     /** Fields {@code remark.DOCUMENT.ID} and {@code why.ID}; whatever else they say than done or declined is later. */

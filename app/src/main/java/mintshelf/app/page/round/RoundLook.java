@@ -190,10 +190,12 @@ public class RoundLook {
 
     /** A page or a picture as marks are laid over it. */
     private Sheet sheet(VersionRow version, long item) {
-        Sheet sheet = sheets.sheetSoon(version.content());
+        Sheet sheet = sheets.sheetSoon(version.drawn().content());
         return sheet.isWhole() && !sheet.isDrawing()
                 ? sheets.layout(
-                        version.content(), Optional.empty(), "/documents/" + item + "/versions/" + version.number())
+                        version.drawn().content(),
+                        Optional.empty(),
+                        "/documents/" + item + "/versions/" + version.number())
                 : sheet;
     }
 

@@ -110,7 +110,8 @@ public class CameBack {
     private Integer differences(ReadDocument.View view, int number) {
         Optional<VersionRow> before = version(view, number - 1);
         return version(view, number)
-                .flatMap(now -> before.flatMap(old -> compare.compare(old.content(), now.content())))
+                .flatMap(now -> before.flatMap(old ->
+                        compare.compare(old.drawn().content(), now.drawn().content())))
                 .map(c -> c.differences().size())
                 .orElse(null);
     }

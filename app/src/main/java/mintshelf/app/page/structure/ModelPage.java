@@ -79,7 +79,11 @@ public class ModelPage {
                         .filter(v -> ModelFormat.of(v).isPresent())
                         .filter(v -> view.seen().all())
                         .toList());
-        model.addAttribute("keeps", with.isEmpty() && models.wantsPicture(actor, view.seen(), version.content()));
+        model.addAttribute(
+                "keeps",
+                with.isEmpty()
+                        && models.wantsPicture(
+                                actor, view.seen(), version.drawn().content()));
         // Marks stand on one version as it was saved: not on two at once, nor on other components than it had.
         boolean plain = with.isEmpty() && latest == null && view.seen().all();
         model.addAttribute("remarks", plain);
@@ -106,7 +110,7 @@ public class ModelPage {
     @GetMapping("/documents/{id}/versions/{number}/model-file")
     void file(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
             throws IOException {
-        VersionRow version = readVersion.version(actor, id, number);
+        VersionRow version = readVersion.version(actor, id, number).drawn();
         if (ModelFormat.of(version).isEmpty()) throw new NotThere();
         response.setContentType("application/octet-stream");
         response.setHeader("X-Content-Type-Options", "nosniff");

@@ -1,9 +1,13 @@
 package mintshelf.app.store.document;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.NeutralForm;
 
 /** A version as the strip and the history show it. */
 public record VersionRow(
@@ -19,7 +23,72 @@ public record VersionRow(
         MadeBy madeBy,
         Instant at,
         Optional<Integer> base,
-        Optional<Integer> copyOf) {
+        Optional<Integer> copyOf,
+        Optional<Neutral> neutral) {
+    /**
+     * The neutral copy by which a version is shown whose own file only its own program reads.
+     *
+     * @param number of the version to which it belongs
+     * @param current whether it shows this version's bytes
+     */
+    public record Neutral(int number, NeutralForm form, StoredContent content, String fileName, boolean current) {}
+
+    /** The version as it is drawn, measured and compared: with its neutral copy in the place of a file that nobody here draws. */
+    public VersionRow drawn() {
+        return neutral.map(this::as).orElse(this);
+    }
+
+    /** As {@link #drawn}, only where the copy shows this version: what is proved of it is proved of the version. */
+    public VersionRow drawnNow() {
+        return neutral.filter(Neutral::current).map(this::as).orElse(this);
+    }
+
+    private VersionRow as(Neutral copy) {
+        return new VersionRow(
+                id,
+                number,
+                revision,
+                copy.fileName(),
+                copy.content(),
+                digest,
+                comment,
+                author,
+                authorName,
+                madeBy,
+                at,
+                base,
+                copyOf,
+                Optional.empty());
+    }
+
+    private VersionRow with(Optional<Neutral> copy) {
+        return new VersionRow(
+                id,
+                number,
+                revision,
+                fileName,
+                content,
+                digest,
+                comment,
+                author,
+                authorName,
+                madeBy,
+                at,
+                base,
+                copyOf,
+                copy);
+    }
+
+    /** Whether it is to be shown by a neutral copy. */
+    boolean wantsNeutral() {
+        return NeutralForm.isWanted(content.kind(), FileName.of(fileName));
+    }
+
+    /** With the copies of its document. */
+    VersionRow shownBy(long item, List<NeutralStore.Copy> copies, Set<Long> out) {
+        return wantsNeutral() ? with(NeutralStore.shows(this, item, copies, out)) : this;
+    }
+
     /** Whose it is, in words: what the shelf wrote it wrote for somebody. */
     public String by() {
         return madeBy == MadeBy.STAMPED ? "Mint Shelf for " + authorName : authorName;

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
 import mintshelf.database.schema.tables.Person;
@@ -37,8 +38,10 @@ public class VersionStore {
     private final DSLContext db;
     private final JsonMapper json;
     private final DocumentStore documents;
+    private final NeutralStore neutral;
 
-    public VersionStore(DSLContext db, JsonMapper json, DocumentStore documents) {
+    public VersionStore(DSLContext db, JsonMapper json, DocumentStore documents, NeutralStore neutral) {
+        this.neutral = neutral;
         this.db = db;
         this.json = json;
         this.documents = documents;
@@ -68,7 +71,8 @@ public class VersionStore {
     private List<VersionRow> versions(Condition where) {
         var base = VERSION.as("base_version");
         var copied = VERSION.as("copied_version");
-        return db.select(VERSION.fields())
+        Map<Long, Long> items = new HashMap<>();
+        List<VersionRow> rows = db.select(VERSION.fields())
                 .select(VERSION_FILE.FILE_NAME, PERSON.NAME, base.NUMBER, copied.NUMBER)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .from(VERSION)
@@ -86,20 +90,37 @@ public class VersionStore {
                 .on(copied.ID.eq(VERSION.COPY_OF))
                 .where(where)
                 .orderBy(VERSION.NUMBER)
-                .fetch(row -> new VersionRow(
-                        row.get(VERSION.ID),
-                        row.get(VERSION.NUMBER),
-                        row.get(VERSION.REVISION),
-                        row.get(VERSION_FILE.FILE_NAME),
-                        SpineStore.content(row),
-                        ContentHash.of(row.get(VERSION.DIGEST)),
-                        row.get(VERSION.COMMENT),
-                        row.get(VERSION.AUTHOR),
-                        row.get(PERSON.NAME),
-                        VersionRow.MadeBy.valueOf(row.get(VERSION.MADE_BY)),
-                        Times.instant(row.get(VERSION.AT)),
-                        Optional.ofNullable(row.get(base.NUMBER)),
-                        Optional.ofNullable(row.get(copied.NUMBER))));
+                .fetch(row -> {
+                    items.put(row.get(VERSION.ID), row.get(VERSION.ITEM));
+                    return new VersionRow(
+                            row.get(VERSION.ID),
+                            row.get(VERSION.NUMBER),
+                            row.get(VERSION.REVISION),
+                            row.get(VERSION_FILE.FILE_NAME),
+                            SpineStore.content(row),
+                            ContentHash.of(row.get(VERSION.DIGEST)),
+                            row.get(VERSION.COMMENT),
+                            row.get(VERSION.AUTHOR),
+                            row.get(PERSON.NAME),
+                            VersionRow.MadeBy.valueOf(row.get(VERSION.MADE_BY)),
+                            Times.instant(row.get(VERSION.AT)),
+                            Optional.ofNullable(row.get(base.NUMBER)),
+                            Optional.ofNullable(row.get(copied.NUMBER)),
+                            Optional.empty());
+                });
+        return shown(rows, items);
+    }
+
+    /** With their neutral copies; two statements more, where there are files that nobody here draws. */
+    private List<VersionRow> shown(List<VersionRow> rows, Map<Long, Long> items) {
+        Set<Long> wanting = rows.stream()
+                .filter(VersionRow::wantsNeutral)
+                .map(v -> items.get(v.id()))
+                .collect(Collectors.toSet());
+        List<NeutralStore.Copy> copies = neutral.of(wanting);
+        if (copies.isEmpty()) return rows;
+        Set<Long> out = neutral.out(wanting);
+        return rows.stream().map(v -> v.shownBy(items.get(v.id()), copies, out)).toList();
     }
 
     public long mainLine(long item) {

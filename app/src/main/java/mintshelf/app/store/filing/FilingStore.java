@@ -70,6 +70,7 @@ public class FilingStore {
      * @param uses whether the one that has this content already does in its place
      * @param words what is said of its version in place of the sheet's comment
      * @param path of a folder below {@code folder} that is made when it is filed; empty for none
+     * @param beside the row beside whose file it lies as a neutral copy; empty for a document of its own
      */
     public record Row(
             long id,
@@ -89,7 +90,8 @@ public class FilingStore {
             Optional<Long> item,
             boolean uses,
             String words,
-            String path) {
+            String path,
+            Optional<Long> beside) {
         /** A row of which nothing else is said. */
         public Row(
                 long id,
@@ -125,7 +127,13 @@ public class FilingStore {
                     item,
                     false,
                     "",
-                    "");
+                    "",
+                    Optional.empty());
+        }
+
+        /** Whether a document is made of it. */
+        public boolean isDocument() {
+            return included && beside.isEmpty();
         }
 
         /** The same row with another number and why. */
@@ -163,7 +171,57 @@ public class FilingStore {
                     item,
                     uses,
                     words,
-                    below);
+                    below,
+                    beside);
+        }
+
+        /** The same row with what its neutral copy says, where nobody reads its own file: what it is, what its sheet says. */
+        public Row saying(Row copy) {
+            boolean none = kind.isEmpty() && copy.kind().isPresent();
+            return new Row(
+                    id,
+                    upload,
+                    included,
+                    none ? copy.kind() : kind,
+                    none ? "as its neutral copy, " + copy.kindWhy() : kindWhy,
+                    copy.number(),
+                    copy.numberWhy(),
+                    copy.title(),
+                    copy.titleWhy(),
+                    copy.revision(),
+                    copy.revisionWhy(),
+                    folder,
+                    copy.facts(),
+                    sameAs,
+                    item,
+                    uses,
+                    words,
+                    path,
+                    beside);
+        }
+
+        /** The same row as a neutral copy beside another one, or by itself. */
+        public Row beside(Optional<Long> other) {
+            return new Row(
+                    id,
+                    upload,
+                    included,
+                    kind,
+                    kindWhy,
+                    number,
+                    numberWhy,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    folder,
+                    facts,
+                    sameAs,
+                    item,
+                    uses,
+                    words,
+                    path,
+                    other);
         }
 
         private Row with(Optional<Long> is, String isWhy, String named, String namedWhy, Map<String, String> said) {
@@ -185,7 +243,8 @@ public class FilingStore {
                     item,
                     uses,
                     words,
-                    path);
+                    path,
+                    beside);
         }
     }
 
@@ -202,8 +261,9 @@ public class FilingStore {
                 .value1();
     }
 
-    public void addRow(long filing, int position, Row row) {
-        db.insertInto(FILING_ROW)
+    /** Adds a row; its id. */
+    public long addRow(long filing, int position, Row row) {
+        return db.insertInto(FILING_ROW)
                 .set(FILING_ROW.FILING, filing)
                 .set(FILING_ROW.UPLOAD, row.upload())
                 .set(FILING_ROW.POSITION, position)
@@ -220,7 +280,10 @@ public class FilingStore {
                 .set(FILING_ROW.FACTS, json.writeValueAsString(row.facts()))
                 .set(FILING_ROW.SAME_AS, row.sameAs().orElse(null))
                 .set(FILING_ROW.PATH, row.path())
-                .execute();
+                .set(FILING_ROW.BESIDE, row.beside().orElse(null))
+                .returningResult(FILING_ROW.ID)
+                .fetchSingle()
+                .value1();
     }
 
     /** Keeps what was typed into a row. */
@@ -236,6 +299,7 @@ public class FilingStore {
                 .set(FILING_ROW.USES, row.uses())
                 .set(FILING_ROW.WORDS, Texts.shorten(row.words(), 2000))
                 .set(FILING_ROW.PATH, row.path())
+                .set(FILING_ROW.BESIDE, row.beside().orElse(null))
                 .where(FILING_ROW.ID.eq(row.id()))
                 .execute();
     }
@@ -311,7 +375,8 @@ public class FilingStore {
                         Optional.ofNullable(row.getItem()),
                         row.getUses(),
                         row.getWords(),
-                        row.getPath()));
+                        row.getPath(),
+                        Optional.ofNullable(row.getBeside())));
     }
 
     public void filed(long row, long item) {

@@ -87,7 +87,8 @@ public class CompareSheets {
 
     /** How many differences a version has to the one before it; nothing where there is none to compare with. */
     public Optional<Comparison> toBefore(long item, VersionRow now) {
-        return before(item, now).flatMap(before -> compare(before.content(), now.content()));
+        return before(item, now)
+                .flatMap(before -> compare(before.drawn().content(), now.drawn().content()));
     }
 
     /** The sheet of a version with a ring round each difference to the one before it. */
@@ -97,9 +98,10 @@ public class CompareSheets {
 
     /** The sheet of a version with a ring round each difference to another one. */
     public Optional<Compared> ringed(VersionRow before, VersionRow now) {
-        Optional<Comparison> comparison = compare(before.content(), now.content());
+        Optional<Comparison> comparison =
+                compare(before.drawn().content(), now.drawn().content());
         if (comparison.isEmpty()) return Optional.empty();
-        return scenes(before.content(), now.content())
+        return scenes(before.drawn().content(), now.drawn().content())
                 .map(pair -> new Compared(comparison.get(), CompareSvg.ringed(pair.now(), comparison.get())));
     }
 

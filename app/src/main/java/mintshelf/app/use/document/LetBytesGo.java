@@ -9,6 +9,7 @@ import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.NeutralStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.hold.StrayStore;
 import mintshelf.core.document.DropRules;
@@ -22,6 +23,7 @@ public class LetBytesGo {
     private final VersionStore versions;
     private final StrayStore strays;
     private final UploadStore uploads;
+    private final NeutralStore neutral;
     private final UnitOfWork unit;
     private final Recorder recorder;
     private final Clock clock;
@@ -29,12 +31,14 @@ public class LetBytesGo {
     public LetBytesGo(
             DocumentStore documents,
             VersionStore versions,
+            NeutralStore neutral,
             StrayStore strays,
             UploadStore uploads,
             UnitOfWork unit,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
+        this.neutral = neutral;
         this.versions = versions;
         this.strays = strays;
         this.uploads = uploads;
@@ -61,6 +65,7 @@ public class LetBytesGo {
                 for (long item : items) {
                     Set<Long> held = new LinkedHashSet<>(strays.contents(item));
                     strays.removeAll(item);
+                    held.addAll(neutral.free(item));
                     held.addAll(versions.free(item));
                     documents.noteFreed(item, now);
                     held.forEach(uploads::freeUnlessHeld);

@@ -87,7 +87,8 @@ public class FileDocuments {
                 List<FileRows.Made> made = new ArrayList<>();
                 Filing filing = filings.lock(id).orElseThrow(NotThere::new);
                 if (!filing.isOpen()) return target;
-                List<Row> rows = filings.rows(id).stream().filter(Row::included).toList();
+                List<Row> all = filings.rows(id);
+                List<Row> rows = all.stream().filter(Row::isDocument).toList();
                 if (rows.isEmpty()) {
                     throw Refused.because(
                             "filing.none", "No row is ticked.", "Tick what is to be filed, or drop the sheet.");
@@ -97,7 +98,11 @@ public class FileDocuments {
                     try {
                         Upload upload = uploads.upload(row.upload()).orElseThrow(NotThere::new);
                         check.ready(actor, filing, row, upload, factSheets, problems)
-                                .ifPresent(ready -> made.add(files.file(actor, ready, upload, hold, filing.comment())));
+                                .ifPresent(ready -> {
+                                    FileRows.Made one = files.file(actor, ready, upload, hold, filing.comment());
+                                    files.lay(actor, one, upload, copies(all, row));
+                                    made.add(one);
+                                });
                     } catch (DuplicateKeyException e) {
                         CheckRows.refuse(
                                 problems,
@@ -117,5 +122,14 @@ public class FileDocuments {
             if (problems.isEmpty()) throw e;
         }
         return new Result(target, problems);
+    }
+
+    /** Uploads that come with the file of a row. */
+    private List<Upload> copies(List<Row> all, Row row) {
+        List<Long> ids = all.stream()
+                .filter(r -> r.beside().filter(b -> b == row.id()).isPresent())
+                .map(Row::upload)
+                .toList();
+        return ids.isEmpty() ? List.of() : List.copyOf(uploads.uploads(ids).values());
     }
 }

@@ -3,9 +3,11 @@ package mintshelf.app.use.filing;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import mintshelf.app.effect.NeutralCopies;
 import mintshelf.app.effect.NewDocuments;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.StoredContent;
@@ -26,6 +28,7 @@ public class FileRows {
     private final HoldStore holds;
     private final Sight sight;
     private final Recorder recorder;
+    private final NeutralCopies neutral;
     private final Clock clock;
 
     public FileRows(
@@ -35,7 +38,9 @@ public class FileRows {
             HoldStore holds,
             Sight sight,
             Recorder recorder,
+            NeutralCopies neutral,
             Clock clock) {
+        this.neutral = neutral;
         this.documents = documents;
         this.filings = filings;
         this.uploads = uploads;
@@ -91,5 +96,28 @@ public class FileRows {
             recorder.note(actor, made.item(), "hold.taken", made.number(), "holds it from the filing on", "");
         }
         return new Made(made.item(), made.revision(), made.version(), content, upload.token());
+    }
+
+    /** Lays what came beside its file: of a copy that did not arrive whole its row is told. */
+    void lay(Actor actor, Made made, Upload main, List<Upload> copies) {
+        if (copies.isEmpty()) return;
+        for (Upload copy : copies) {
+            if (copy.state() != Upload.State.COMPLETE) {
+                throw Refused.because(
+                        "upload.gone",
+                        "“" + copy.fileName() + "” was not kept that long.",
+                        "Drop it again; nothing was filed.");
+            }
+        }
+        neutral.lay(
+                actor,
+                new NeutralCopies.To(
+                        made.item(),
+                        made.version(),
+                        1,
+                        main.fileName(),
+                        made.content().kind()),
+                copies,
+                uploads.seal(copies));
     }
 }

@@ -11,6 +11,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import mintshelf.app.effect.NeutralCopies;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -31,7 +32,9 @@ import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
+import mintshelf.core.document.NeutralForm;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactSource;
 import mintshelf.core.fact.RequiredAt;
@@ -91,6 +94,19 @@ public class FilingSheets {
             Map<String, String> presets,
             List<FilingLine> lines,
             Map<Long, String> coming) {
+        /** Lines of which a document is made, when they are ticked. */
+        public List<FilingLine> documents() {
+            return lines.stream().filter(l -> l.row().beside().isEmpty()).toList();
+        }
+
+        /** What comes with the file of a line as its neutral copies. */
+        public List<FilingLine> copies(FilingLine line) {
+            return lines.stream()
+                    .filter(l ->
+                            l.row().beside().filter(b -> b == line.row().id()).isPresent())
+                    .toList();
+        }
+
         /** What stands in the field of a row's fact: what was read or typed, else what the house presets. */
         public String said(FilingLine line, KindFact fact) {
             String name = fact.fact().name();
@@ -179,9 +195,44 @@ public class FilingSheets {
                 .toList();
         return unit.run(() -> {
             long filing = filings.open(actor.person(), shelf, to.id(), derivedFrom, clock.instant());
-            for (int i = 0; i < rows.size(); i++) filings.addRow(filing, i, rows.get(i));
+            addRows(filing, rows, uploads);
             return filing;
         });
+    }
+
+    /** What lies beside the file of another row in an open form, under the same name, comes with it as its neutral copy. */
+    private void addRows(long filing, List<Row> rows, List<Upload> uploads) {
+        Map<String, Long> mains = new HashMap<>();
+        Map<String, Row> copies = new HashMap<>();
+        for (int i = 0; i < rows.size(); i++) {
+            if (!isMain(uploads.get(i))) copies.putIfAbsent(place(rows.get(i), uploads.get(i)), rows.get(i));
+        }
+        for (int i = 0; i < rows.size(); i++) {
+            if (!isMain(uploads.get(i))) continue;
+            String place = place(rows.get(i), uploads.get(i));
+            Row row = Optional.ofNullable(copies.get(place))
+                    .map(rows.get(i)::saying)
+                    .orElse(rows.get(i));
+            mains.putIfAbsent(place, filings.addRow(filing, i, row));
+        }
+        for (int i = 0; i < rows.size(); i++) {
+            Upload upload = uploads.get(i);
+            if (isMain(upload)) continue;
+            Optional<Long> beside = NeutralCopies.form(upload).isEmpty()
+                    ? Optional.empty()
+                    : Optional.ofNullable(mains.get(place(rows.get(i), upload)));
+            filings.addRow(filing, i, rows.get(i).beside(beside));
+        }
+    }
+
+    private static boolean isMain(Upload upload) {
+        return NeutralForm.isWanted(upload.kind().orElse(ContentKind.OTHER), FileName.of(upload.fileName()));
+    }
+
+    /** Where a file lies, and its name without the ending. */
+    private static String place(Row row, Upload upload) {
+        return row.folder() + " " + row.path() + "/"
+                + FileName.of(FileName.of(upload.fileName()).stem()).key();
     }
 
     /** The folders of files, made safe; those at the top are left out. */

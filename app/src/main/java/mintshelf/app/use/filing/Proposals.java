@@ -120,7 +120,7 @@ public class Proposals {
     Map<Long, String> coming(long shelf, List<Row> rows) {
         Map<Long, String> coming = new HashMap<>();
         Map<List<Object>, List<Row>> alike = rows.stream()
-                .filter(r -> r.included() && r.number().isBlank() && r.kind().isPresent())
+                .filter(r -> r.isDocument() && r.number().isBlank() && r.kind().isPresent())
                 .collect(Collectors.groupingBy(
                         r -> List.of(r.kind().orElseThrow(), r.facts()), LinkedHashMap::new, Collectors.toList()));
         alike.values().forEach(all -> {

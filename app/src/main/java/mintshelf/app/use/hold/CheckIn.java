@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -67,10 +68,20 @@ public class CheckIn {
      * @param upload token of the file that came; empty when the file is as the shelf has it
      * @param hold the hold that the page showed
      * @param comment its own one; empty for that of the set
+     * @param copies tokens of the neutral copies that came with it
      */
-    public record Row(long item, Optional<String> upload, long hold, String comment) {
+    public record Row(long item, Optional<String> upload, long hold, String comment, List<String> copies) {
+        public Row(long item, Optional<String> upload, long hold, String comment) {
+            this(item, upload, hold, comment, List.of());
+        }
+
         public Row(long item, String uploadToken, long hold) {
             this(item, Optional.of(uploadToken), hold, "");
+        }
+
+        /** All files that came for it. */
+        Stream<String> files() {
+            return Stream.concat(upload.stream(), copies.stream());
         }
     }
 

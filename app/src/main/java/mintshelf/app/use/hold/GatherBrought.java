@@ -41,11 +41,11 @@ class GatherBrought {
         if (seen.size() != items.size() || !seen.values().stream().allMatch(Seen::all)) throw new NotThere();
         Map<String, Upload> files = new HashMap<>();
         for (Upload u :
-                uploads.uploads(rows.stream().flatMap(r -> r.upload().stream()).toList(), true)) {
+                uploads.uploads(rows.stream().flatMap(CheckIn.Row::files).toList(), true)) {
             if (arrived(actor, u)) files.put(u.token(), u);
         }
         for (CheckIn.Row row : rows) {
-            if (row.upload().isEmpty() || files.containsKey(row.upload().get())) continue;
+            if (row.files().allMatch(files::containsKey)) continue;
             throw Refused.because(
                     "upload.missing",
                     "The file for " + seen.get(row.item()).document().number() + " did not arrive whole.",

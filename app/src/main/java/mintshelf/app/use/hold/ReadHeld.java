@@ -15,6 +15,9 @@ import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.app.store.structure.Reference;
+import mintshelf.core.document.FileName;
+import mintshelf.core.document.NeutralForm;
+import mintshelf.core.document.NeutralRules;
 import mintshelf.core.hold.AlongRules;
 import mintshelf.core.hold.ReturnedFile;
 import mintshelf.core.redline.Remark;
@@ -75,6 +78,15 @@ public class ReadHeld {
     public record HeldLine(Seen seen, boolean mine, boolean along, int newer, boolean sends) {
         /** Where its file lies on a desk. */
         public String path() {
+            return path(seen);
+        }
+
+        /** Whether its file is shown by what lies beside it. */
+        public boolean wantsNeutral() {
+            return mine && ReadHeld.wantsNeutral(seen);
+        }
+
+        private static String path(Seen seen) {
             return Packed.folders(seen.spine()) + seen.document().fileName();
         }
     }
@@ -120,5 +132,20 @@ public class ReadHeld {
                 .map(s -> new ReturnedFile.Held(s.spine().id(), s.document().fileName()))
                 .toList();
         return ReturnedFile.match(fileName, held);
+    }
+
+    /** Of the documents that the actor holds, those beside whose file it could lie by its name. */
+    public List<Long> beside(Actor actor, String fileName) {
+        FileName copy = FileName.of(fileName);
+        return sight.of(actor, lists.heldBy(actor.person(), CheckOut.MOST)).values().stream()
+                .filter(s -> wantsNeutral(s)
+                        && NeutralRules.belongs(FileName.of(s.document().fileName()), copy))
+                .map(s -> s.spine().id())
+                .toList();
+    }
+
+    private static boolean wantsNeutral(Seen seen) {
+        return NeutralForm.isWanted(
+                seen.spine().content().kind(), FileName.of(seen.document().fileName()));
     }
 }

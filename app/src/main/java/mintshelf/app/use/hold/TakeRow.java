@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.FactValues;
+import mintshelf.app.effect.NeutralCopies;
 import mintshelf.app.effect.NewVersions;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.References;
@@ -38,6 +39,7 @@ class TakeRow {
     private final References references;
     private final OnlySaved onlySaved;
     private final Recorder recorder;
+    private final NeutralCopies neutral;
 
     TakeRow(
             HoldStore holds,
@@ -46,7 +48,9 @@ class TakeRow {
             FactValues values,
             References references,
             OnlySaved onlySaved,
-            Recorder recorder) {
+            Recorder recorder,
+            NeutralCopies neutral) {
+        this.neutral = neutral;
         this.holds = holds;
         this.strays = strays;
         this.versions = versions;
@@ -113,6 +117,7 @@ class TakeRow {
                     head,
                     "brought back the same bytes; no version was made",
                     comment);
+            lay(actor, row, document.head().version(), head, set);
             return new Became(row.item(), Fate.UNCHANGED, head);
         }
         if (returned instanceof Returned.OnlySaved) {
@@ -129,6 +134,7 @@ class TakeRow {
                     head,
                     "brought it back saved once more, with nothing else changed; no version was made, the file is kept for 30 days",
                     comment);
+            lay(actor, row, document.head().version(), head, set);
             return new Became(row.item(), Fate.ONLY_SAVED, head);
         }
         String taken = brought.isPresent() ? values.takeOver(actor, document, content) : "";
@@ -158,6 +164,20 @@ class TakeRow {
                                 .map(on -> "; for " + on.number())
                                 .orElse(""),
                 comment);
+        lay(actor, row, added.version(), added.number(), set);
         return new Became(row.item(), Fate.VERSION, added.number());
+    }
+
+    /** Beside what it became: of a stray nothing is shown. */
+    private void lay(Actor actor, CheckIn.Row row, long version, int number, Brought set) {
+        Seen seen = set.seen().get(row.item());
+        StoredContent main =
+                row.upload().map(set.contents()::get).orElse(seen.spine().content());
+        neutral.lay(
+                actor,
+                new NeutralCopies.To(
+                        row.item(), version, number, seen.document().fileName(), main.kind()),
+                row.copies().stream().map(set.files()::get).toList(),
+                set.contents());
     }
 }

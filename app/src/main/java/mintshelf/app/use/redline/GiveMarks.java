@@ -131,7 +131,7 @@ public class GiveMarks {
             case HTML -> page(on, chosen, title, sheet);
             case JSON -> annotations(version, chosen, title).getBytes(StandardCharsets.UTF_8);
             case DXF -> {
-                DxfDrawing drawing = sheets.opened(version.content()).orElseThrow(NotThere::new);
+                DxfDrawing drawing = sheets.opened(version.drawn().content()).orElseThrow(NotThere::new);
                 yield MarkLayer.with(drawing, painted(on, chosen), MarkPaint.LAYER)
                         .orElseThrow(Refused::new);
             }
@@ -147,7 +147,7 @@ public class GiveMarks {
     }
 
     private static String annotations(VersionRow version, List<Placed> chosen, String title) {
-        String source = "urn:sha256:" + version.content().hash().hex();
+        String source = "urn:sha256:" + version.drawn().content().hash().hex();
         return WebAnnotations.write(chosen, new WebAnnotations.Source(title, source));
     }
 

@@ -57,7 +57,8 @@ public class ReadRemarks {
     /** @param layout of the drawing; empty for the sheet */
     public OnSheet on(Actor actor, long item, int number, String layout) {
         Seen seen = seen(actor, item);
-        VersionRow shown = versions.version(item, number).orElseThrow(NotThere::new);
+        VersionRow shown =
+                versions.version(item, number).orElseThrow(NotThere::new).drawn();
         Paper paper = redlines.paper(shown, layout).orElseThrow(NotThere::new);
         return new OnSheet(seen, shown, paper, redlines.on(shown, paper, redlines.of(seen)));
     }

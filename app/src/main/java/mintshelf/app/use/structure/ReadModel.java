@@ -169,7 +169,7 @@ public class ReadModel {
     /** What a model of this format looks like, of those of its components that the actor sees; nothing for meshes. */
     public Optional<Lines> lines(Actor actor, long item, int number) {
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
-        if (version.content().kind() != ContentKind.STEP) return Optional.empty();
+        if (version.drawn().content().kind() != ContentKind.STEP) return Optional.empty();
         Building building = build(actor, item, number, false, MOST_DRAWN);
         StringBuilder placed = new StringBuilder();
         building.nodes.stream()
@@ -242,7 +242,8 @@ public class ReadModel {
             this.latest = latest;
         }
 
-        void add(Seen seen, VersionRow version, double[] at, int depth, List<Long> path) {
+        void add(Seen seen, VersionRow own, double[] at, int depth, List<Long> path) {
+            VersionRow version = own.drawn();
             if (nodes.size() >= most) {
                 cut = true;
                 return;
@@ -375,7 +376,7 @@ public class ReadModel {
         }
         unit.run(() -> {
             StoredContent kept = keep.keep(png);
-            pictures.keep(version.content().id(), kept.id(), actor.person(), clock.instant());
+            pictures.keep(version.drawn().content().id(), kept.id(), actor.person(), clock.instant());
         });
     }
 

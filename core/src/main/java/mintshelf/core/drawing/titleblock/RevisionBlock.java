@@ -166,9 +166,18 @@ public record RevisionBlock(
      * nobody recorded as it stands. A revision whose words need more rows has them below its first one.
      */
     public List<Map<String, RowBlock.Said>> laidOut(DxfDrawing drawing, List<Map<String, String>> record) {
+        return laidOut(drawing, record, standing(drawing));
+    }
+
+    /** As {@link #laidOut(DxfDrawing, List)}, of a sheet whose history begins anew: what stands on it is another document's. */
+    public List<Map<String, RowBlock.Said>> anew(DxfDrawing drawing, List<Map<String, String>> record) {
+        return laidOut(drawing, record, List.of());
+    }
+
+    private List<Map<String, RowBlock.Said>> laidOut(
+            DxfDrawing drawing, List<Map<String, String>> record, List<Map<String, String>> before) {
         Set<String> known = labels(record);
         Map<String, RowCells.CellRoom> rooms = RowCells.rooms(drawing, shape(drawing, "0"));
-        List<Map<String, String>> before = standing(drawing);
         List<Map<String, String>> after = merged(lines > 1 ? joined(before, known) : before, record);
         List<List<Map<String, RowBlock.Said>>> groups = new ArrayList<>();
         for (Map<String, String> row : after)
