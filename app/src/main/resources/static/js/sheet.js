@@ -1,4 +1,5 @@
 // The sheet viewer: pan, zoom, layers, measuring, remarks.
+import { svg } from "./dom.js";
 import { stage } from "./stage.js";
 import { measure } from "./measure.js";
 import { sheetRedlines } from "./redline-sheet.js";
@@ -24,6 +25,13 @@ export function begin(page) {
   if (box) {
     const [x1, y1, x2, y2] = box.split(" ").map(Number);
     view.lookAt({ x: x1, y: -y2, w: x2 - x1, h: y2 - y1 });
+  }
+  const found = page.dataset.found;
+  if (found) {
+    // What was looked for stands out, with enough of the page around it to be read.
+    const [x1, y1, x2, y2] = found.split(" ").map(Number);
+    drawing.append(svg("rect", { class: "found", x: x1 - 1, y: -y2 - 1, width: x2 - x1 + 2, height: y2 - y1 + 2 }));
+    view.lookAt({ x: x1 - 40, y: -y2 - 40, w: x2 - x1 + 80, h: y2 - y1 + 80 });
   }
   document.querySelectorAll("[data-toggle-layer]").forEach((toggle) => toggle.addEventListener("change", () => {
     drawing.querySelectorAll("g[data-layer]").forEach((group) => {

@@ -37,6 +37,14 @@ final class SearchRoutes {
                         "/documents/{id}/versions/{number}/copies/{form}",
                         "/documents/" + released + "/versions/1/copies/step",
                         "302 404 404 404 404 404"),
+                List.of(
+                        "/documents/{id}/versions/{number}/chapters",
+                        "/documents/" + released + "/versions/1/chapters",
+                        "302 404 404 404 404 404"),
+                List.of(
+                        "/documents/{id}/versions/{number}/page-ink",
+                        "/documents/" + released + "/versions/1/page-ink?old=1&pair=0&part=old",
+                        "302 404 404 404 404 404"),
                 List.of("/new", "/new", "302 404 404 404 200 200"),
                 List.of("/documents/{id}/new", "/documents/" + draft + "/new", "302 404 404 404 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),

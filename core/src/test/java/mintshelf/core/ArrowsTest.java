@@ -77,7 +77,7 @@ class ArrowsTest {
                     "drawing.check", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing.compare", Set.of("base", "drawing")),
             Map.entry("drawing.alike", Set.of("drawing")),
-            Map.entry("drawing.pdf", Set.of("base", "drawing")),
+            Map.entry("drawing.pdf", Set.of("base", "drawing", "drawing.compare")),
             Map.entry("drawing.svg", Set.of("base", "drawing", "drawing.compare")),
             Map.entry("drawing.dxf", Set.of("base", "drawing")),
             Map.entry("drawing.titleblock", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "fact")));

@@ -120,6 +120,19 @@ final class FirstYear extends Chapter {
                         Map.of(),
                         false));
         harness(tg40);
+        long guide = hands.file(
+                monthsAgo(5, 3),
+                "oluwaseun",
+                tg40,
+                OptionalLong.empty(),
+                "TG40-0950 Installation guide.pdf",
+                Papers.guide(1),
+                Map.of("subject", "whole station"),
+                false);
+        hands.checkOut(daysAgo(12, 9, 5), "oluwaseun", guide, "", "torque after the pull test");
+        hands.checkIn(
+                daysAgo(12, 14, 25), "oluwaseun", guide, Papers.guide(2), "anchor nuts 120 Nm, harness added", false);
+        documents.put("TG40-0950", guide);
         hands.release(monthsAgo(16, 5), "oluwaseun", documents.get("spec"));
         hands.release(daysAgo(29, 9, 30), "oluwaseun", documents.get("report"));
         for (Sheets.Size size : Sheets.Size.values()) {

@@ -1,7 +1,21 @@
 package mintshelf.demo;
 
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Random;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
+import org.apache.pdfbox.pdmodel.font.PDType1Font;
+import org.apache.pdfbox.pdmodel.font.Standard14Fonts;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.destination.PDPageFitDestination;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDDocumentOutline;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlineItem;
 
 /** The papers of the story that are not drawings. */
 final class Papers {
@@ -46,6 +60,61 @@ final class Papers {
     static byte[] torques() {
         return "Anchor nuts M20      120 Nm\nClamp bolts M8        18 Nm\nLid screws M6          6 Nm\n"
                 .getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** What fitters take along: four pages, of which the second edition has another torque and one page more. */
+    static byte[] guide(int edition) {
+        List<String> pages = new ArrayList<>(
+                List.of(
+                        "1 Before you begin|Close the berth for small craft.|Read the specification TG40-0900 first.|Two fitters, one day.|Bring the torque wrench, 20 to 200 Nm.",
+                        "2 Mast and base plate|Set the mast TG40-4000 on its base plate.|Torque of the anchor nuts "
+                                + (edition == 1 ? "110" : "120")
+                                + " Nm, crosswise.|Grout under the plate when it is level to 2 mm per metre.",
+                        "3 Stilling well|Hang the well TG40-1000 by four pipe clamps.|Grease the liners"
+                                + (edition == 1 ? "." : " with water proof grease.")
+                                + "|Turn the intake away from the wash of ships.",
+                        (edition == 1 ? "4" : "5")
+                                + " Encoder head|Mount the head TG40-3000.|Lead the tape over the pulley.|The float hangs free at lowest astronomical tide."));
+        if (edition > 1)
+            pages.add(
+                    3,
+                    "4 Sensor harness|Lay the harness TG40-3060 along the mast.|Screen of pair 3 to the star point.");
+        try (PDDocument document = new PDDocument()) {
+            PDDocumentOutline outline = new PDDocumentOutline();
+            for (String says : pages) {
+                PDPage page = new PDPage(PDRectangle.A4);
+                document.addPage(page);
+                String[] lines = says.split("\\|");
+                try (PDPageContentStream out = new PDPageContentStream(document, page)) {
+                    out.beginText();
+                    out.setFont(new PDType1Font(Standard14Fonts.FontName.HELVETICA_BOLD), 20);
+                    out.newLineAtOffset(72, 740);
+                    out.showText(lines[0]);
+                    out.setFont(new PDType1Font(Standard14Fonts.FontName.HELVETICA), 12);
+                    for (int i = 1; i < lines.length; i++) {
+                        out.newLineAtOffset(0, -28);
+                        out.showText(lines[i]);
+                    }
+                    out.endText();
+                    out.addRect(72, 240, 300 + 40 * edition, 160);
+                    out.moveTo(72, 240);
+                    out.lineTo(372 + 40 * (float) edition, 400);
+                    out.stroke();
+                }
+                PDOutlineItem chapter = new PDOutlineItem();
+                chapter.setTitle(lines[0]);
+                PDPageFitDestination to = new PDPageFitDestination();
+                to.setPage(page);
+                chapter.setDestination(to);
+                outline.addLast(chapter);
+            }
+            document.getDocumentCatalog().setDocumentOutline(outline);
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            document.save(out);
+            return out.toByteArray();
+        } catch (IOException e) {
+            throw new UncheckedIOException("Writing to memory failed", e);
+        }
     }
 
     /** A file of a program that nobody else has: the harness as its wiring program keeps it. */

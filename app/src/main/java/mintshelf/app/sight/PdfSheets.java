@@ -1,5 +1,7 @@
 package mintshelf.app.sight;
 
+import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
@@ -7,8 +9,12 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.pdf.PdfOutline;
 import mintshelf.core.drawing.pdf.PdfPages;
 import mintshelf.core.drawing.pdf.PdfPages.Pages;
+import mintshelf.core.drawing.pdf.PdfText;
+import mintshelf.core.drawing.pdf.PdfText.Word;
+import mintshelf.core.drawing.pdf.TiffPages;
 import org.springframework.stereotype.Component;
 
 /** Pages of PDFs, whoever wrote them. Contents never change: what was found out once is kept by their hash. */
@@ -19,6 +25,8 @@ public class PdfSheets {
 
     private static final int KEPT = 500;
     private static final int KEPT_PICTURES = 24;
+    private static final int KEPT_WORDS = 8;
+    private static final Duration LONGEST_READING = Duration.ofSeconds(20);
     /** Pixels of a picture's longer side, by what it is for. */
     public static final int TO_READ = 2600;
 
@@ -29,11 +37,21 @@ public class PdfSheets {
     private final Contents contents;
     private final ReadingRoom room;
     private final Map<String, Outcome<Pages>> pages = Recent.most(KEPT);
+    private final Map<String, List<List<Word>>> words = Recent.most(KEPT_WORDS);
     private final Map<String, byte[]> pictures = Recent.most(KEPT_PICTURES);
 
     public PdfSheets(Contents contents, ReadingRoom room) {
         this.contents = contents;
         this.room = room;
+    }
+
+    /** Whether a content is shown page by page: a PDF, a scan. */
+    public static boolean isPaper(StoredContent content) {
+        return content.kind() == ContentKind.PDF || isScan(content);
+    }
+
+    private static boolean isScan(StoredContent content) {
+        return content.kind() == ContentKind.TIFF;
     }
 
     /** Its pages, or why they are not shown. */
@@ -43,7 +61,7 @@ public class PdfSheets {
         if (known != null) return known;
         // Whether there is room depends on what else the request reads: that is found out anew.
         if (opened(content, 0) instanceof Outcome.Refused<Boolean> no) return Outcome.refused(no.why());
-        Outcome<Pages> found = PdfPages.of(bytes(content));
+        Outcome<Pages> found = isScan(content) ? TiffPages.of(bytes(content)) : PdfPages.of(bytes(content));
         pages.put(hash, found);
         return found;
     }
@@ -54,11 +72,11 @@ public class PdfSheets {
 
     /** Whether there is room to open it. */
     private Outcome<Boolean> opened(StoredContent content, long besides) {
-        if (content.kind() != ContentKind.PDF) return Outcome.refused("pdf.none", "It is no PDF.", "");
+        if (!isPaper(content)) return Outcome.refused("pdf.none", "It has no pages.", "");
         if (content.size() > LARGEST || !room.takes(3 * content.size() + besides)) {
             return Outcome.refused(
                     "pdf.large",
-                    "It has " + Numbers.size(content.size()) + "; PDFs of up to " + Numbers.size(LARGEST)
+                    "It has " + Numbers.size(content.size()) + "; papers of up to " + Numbers.size(LARGEST)
                             + " are shown here.",
                     "Fetch a copy and open it there.");
         }
@@ -77,8 +95,29 @@ public class PdfSheets {
         if (known != null) return Outcome.granted(known);
         Outcome<Boolean> opened = opened(content, DOT * longest * longest);
         if (opened instanceof Outcome.Refused<Boolean> no) return Outcome.refused(no.why());
-        Outcome<byte[]> drawn = PdfPages.png(bytes(content), page - 1, longest);
+        Outcome<byte[]> drawn = isScan(content)
+                ? TiffPages.png(bytes(content), page - 1, longest)
+                : PdfPages.png(bytes(content), page - 1, longest);
         if (drawn instanceof Outcome.Granted<byte[]> png) pictures.put(key, png.value());
         return drawn;
+    }
+
+    /** The words of each of its pages with their places; none of a scan. Read once, and kept while few others are read. */
+    public List<List<Word>> words(StoredContent content) {
+        String hash = content.hash().hex();
+        List<List<Word>> known = words.get(hash);
+        if (known != null) return known;
+        if (!(pages(content) instanceof Outcome.Granted<Pages> paper)) return List.of();
+        List<List<Word>> read = isScan(content)
+                ? paper.value().pages().stream().map(p -> List.<Word>of()).toList()
+                : PdfText.of(bytes(content), paper.value().pages(), LONGEST_READING);
+        words.put(hash, read);
+        return read;
+    }
+
+    /** Its chapters, where it says them. */
+    public List<PdfOutline.Chapter> chapters(StoredContent content) {
+        boolean opened = opened(content, 0) instanceof Outcome.Granted<Boolean>;
+        return opened && !isScan(content) ? PdfOutline.of(bytes(content)) : List.of();
     }
 }

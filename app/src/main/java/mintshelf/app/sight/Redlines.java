@@ -123,7 +123,7 @@ public class Redlines {
             Paper space = new Paper(SPACE, Box.EMPTY, Zones.of(Box.EMPTY), 1, true);
             return layout.isEmpty() || layout.equals(SPACE) ? Optional.of(new Read(space, BARE)) : Optional.empty();
         }
-        if (content.kind() == ContentKind.PDF) return page(content, layout);
+        if (PdfSheets.isPaper(content)) return page(content, layout);
         if (content.kind().isPicture()) return layout.isEmpty() ? picture(content) : Optional.empty();
         return drawing(content, layout);
     }

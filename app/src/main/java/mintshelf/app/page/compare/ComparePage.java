@@ -1,18 +1,23 @@
 package mintshelf.app.page.compare;
 
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Compared;
+import mintshelf.app.sight.PdfSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.compare.ComparePapers;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.search.Search;
 import mintshelf.core.drawing.compare.Comparison;
+import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -27,8 +32,16 @@ class ComparePage {
     private final CompareSheets compare;
     private final Search search;
     private final ReadMargin margin;
+    private final ComparePapers papers;
 
-    ComparePage(ReadDocument read, ReadVersion readVersion, CompareSheets compare, Search search, ReadMargin margin) {
+    ComparePage(
+            ReadDocument read,
+            ReadVersion readVersion,
+            CompareSheets compare,
+            Search search,
+            ReadMargin margin,
+            ComparePapers papers) {
+        this.papers = papers;
         this.margin = margin;
         this.search = search;
         this.read = read;
@@ -50,6 +63,7 @@ class ComparePage {
             @PathVariable int number,
             @RequestParam Optional<Integer> old,
             @RequestParam Optional<Long> with,
+            @RequestParam Optional<Integer> pair,
             Model model) {
         VersionRow now = readVersion.version(actor, id, number);
         long other = with.orElse(id);
@@ -64,8 +78,15 @@ class ComparePage {
                         .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
                         .orElse(number));
         VersionRow past = readVersion.version(actor, other, wanted);
-        Optional<Compared> compared =
-                compare.draw(past.drawn().content(), now.drawn().content());
+        Optional<ComparePapers.Papers> both = papers.of(
+                past.drawn().content(),
+                now.drawn().content(),
+                pair,
+                "/documents/" + id + "/versions/" + number + "/page-ink?old=" + past.number()
+                        + (other == id ? "" : "&with=" + other));
+        Optional<Compared> compared = both.map(ComparePapers.Papers::shown)
+                .or(() -> compare.draw(past.drawn().content(), now.drawn().content()));
+        model.addAttribute("papers", both.orElse(null));
         model.addAttribute("now", side(actor, view.seen(), now));
         model.addAttribute("old", side(actor, before.seen(), past));
         model.addAttribute("versions", view.versions());
@@ -73,6 +94,27 @@ class ComparePage {
         model.addAttribute("compared", compared.orElse(null));
         model.addAttribute("same", now.content().hash().equals(past.content().hash()));
         return "compare/page";
+    }
+
+    /** A part of two pages that lie over each other. */
+    @GetMapping("/documents/{id}/versions/{number}/page-ink")
+    void ink(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam int old,
+            @RequestParam Optional<Long> with,
+            @RequestParam int pair,
+            @RequestParam String part,
+            HttpServletResponse response)
+            throws IOException {
+        VersionRow now = readVersion.version(actor, id, number).drawn();
+        VersionRow past = readVersion.version(actor, with.orElse(id), old).drawn();
+        if (!PdfSheets.isPaper(now.content()) || !PdfSheets.isPaper(past.content())) throw new NotThere();
+        byte[] png = papers.ink(past.content(), now.content(), pair, part);
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
+        response.setContentType("image/png");
+        response.getOutputStream().write(png);
     }
 
     /** How many differences two versions have, as a part of a page that names them; nothing where they are no sheets. */

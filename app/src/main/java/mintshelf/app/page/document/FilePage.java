@@ -13,6 +13,7 @@ import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.sight.Packed;
+import mintshelf.app.sight.PdfSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
@@ -24,7 +25,6 @@ import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
-import mintshelf.core.content.ContentKind;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -138,7 +138,7 @@ public class FilePage {
             HttpServletResponse response)
             throws IOException {
         VersionRow row = readVersion.version(actor, id, number).drawn();
-        if (row.content().kind() != ContentKind.PDF) throw new NotThere();
+        if (!PdfSheets.isPaper(row.content())) throw new NotThere();
         byte[] png = sheets.page(row.content(), page.orElse(1), page.isPresent());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=600");
         response.setContentType("image/png");

@@ -110,6 +110,7 @@ public class SheetPages {
             @RequestParam Optional<String> layout,
             @RequestParam Optional<Long> remark,
             @RequestParam Optional<Long> round,
+            @RequestParam Optional<String> at,
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
         Optional<String> wanted = layout.filter(l -> !l.isEmpty());
@@ -122,6 +123,7 @@ public class SheetPages {
                 .filter(box -> !box.isEmpty())
                 .ifPresent(box -> model.addAttribute(
                         "look", box.minX() + " " + box.minY() + " " + box.maxX() + " " + box.maxY()));
+        at.filter(box -> box.matches("\\d{1,5}( \\d{1,5}){3}")).ifPresent(box -> model.addAttribute("found", box));
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("sheet", sheet);

@@ -71,7 +71,7 @@ public class ReadSheet {
     /** What a page shows of a content. */
     public Sheet sheet(StoredContent content) {
         if (content.kind().isPicture()) return picture(content);
-        if (content.kind() == ContentKind.PDF) return page(content);
+        if (PdfSheets.isPaper(content)) return page(content);
         if (content.kind() == ContentKind.TEXT) return text(content);
         return sheets.opened(content)
                 .map(drawing -> drawing(content, drawing, drawing.sheet()))
@@ -115,7 +115,7 @@ public class ReadSheet {
      * @param base address of the version
      */
     public Sheet layout(StoredContent content, Optional<String> layout, String base) {
-        if (content.kind() == ContentKind.PDF) return page(content, layout, base);
+        if (PdfSheets.isPaper(content)) return page(content, layout, base);
         if (content.kind().isPicture()) return picture(content, layout, base);
         DxfDrawing drawing = sheets.opened(content).orElseThrow(NotThere::new);
         String wanted = layout.orElse(drawing.sheet());
@@ -143,7 +143,7 @@ public class ReadSheet {
     private Sheet card(StoredContent content) {
         String why = switch (content.kind()) {
             case DXF -> sheets.whyUnread(content).orElse("");
-            case PDF -> pdfs.pages(content).refusal().map(Refusal::reason).orElse("");
+            case PDF, TIFF -> pdfs.pages(content).refusal().map(Refusal::reason).orElse("");
             default -> "";
         };
         return new Sheet("CARD", List.of(), false, Map.of(), new Drawn("", Map.of(), Map.of(), List.of(), why));

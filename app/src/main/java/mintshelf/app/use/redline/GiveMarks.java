@@ -165,7 +165,7 @@ public class GiveMarks {
         if (content.kind() == ContentKind.DXF) {
             return SvgWriter.frame(box, title, SvgWriter.inside(scene(on), box, true));
         }
-        boolean page = content.kind() == ContentKind.PDF;
+        boolean page = PdfSheets.isPaper(content);
         byte[] picture = page
                 ? pdfs.png(content, Redlines.pageOf(on.paper().layout()), PdfSheets.TO_READ)
                         .orElseThrow(Refused::new)

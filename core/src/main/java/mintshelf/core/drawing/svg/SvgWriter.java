@@ -66,6 +66,11 @@ public final class SvgWriter {
 
     /** A picture that lies elsewhere, as a sheet of this size. */
     public static String picture(Box box, String label, String address) {
+        return frame(box, label, image(box, address));
+    }
+
+    /** A picture that lies elsewhere, over all of a box that begins at its left. */
+    static String image(Box box, String address) {
         SvgWriter writer = new SvgWriter(size(box), false);
         writer.out.append("<image x=\"0\" y=\"");
         writer.numbers(-box.maxY());
@@ -73,8 +78,11 @@ public final class SvgWriter {
         writer.numbers(box.width());
         writer.out.append("\" height=\"");
         writer.numbers(box.height());
-        writer.out.append("\" href=\"").append(escape(address)).append("\"/>");
-        return frame(box, label, writer.out.toString());
+        return writer.out
+                .append("\" href=\"")
+                .append(escape(address))
+                .append("\"/>")
+                .toString();
     }
 
     /** What a scene draws, for a picture of this box; {@code oneInk} draws all in the colour of the group around it. */

@@ -1,0 +1,64 @@
+package mintshelf.core.drawing.pdf;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlineItem;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlineNode;
+
+/** The outline that a PDF brings (ISO 32000-1, 12.3.3): its chapters and the pages on which they begin. */
+public final class PdfOutline {
+    /** Entries that are read; a file may point to itself without end. */
+    private static final int MOST = 1000;
+
+    private static final int DEEPEST = 8;
+    private static final int LONGEST = 200;
+
+    private PdfOutline() {}
+
+    /**
+     * A chapter.
+     *
+     * @param depth from 0 on
+     * @param page from 1 on; 0 for one that leads to no page
+     */
+    public record Chapter(int depth, String title, int page) {}
+
+    /** The chapters in their order; none where there are none, or where they cannot be read. */
+    public static List<Chapter> of(byte[] pdf) {
+        List<Chapter> chapters = new ArrayList<>();
+        if (!PdfRoom.isModest(pdf)) return chapters;
+        try (PDDocument document = Loader.loadPDF(pdf)) {
+            PDOutlineNode outline = document.getDocumentCatalog().getDocumentOutline();
+            if (outline != null) read(document, outline, 0, chapters);
+        } catch (IOException | RuntimeException | StackOverflowError e) {
+            // What could be read stands.
+            return List.copyOf(chapters);
+        }
+        return List.copyOf(chapters);
+    }
+
+    private static void read(PDDocument document, PDOutlineNode node, int depth, List<Chapter> chapters)
+            throws IOException {
+        if (depth >= DEEPEST) return;
+        for (PDOutlineItem item = node.getFirstChild(); item != null; item = item.getNextSibling()) {
+            if (chapters.size() >= MOST) return;
+            String title = item.getTitle() == null
+                    ? ""
+                    : item.getTitle().replaceAll("\\p{Cntrl}+", " ").strip();
+            if (!title.isEmpty()) {
+                chapters.add(new Chapter(
+                        depth, title.length() > LONGEST ? title.substring(0, LONGEST) : title, page(document, item)));
+            }
+            read(document, item, depth + 1, chapters);
+        }
+    }
+
+    private static int page(PDDocument document, PDOutlineItem item) throws IOException {
+        PDPage page = item.findDestinationPage(document);
+        return page == null ? 0 : document.getPages().indexOf(page) + 1;
+    }
+}

@@ -1,0 +1,118 @@
+package mintshelf.core.drawing.pdf;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import javax.imageio.ImageIO;
+import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.drawing.pdf.PdfCompare.Pair;
+import org.junit.jupiter.api.Test;
+
+class PdfCompareTest {
+    private static List<Pair> pages(byte[] old, byte[] now) {
+        return PdfCompare.pages(Paper.words(old), Paper.words(now));
+    }
+
+    @Test
+    void wordsStandWhereTheyAreRead() {
+        List<PdfText.Word> words = Paper.words(Paper.pdf("Anchor nuts 120 Nm")).get(0);
+        assertThat(words).extracting(PdfText.Word::text).containsExactly("Anchor", "nuts", "120", "Nm");
+        assertThat(words.get(0).box().minX()).isBetween(25.0, 26.0);
+        assertThat(words.get(0).box().minY()).as("700 points from the foot").isBetween(245.0, 249.0);
+        assertThat(words.get(1).box().minX()).isGreaterThan(words.get(0).box().maxX());
+    }
+
+    @Test
+    void aChangedWordIsNamedWithItsPlace() {
+        List<Pair> pages = pages(
+                Paper.pdf("Lid screws M6 torque 6 Nm", "Clamp bolts M8"),
+                Paper.pdf("Lid screws M6 torque 8 Nm dry", "Clamp bolts M8"));
+        assertThat(pages).extracting(Pair::says).containsExactly("page 1", "page 2");
+        assertThat(pages.get(0).differences())
+                .extracting(Comparison.Difference::says)
+                .containsExactly("“6” → “8”", "“dry”");
+        assertThat(pages.get(0).differences())
+                .extracting(Comparison.Difference::kind)
+                .containsExactly(Comparison.Kind.CHANGED, Comparison.Kind.ONLY_IN_NEW);
+        assertThat(pages.get(0).differences()).noneMatch(d -> d.box().isEmpty());
+        assertThat(pages.get(1).differences()).isEmpty();
+        assertThat(pages.get(0).comparison(6, 7).same()).isEqualTo(5);
+    }
+
+    @Test
+    void pagesThatCameOrWentDoNotMakeAllOthersDiffer() {
+        byte[] old = Paper.pdf("one", "two", "three", "four");
+        assertThat(pages(old, Paper.pdf("one", "fresh", "two", "three", "four")))
+                .extracting(Pair::says)
+                .containsExactly("page 1", "page 2, only in new", "page 3, was 2", "page 4, was 3", "page 5, was 4");
+        assertThat(pages(old, Paper.pdf("one", "four")))
+                .extracting(Pair::says)
+                .containsExactly("page 1", "page 2, only in old", "page 3, only in old", "page 2, was 4");
+        assertThat(pages(old, old)).allMatch(p -> p.differences().isEmpty() && p.isWhole());
+        assertThat(PdfCompare.pages(List.of(), List.of())).isEmpty();
+    }
+
+    @Test
+    void aPhraseIsFoundWithoutCaseAndAcrossWords() {
+        List<PdfText.Word> page = Paper.words(Paper.pdf("The seat of the pulley, pulleys and Pulley seats"))
+                .get(0);
+        assertThat(PdfCompare.find(page, "pulley", 10)).hasSize(3);
+        assertThat(PdfCompare.find(page, "PULLEY SEAT", 10)).hasSize(1);
+        assertThat(PdfCompare.find(page, "pulley", 2)).hasSize(2);
+        assertThat(PdfCompare.find(page, "  ", 10)).isEmpty();
+        assertThat(PdfCompare.find(page, "(.*", 10)).isEmpty();
+        assertThat(PdfCompare.find(List.of(), "pulley", 10)).isEmpty();
+    }
+
+    @Test
+    void chaptersLeadToTheirPages() {
+        byte[] pdf = Paper.pdf("purpose", "conditions");
+        assertThat(PdfOutline.of(pdf))
+                .extracting(c -> c.depth() + " " + c.title() + " " + c.page())
+                .containsExactly("0 About purpose 1", "0 About conditions 2", "1 Annex without a page 0");
+        for (int cut = 0; cut < pdf.length; cut += 211) PdfOutline.of(Arrays.copyOf(pdf, cut));
+        assertThat(PdfOutline.of(new byte[0])).isEmpty();
+    }
+
+    @Test
+    void wordsOfWhatIsBrokenAndOfWhatTakesLongAreNone() {
+        byte[] pdf = Paper.pdf("one", "two");
+        List<PdfPages.Page> pages = PdfPages.of(pdf)
+                .orElseThrow(r -> new IllegalStateException(r.says()))
+                .pages();
+        assertThat(PdfText.of(Arrays.copyOf(pdf, 40), pages, Duration.ofSeconds(9)))
+                .hasSize(2)
+                .allMatch(List::isEmpty);
+        assertThat(PdfText.of(pdf, pages, Duration.ZERO)).hasSize(2).allMatch(List::isEmpty);
+    }
+
+    @Test
+    void inkLiesInOneOfThreePictures() throws IOException {
+        byte[] small = PdfPages.png(Paper.pdf(40, "one"), 0, 700).orElseThrow(r -> new IllegalStateException(r.says()));
+        byte[] large = PdfPages.png(Paper.pdf(80, "one"), 0, 700).orElseThrow(r -> new IllegalStateException(r.says()));
+        InkOverlay.Layers layers = InkOverlay.of(Optional.of(small), Optional.of(large));
+        assertThat(dots(layers.old())).isZero();
+        assertThat(dots(layers.now())).isGreaterThan(1000);
+        assertThat(dots(layers.same())).isGreaterThan(1000);
+        assertThat(layers.ratio()).isBetween(0.3, 0.9);
+        InkOverlay.Layers same = InkOverlay.of(Optional.of(small), Optional.of(small));
+        assertThat(same.ratio()).isZero();
+        assertThat(dots(InkOverlay.of(Optional.of(small), Optional.empty()).old()))
+                .isEqualTo(dots(same.same()));
+    }
+
+    private static long dots(byte[] png) throws IOException {
+        BufferedImage image = ImageIO.read(new ByteArrayInputStream(png));
+        long dots = 0;
+        for (int y = 0; y < image.getHeight(); y++) {
+            for (int x = 0; x < image.getWidth(); x++) if (image.getRGB(x, y) >>> 24 != 0) dots++;
+        }
+        return dots;
+    }
+}
