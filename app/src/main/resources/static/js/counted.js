@@ -10,5 +10,6 @@ export function begin(button) {
     button.disabled = n === 0;
   };
   button.form.addEventListener("change", say);
+  button.form.addEventListener("htmx:afterSwap", say);
   say();
 }

@@ -1,5 +1,6 @@
 // Walking, selecting and peeking along a list of spines.
 import { letters, plural, typed } from "./dom.js";
+import { foldedUnder, items, turn } from "./items.js";
 import { FACES, peekIn } from "./peek.js";
 
 /** How a document stands for the person who looks, in a word. */
@@ -14,6 +15,7 @@ export function begin(list) {
   const picked = new Map();
   let last = null;
 
+  items(list);
   const all = () => [...list.querySelectorAll(".spine")].filter((row) => !row.hidden);
   const current = () => list.querySelector(".spine[tabindex='0']");
   const focus = (row) => {
@@ -27,8 +29,11 @@ export function begin(list) {
   all()[0]?.setAttribute("tabindex", "0");
 
   const select = (row, on) => {
-    row.setAttribute("aria-selected", on);
-    if (on) picked.set(row.dataset.id, row); else picked.delete(row.dataset.id);
+    // What lies folded under it goes with it: what is picked is what is counted.
+    [row, ...foldedUnder(row)].forEach((one) => {
+      one.setAttribute("aria-selected", on);
+      if (on) picked.set(one.dataset.id, one); else picked.delete(one.dataset.id);
+    });
     tell();
   };
   function tell() {
@@ -39,7 +44,7 @@ export function begin(list) {
     if (!rows.length) return;
     const ids = rows.map((row) => row.dataset.id).join(",");
     bar.querySelector("[data-picked]").textContent = `${rows.length} selected`;
-    bar.querySelector("[data-picked-numbers]").textContent = rows.map((row) => row.dataset.number).join(", ");
+    bar.querySelector("[data-picked-numbers]").textContent = [...new Set(rows.map((row) => row.dataset.number))].join(", ");
     const main = bar.querySelector("[data-act='main']");
     const n = plural(rows.length, "document");
     if (rows.every((row) => stands(row, "mine"))) {
@@ -84,7 +89,7 @@ export function begin(list) {
     const fold = event.target.closest("[data-fold]");
     if (fold) { foldAt(fold.closest(".folder-head")); return; }
     const row = event.target.closest(".spine");
-    if (!row || event.target.closest("a")) return;
+    if (!row || event.target.closest("a, .item-tabs")) return;
     focus(row);
     if (event.shiftKey && last) {
       const rows = all();
@@ -131,6 +136,7 @@ export function begin(list) {
     for (let next = head.nextElementSibling; next && !next.matches(".folder-head"); next = next.nextElementSibling) {
       if (next.matches(".spine")) next.hidden = folded, next.style.setProperty("display", folded ? "none" : "");
     }
+    list.querySelectorAll(".spine").forEach((row) => { if (!row.hidden) foldedUnder(row).forEach((one) => { one.hidden = true; one.style.display = "none"; }); });
   }
 
   document.addEventListener("keydown", (event) => {
@@ -142,6 +148,7 @@ export function begin(list) {
     switch (event.key) {
       case "ArrowDown": event.preventDefault(); focus(rows[onRow ? Math.min(rows.length - 1, at + 1) : Math.max(0, at)]); break;
       case "ArrowUp": event.preventDefault(); focus(rows[Math.max(0, at - 1)]); break;
+      case "ArrowRight": case "ArrowLeft": if (onRow && turn(row, event.key === "ArrowRight")) event.preventDefault(); break;
       case "Home": if (onRow) { event.preventDefault(); focus(rows[0]); } break;
       case "End": if (onRow) { event.preventDefault(); focus(rows[rows.length - 1]); } break;
       case " ": if (onRow) { event.preventDefault(); select(row, row.getAttribute("aria-selected") !== "true"); last = row; } break;

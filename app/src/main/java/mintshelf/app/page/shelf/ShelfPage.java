@@ -209,7 +209,7 @@ public class ShelfPage {
             @RequestParam String name,
             @RequestParam String value,
             @RequestParam(defaultValue = "/today") String back) {
-        if (!List.of("density", "theme", "keys", "peek").contains(name)) throw new NotThere();
+        if (!List.of("density", "theme", "keys", "peek", "spines").contains(name)) throw new NotThere();
         choices.choose(actor, name, value);
         return "redirect:" + WayBack.within(back);
     }

@@ -1,0 +1,134 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.UUID;
+import mintshelf.core.drawing.pdf.Paper;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.Keys;
+
+/** A designer begins documents, brings neutral copies, compares papers, and folds what has one number. */
+class NewWaysWalkTest extends InBrowser {
+    @TempDir
+    Path folder;
+
+    private String file(String name, byte[] bytes) throws IOException {
+        return Files.write(folder.resolve(name), bytes).toString();
+    }
+
+    private static byte[] foreign() {
+        return ("\0\1part " + UUID.randomUUID()).getBytes(StandardCharsets.US_ASCII);
+    }
+
+    private void clean() {
+        assertThat(Browser.axe().analyze(browser.driver()).getViolations()).isEmpty();
+    }
+
+    @Test
+    void aFileOfAForeignProgramIsFiledWithItsCopyAndShownByIt() throws IOException {
+        long shelf = SERVER.shelf();
+        browser.signIn("priya");
+        browser.open("/shelves/" + shelf);
+        String name = "NW" + shelf + "-10 block";
+        browser.find("[data-file-input]")
+                .sendKeys(file(name + ".prt", foreign()) + "\n"
+                        + file(name + ".dxf", Review.sheet("walked " + UUID.randomUUID())));
+        browser.awaitText("as its neutral copy");
+        browser.awaitText("File 1 document");
+        browser.find("[data-apart]").click();
+        browser.awaitText("File 2 documents");
+        browser.find("tbody [name$='.included']").click();
+        browser.awaitText("File 1 document");
+        browser.find("tbody [name$='.number']").clear();
+        browser.open("/shelves/" + shelf);
+
+        long item = SERVER.file("priya", shelf, "drawing", name + " two.prt", foreign(), false);
+        browser.open("/documents/" + item);
+        browser.awaitText("Version 1 has none.");
+        browser.find(".neutral-copies input[type=file]")
+                .sendKeys(file("two.dxf", Review.sheet("brought " + UUID.randomUUID())));
+        browser.awaitText("Shown by its neutral copy two.dxf");
+        assertThat(browser.all(".sheet svg.drawing")).hasSize(1);
+        clean();
+        browser.press("Take away");
+        browser.awaitText("Version 1 has none.");
+    }
+
+    @Test
+    void aDocumentBeginsFromAnotherAndIsHeld() {
+        long shelf = SERVER.shelf();
+        long from = SERVER.file(
+                "priya",
+                shelf,
+                "drawing",
+                "NW" + shelf + "-20 eye.dxf",
+                Review.sheet("from " + UUID.randomUUID()),
+                false);
+        browser.signIn("priya");
+        browser.open("/documents/" + from + "/new");
+        clean();
+        browser.find("#title").clear();
+        browser.find("#title").sendKeys("Mooring eye");
+        browser.find("#number").sendKeys("NW" + shelf + "-21");
+        browser.press("Make it");
+        browser.awaitText("You hold version 1 now.");
+        assertThat(browser.text())
+                .contains("NW" + shelf + "-21")
+                .contains("Mooring eye")
+                .contains("started from");
+        browser.open("/new?like=no-such-number");
+        browser.awaitText("no-such-number");
+        clean();
+    }
+
+    @Test
+    void whatHasOneNumberLiesFoldedUnderOneSpine() {
+        long shelf = SERVER.shelf();
+        String number = "NW" + shelf + "-30";
+        SERVER.file("priya", shelf, "drawing", number + " ring.dxf", Review.sheet("ring " + UUID.randomUUID()), false);
+        SERVER.file("priya", shelf, "part-model", number + " ring.prt", foreign(), false);
+        browser.signIn("priya");
+        browser.open("/shelves/" + shelf);
+        assertThat(browser.all(".spine")).hasSize(2);
+        browser.press("an item");
+        browser.await(b -> b.all(".item-tabs").size() == 1);
+        assertThat(browser.all(".spine").stream().filter(r -> r.isDisplayed())).hasSize(1);
+        browser.find(".spine").sendKeys(Keys.SPACE);
+        browser.awaitText("2 selected");
+        browser.find(".spine").sendKeys(Keys.ARROW_RIGHT);
+        assertThat(browser.all(".spine").stream().filter(r -> r.isDisplayed())).hasSize(2);
+        clean();
+        browser.press("a document");
+        browser.await(b -> b.all(".item-tabs").isEmpty());
+    }
+
+    @Test
+    void twoEditionsOfAPaperAreComparedAndSearched() {
+        long shelf = SERVER.shelf();
+        long item = SERVER.file(
+                "priya",
+                shelf,
+                "report",
+                "NW" + shelf + "-40 guide.pdf",
+                Paper.pdf("Lid screws 6 Nm", "Hang the float"),
+                true);
+        SERVER.checkIn("priya", item, Paper.pdf("Lid screws 8 Nm", "Hang the float"), false);
+        browser.signIn("priya");
+        browser.open("/documents/" + item + "/versions/2/compare");
+        browser.awaitText("“6” → “8”");
+        assertThat(browser.text()).contains("1 of 2 differs");
+        clean();
+        browser.open("/documents/" + item + "/versions/2/sheet");
+        browser.press("Chapters, find");
+        browser.awaitText("About Hang the float");
+        browser.find("#find-in").sendKeys("float" + Keys.ENTER);
+        browser.awaitText("1 place");
+        browser.find(".paper-lines a").click();
+        browser.await(b -> b.all("rect.found").size() == 1);
+    }
+}
