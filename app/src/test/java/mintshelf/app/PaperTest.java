@@ -9,8 +9,12 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import javax.imageio.ImageIO;
+import mintshelf.app.effect.TableFiles;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Redlines;
 import mintshelf.app.store.content.StoredContent;
@@ -95,6 +99,27 @@ class PaperTest {
         assertThat(papers.find(paper, "x".repeat(10_000)).hits()).isEmpty();
         assertThat(papers.find(paper, "").hits()).isEmpty();
         assertThat(papers.chapters(paper)).hasSize(4);
+    }
+
+    @Test
+    void aSpreadsheetIsATableAndALetterIsText() throws IOException {
+        byte[] book = TableFiles.xlsx(
+                "Parts", List.of(List.of("Part", "Quantity"), List.of("M6 x 16", ""), List.of("", "<b>8</b>")));
+        Sheet table = sheets.sheet(filed("parts.xlsx", book).content());
+        assertThat(table.face()).isEqualTo("TABLE");
+        assertThat(table.table().get(0)).containsExactly("Part", "Quantity");
+        assertThat(table.table().get(2)).endsWith("<b>8</b>");
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            zip.putNextEntry(new ZipEntry("[Content_Types].xml"));
+            zip.putNextEntry(new ZipEntry("word/document.xml"));
+            zip.write("<d><p>Dear fitter,</p><p>hang the float.</p></d>".getBytes(StandardCharsets.US_ASCII));
+        }
+        Sheet letter = sheets.sheet(filed("letter.docx", bytes.toByteArray()).content());
+        assertThat(letter.face()).isEqualTo("TEXT");
+        assertThat(letter.lines()).containsExactly("Dear fitter,", "hang the float.");
+        byte[] half = Arrays.copyOf(book, book.length / 3);
+        assertThat(sheets.sheet(filed("half.xlsx", half).content()).face()).isIn("CARD", "TEXT");
     }
 
     @Test

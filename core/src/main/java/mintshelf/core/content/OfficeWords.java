@@ -4,7 +4,8 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Duration;
-import java.util.LinkedHashSet;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -38,7 +39,15 @@ public final class OfficeWords {
      * @param most letters at most
      */
     public static List<String> of(InputStream file, int most, Duration longest) {
-        Lines lines = new Lines(most, System.nanoTime() + longest.toNanos());
+        return read(file, new Lines(most, System.nanoTime() + longest.toNanos(), true));
+    }
+
+    /** As {@link #of}, as it stands: lines that are said again are said again, short ones too. */
+    public static List<String> text(InputStream file, int most, Duration longest) {
+        return read(file, new Lines(most, System.nanoTime() + longest.toNanos(), false));
+    }
+
+    private static List<String> read(InputStream file, Lines lines) {
         XMLInputFactory xml = XMLInputFactory.newInstance();
         xml.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         xml.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
@@ -48,7 +57,7 @@ public final class OfficeWords {
             for (int parts = 0; parts < PARTS && lines.goOn(); parts++) {
                 ZipEntry part = zip.getNextEntry();
                 if (part == null) break;
-                if (READ.matcher(part.getName()).matches()) read(xml, unpacked, lines);
+                if (lines.wants(part.getName())) read(xml, unpacked, lines);
                 // What is left of a part is passed over within the same limit: it is unpacked all the same.
                 while (lines.goOn() && unpacked.read(rest) > 0) {
                     // passed over
@@ -83,14 +92,22 @@ public final class OfficeWords {
 
     /** Lines in the making. */
     private static final class Lines {
-        private final Set<String> all = new LinkedHashSet<>();
+        private final Set<String> known = new HashSet<>();
+        private final List<String> all = new ArrayList<>();
+        private final boolean once;
         private final StringBuilder line = new StringBuilder();
         private final long until;
         private int left;
 
-        Lines(int most, long until) {
+        Lines(int most, long until, boolean once) {
+            this.once = once;
             this.left = most;
             this.until = until;
+        }
+
+        /** The cells of a sheet are places in its list of texts: of no use to a reader. */
+        boolean wants(String part) {
+            return READ.matcher(part).matches() && (once || !part.startsWith("xl/worksheets/"));
         }
 
         boolean goOn() {
@@ -104,10 +121,12 @@ public final class OfficeWords {
         void end() {
             String said = line.toString().strip().replaceAll("\\s+", " ");
             line.setLength(0);
-            if (said.length() < 2 || said.chars().noneMatch(Character::isLetter)) return;
-            if (all.contains(said)) return;
+            if (said.isEmpty()) return;
+            if (once && (said.length() < 2 || said.chars().noneMatch(Character::isLetter))) return;
+            if (once && !known.add(said)) return;
             if (said.length() > left) said = said.substring(0, left).strip();
-            if (all.add(said)) left -= said.length() + 1;
+            all.add(said);
+            left -= said.length() + 1;
         }
 
         List<String> all() {

@@ -52,6 +52,18 @@ class OfficeWordsTest {
     }
 
     @Test
+    void aTextSaysWhatItSaysTwiceTwice() throws IOException {
+        byte[] file = zip(
+                "word/document.xml",
+                "<w:document xmlns:w='x'><w:p><w:t>Checked</w:t></w:p><w:p><w:t>17</w:t></w:p><w:p><w:t>Checked</w:t></w:p></w:document>",
+                "xl/worksheets/sheet1.xml",
+                "<worksheet><c><v>0</v></c></worksheet>");
+        assertThat(OfficeWords.text(new ByteArrayInputStream(file), 40_000, LONG))
+                .containsExactly("Checked", "17", "Checked");
+        assertThat(OfficeWords.text(new ByteArrayInputStream(file), 9, LONG)).containsExactly("Checked");
+    }
+
+    @Test
     void whatUnpacksToTenGigabytesIsReadNoFurther() throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {

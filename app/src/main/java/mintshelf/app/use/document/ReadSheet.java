@@ -40,6 +40,7 @@ public class ReadSheet {
     private final Sheets sheets;
     private final PdfSheets pdfs;
     private final ReadingRoom room;
+    private final ReadOffice office;
 
     /** Small pictures by the hash of their content, which never changes: no rule for staleness is needed. */
     private final Map<String, String> thumbnails = Recent.most(KEPT_THUMBNAILS);
@@ -48,7 +49,8 @@ public class ReadSheet {
 
     private final Map<String, Refusal> refused = Recent.most(KEPT_REFUSALS);
 
-    public ReadSheet(Contents contents, Sheets sheets, PdfSheets pdfs, ReadingRoom room) {
+    public ReadSheet(Contents contents, Sheets sheets, PdfSheets pdfs, ReadingRoom room, ReadOffice office) {
+        this.office = office;
         this.pdfs = pdfs;
         this.room = room;
         this.contents = contents;
@@ -73,6 +75,7 @@ public class ReadSheet {
         if (content.kind().isPicture()) return picture(content);
         if (PdfSheets.isPaper(content)) return page(content);
         if (content.kind() == ContentKind.TEXT) return text(content);
+        if (content.kind() == ContentKind.OFFICE) return office.of(content).orElseGet(() -> card(content));
         return sheets.opened(content)
                 .map(drawing -> drawing(content, drawing, drawing.sheet()))
                 .orElseGet(() -> card(content));

@@ -8,12 +8,13 @@ import java.util.stream.Collectors;
 /**
  * What a page shows of a version's content.
  *
- * @param face DRAWING, PICTURE, PAGE (of a PDF), TEXT, TITLE_BLOCK or CARD
+ * @param face DRAWING, PICTURE, PAGE (of a PDF or a scan), TEXT, TABLE, TITLE_BLOCK or CARD
  * @param lines of a text
  * @param cut whether the text goes on
  * @param said what a title block says
  * @param layouts of a drawing, model space first, or pages; one alone where there is no choice, none where nothing fills the window
  * @param layout the one that is shown
+ * @param table rows of a spreadsheet, each with its cells
  */
 public record Sheet(
         String face,
@@ -22,7 +23,19 @@ public record Sheet(
         Map<String, String> said,
         Drawn drawn,
         List<String> layouts,
-        String layout) {
+        String layout,
+        List<List<String>> table) {
+    Sheet(
+            String face,
+            List<String> lines,
+            boolean cut,
+            Map<String, String> said,
+            Drawn drawn,
+            List<String> layouts,
+            String layout) {
+        this(face, lines, cut, said, drawn, layouts, layout, List.of());
+    }
+
     Sheet(String face, List<String> lines, boolean cut, Map<String, String> said, Drawn drawn) {
         this(face, lines, cut, said, drawn, List.of(), "");
     }
