@@ -43,6 +43,11 @@ final class Pictures {
                 + "\"]')].at(-1).dataset.href + '" + page + "'";
     }
 
+    /** One spine a document, or one an item; the page comes anew. */
+    private static String spines(String an) {
+        return "[...document.querySelectorAll('.list-tools button')].find(b => b.textContent === '" + an + "').click()";
+    }
+
     /** Waits until the kernel has read the model's files. */
     private static final String READY =
             "return new Promise(done => { const wait = () => document.querySelector('[data-ready]') ? setTimeout(done, 400) : setTimeout(wait, 100); wait(); })";
@@ -104,20 +109,23 @@ final class Pictures {
             shots.signIn("");
             shots.signIn("priya");
             take(shots, "/today", "today", List.of());
-            take(shots, SHELF, "shelf", List.of(click("TG40-1000"), click("TG40-1050")));
-            take(shots, SHELF, "structure", List.of(model("TG40-0000", "/structure")));
+            take(shots, SHELF, "shelf", List.of(spines("an item"), click("TG40-1000"), click("TG40-1050")));
+            take(shots, SHELF, "structure", List.of(spines("a document"), model("TG40-0000", "/structure")));
             take(shots, SHELF, "document", List.of(open("TG40-3030")));
             take(
                     shots,
                     SHELF,
                     "compare",
                     List.of(open("TG40-3030"), "document.querySelector('[data-compare]').click()"));
+            take(shots, SHELF, "neutral", List.of(open("TG40-3060")));
             take(
                     shots,
-                    "/today",
-                    "filing-sheet",
+                    SHELF,
+                    "paper-compare",
                     List.of(
-                            "location.href = [...document.querySelectorAll('a')].find(a => a.textContent === 'Go on filing').href"));
+                            open("TG40-0950"),
+                            "document.querySelector('[data-compare]').click()",
+                            "return new Promise((done) => setTimeout(done, 1500))"));
             take(
                     shots,
                     SHELF,
@@ -135,14 +143,6 @@ final class Pictures {
             take(shots, "/changes", "changes", List.of());
             take(shots, "/changes", "reach", List.of(reachOf("pipe clamp")));
             take(shots, "/changes", "order", List.of(change("Intake in duplex")));
-            take(
-                    shots,
-                    "/changes?show=done",
-                    "notice",
-                    List.of(
-                            change("Steel float tape"),
-                            "location.href = [...document.querySelectorAll('aside a.mono')].find(a => a.textContent.startsWith('CN')).href",
-                            "return new Promise((done) => setTimeout(done, 1500))"));
             shots.signIn("hedda");
             take(
                     shots,
