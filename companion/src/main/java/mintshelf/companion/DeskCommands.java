@@ -3,9 +3,11 @@ package mintshelf.companion;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -215,13 +217,22 @@ final class DeskCommands {
                 Map<String, JsonNode> anew = byPath(status(desk, client));
                 coming.replaceAll(s -> anew.get(s.path("path").asString()));
             }
+            Set<Path> own = new HashSet<>();
+            for (JsonNode s : status) {
+                if (s.path("document").asLong() > 0)
+                    own.add(desk.place(s.path("path").asString()));
+            }
             List<Map<String, Object>> rows = new ArrayList<>();
             for (JsonNode s : coming) {
                 Map<String, Object> row = new LinkedHashMap<>();
                 row.put("document", s.path("document").asLong());
                 row.put("hold", s.path("hold").asLong());
                 if (!s.path("word").asString().equals("even")) {
-                    row.put("upload", client.upload(desk.place(s.path("path").asString())));
+                    Path file = desk.place(s.path("path").asString());
+                    row.put("upload", client.upload(file));
+                    List<String> copies = new ArrayList<>();
+                    for (Path copy : BesideFile.of(file, own)) copies.add(client.upload(copy));
+                    if (!copies.isEmpty()) row.put("copies", copies);
                 }
                 rows.add(row);
             }

@@ -122,8 +122,11 @@ class DeskApi {
         checkOut.undo(actor, ids(back.documents()), key);
     }
 
-    /** @param upload token of the file that came; none when the desk has what the shelf has */
-    record InRow(long document, String upload, Long hold, String comment) {}
+    /**
+     * @param upload token of the file that came; none when the desk has what the shelf has
+     * @param copies tokens of the neutral copies that came with it; none where there are none
+     */
+    record InRow(long document, String upload, Long hold, String comment, List<@NotNull String> copies) {}
 
     record In(
             @NotNull List<@NotNull @Valid InRow> rows,
@@ -142,7 +145,8 @@ class DeskApi {
                         r.document(),
                         Optional.ofNullable(r.upload()),
                         r.hold() == null ? 0 : r.hold(),
-                        said(r.comment())))
+                        said(r.comment()),
+                        r.copies() == null ? List.of() : r.copies()))
                 .toList();
         List<Became> became = checkIn.take(
                 actor,
