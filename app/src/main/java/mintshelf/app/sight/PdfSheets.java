@@ -25,7 +25,7 @@ public class PdfSheets {
 
     private static final int KEPT = 500;
     private static final int KEPT_PICTURES = 24;
-    private static final int KEPT_WORDS = 8;
+    private static final int KEPT_WORDS = 4;
     private static final Duration LONGEST_READING = Duration.ofSeconds(20);
     /** Pixels of a picture's longer side, by what it is for. */
     public static final int TO_READ = 2600;
@@ -102,7 +102,10 @@ public class PdfSheets {
         return drawn;
     }
 
-    /** The words of each of its pages with their places; none of a scan. Read once, and kept while few others are read. */
+    /**
+     * The words of each of its pages with their places; none of a scan, and of what says very much those of its first pages. Read once, and kept
+     * while few others are read.
+     */
     public List<List<Word>> words(StoredContent content) {
         String hash = content.hash().hex();
         List<List<Word>> known = words.get(hash);

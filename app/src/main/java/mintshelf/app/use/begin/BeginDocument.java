@@ -141,8 +141,17 @@ public class BeginDocument {
 
     private Map<String, String> said(Actor actor, Kind kind, FactsAlong along, Wish wish) {
         Map<String, String> said = new HashMap<>(along.kept());
-        said.putAll(wish.said());
+        said.putAll(typed(kind, wish));
         return facts.said(actor, kind, said);
+    }
+
+    /** What was typed of the facts that people type: what a file says of itself goes along with it. */
+    private Map<String, String> typed(Kind kind, Wish wish) {
+        Map<String, String> typed = new HashMap<>(wish.said());
+        facts.sheet(kind).stream()
+                .filter(f -> closed(f).isPresent())
+                .forEach(f -> typed.remove(f.fact().name()));
+        return typed;
     }
 
     private static Optional<Refusal> closed(KindFact fact) {
@@ -171,13 +180,15 @@ public class BeginDocument {
             boolean template = NewPlaces.isTemplate(from);
             Folder folder = places.folder(actor, from, template, wish.folder());
             Kind kind = places.kind(from, template, places.kinds(actor, folder), wish.kind());
+            // The page falls back where a folder takes no such kind; the act does what it was asked to, or nothing.
+            if (wish.kind().filter(k -> k != kind.id()).isPresent()) throw new NotThere();
             Place place = places.of(folder, kind);
             refusal(actor, from, template, place).ifPresent(r -> {
                 throw new Refused(r);
             });
             Map<String, String> said =
                     new LinkedHashMap<>(facts.along(from, kind).kept());
-            said.putAll(wish.said());
+            said.putAll(typed(kind, wish));
             NewDocuments.Made made = copy.make(
                     actor,
                     from,

@@ -1,5 +1,6 @@
 package mintshelf.app.use.compare;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -27,6 +28,7 @@ import org.springframework.stereotype.Service;
 public class ComparePapers {
     private static final int KEPT = 40;
     private static final int KEPT_LAYERS = 4;
+    private static final Duration LONGEST = Duration.ofSeconds(10);
     /** Dots of a picture's longer side. */
     private static final int DOTS = 1800;
     /** Less of the ink than that are edges that fell elsewhere. */
@@ -104,9 +106,28 @@ public class ComparePapers {
         if (known != null) return known;
         boolean both = pdfs.pages(old) instanceof Outcome.Granted<PdfPages.Pages>
                 && pdfs.pages(now) instanceof Outcome.Granted<PdfPages.Pages>;
-        List<PdfCompare.Pair> found = both ? PdfCompare.pages(pdfs.words(old), pdfs.words(now)) : List.of();
+        List<PdfCompare.Pair> found = both ? paired(old, now) : List.of();
         kept.put(key, found);
         return found;
+    }
+
+    /** With pages that say too much to be read: they are laid over each other, each on the one of its number. */
+    private List<PdfCompare.Pair> paired(StoredContent old, StoredContent now) {
+        List<List<PdfText.Word>> before = pdfs.words(old);
+        List<List<PdfText.Word>> after = pdfs.words(now);
+        List<PdfCompare.Pair> pairs = new ArrayList<>(PdfCompare.pages(before, after, LONGEST));
+        int o = before.size();
+        int n = after.size();
+        int olds = pdfs.pages(old).orElseThrow(Refused::new).pages().size();
+        int nows = pdfs.pages(now).orElseThrow(Refused::new).pages().size();
+        while (o < olds || n < nows) {
+            pairs.add(new PdfCompare.Pair(
+                    o < olds ? Optional.of(o++) : Optional.empty(),
+                    n < nows ? Optional.of(n++) : Optional.empty(),
+                    List.of(),
+                    false));
+        }
+        return List.copyOf(pairs);
     }
 
     private int words(StoredContent content, Optional<Integer> page) {

@@ -6,10 +6,12 @@ import java.util.stream.Collectors;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.PdfSheets;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.pdf.PdfCompare;
 import mintshelf.core.drawing.pdf.PdfOutline.Chapter;
+import mintshelf.core.drawing.pdf.PdfPages;
 import mintshelf.core.drawing.pdf.PdfText.Word;
 import org.springframework.stereotype.Service;
 
@@ -41,13 +43,16 @@ public class ReadPaper {
      */
     public record Hit(int page, String says, String at) {}
 
-    /** @param more whether there are more than are given */
-    public record Hits(List<Hit> hits, boolean more) {}
+    /**
+     * @param more whether there are more than are given
+     * @param unread from which page on nothing was looked for; 0 where all of it was
+     */
+    public record Hits(List<Hit> hits, boolean more, int unread) {}
 
     /** Where a phrase stands, page by page; nothing for an empty one. */
     public Hits find(StoredContent content, String phrase) {
         String wanted = Texts.shorten(Texts.line(phrase), LONGEST);
-        if (wanted.isBlank()) return new Hits(List.of(), false);
+        if (wanted.isBlank()) return new Hits(List.of(), false, 0);
         return room.apart(() -> {
             List<Hit> hits = new ArrayList<>();
             List<List<Word>> pages = pdfs.words(content);
@@ -56,7 +61,13 @@ public class ReadPaper {
                     hits.add(new Hit(i + 1, around(pages.get(i), hit), at(hit)));
                 }
             }
-            return new Hits(List.copyOf(hits.subList(0, Math.min(MOST, hits.size()))), hits.size() > MOST);
+            int all = pdfs.pages(content) instanceof Outcome.Granted<PdfPages.Pages> paper
+                    ? paper.value().count()
+                    : 0;
+            return new Hits(
+                    List.copyOf(hits.subList(0, Math.min(MOST, hits.size()))),
+                    hits.size() > MOST,
+                    pages.size() < all ? pages.size() + 1 : 0);
         });
     }
 

@@ -1,8 +1,9 @@
 package mintshelf.core.drawing.pdf;
 
 import com.github.difflib.DiffUtils;
+import com.github.difflib.algorithm.myers.MyersDiffWithLinearSpace;
 import com.github.difflib.patch.AbstractDelta;
-import com.github.difflib.patch.DeltaType;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -23,6 +24,9 @@ public final class PdfCompare {
     /** Differences of one page that are named; what follows is told, not listed. */
     public static final int NAMED = 200;
 
+    /** Words of a page that are compared one by one: no page that people read has more. */
+    private static final int MOST_COMPARED = 4000;
+
     private static final int WORDS_SAID = 12;
 
     private PdfCompare() {}
@@ -33,8 +37,9 @@ public final class PdfCompare {
      * @param old from 0 on; empty for one that is only in the new one
      * @param now from 0 on; empty for one that is only in the old one
      * @param differences in their words
+     * @param compared whether their words were compared: not where they say very much, or where there was no time left
      */
-    public record Pair(Optional<Integer> old, Optional<Integer> now, List<Difference> differences) {
+    public record Pair(Optional<Integer> old, Optional<Integer> now, List<Difference> differences, boolean compared) {
         public Pair {
             differences = List.copyOf(differences);
         }
@@ -44,7 +49,8 @@ public final class PdfCompare {
             if (now.isEmpty()) return "page " + (old.orElseThrow() + 1) + ", only in old";
             String page = "page " + (now.get() + 1);
             if (old.isEmpty()) return page + ", only in new";
-            return old.get().equals(now.get()) ? page : page + ", was " + (old.get() + 1);
+            return (old.get().equals(now.get()) ? page : page + ", was " + (old.get() + 1))
+                    + (compared ? "" : ", words not compared");
         }
 
         public boolean isWhole() {
@@ -65,24 +71,88 @@ public final class PdfCompare {
         }
     }
 
-    /** All pages in the order of the new one, with those that are only in the old one where they stood. */
-    public static List<Pair> pages(List<List<Word>> old, List<List<Word>> now) {
-        List<Pair> pairs = new ArrayList<>();
-        int o = 0;
-        int n = 0;
-        // Pages that say the same hold the others in their place.
-        for (AbstractDelta<String> delta : DiffUtils.diff(said(old), said(now)).getDeltas()) {
-            int before = delta.getSource().getPosition();
-            while (o < before) pairs.add(pair(old, now, o++, n++));
-            int olds = delta.getSource().size();
-            int nows = delta.getTarget().size();
-            int both = Math.min(olds, nows);
-            for (int i = 0; i < both; i++) pairs.add(pair(old, now, o++, n++));
-            for (int i = both; i < olds; i++) pairs.add(new Pair(Optional.of(o++), Optional.empty(), List.of()));
-            for (int i = both; i < nows; i++) pairs.add(new Pair(Optional.empty(), Optional.of(n++), List.of()));
+    /** A stretch that differs: from where, and how much of either. */
+    private record Run(int old, int olds, int now, int nows) {
+        boolean touches(Run next) {
+            return old + olds == next.old && now + nows == next.now;
         }
-        while (n < now.size()) pairs.add(pair(old, now, o++, n++));
-        return List.copyOf(pairs);
+
+        Run with(Run next) {
+            return new Run(old, olds + next.olds, now, nows + next.nows);
+        }
+    }
+
+    /** In linear space: two pages that say nothing alike take no more room than two that do. */
+    private static List<Run> runs(List<String> old, List<String> now) {
+        List<Run> runs = new ArrayList<>();
+        for (AbstractDelta<String> delta :
+                DiffUtils.diff(old, now, new MyersDiffWithLinearSpace<String>()).getDeltas()) {
+            Run run = new Run(
+                    delta.getSource().getPosition(),
+                    delta.getSource().size(),
+                    delta.getTarget().getPosition(),
+                    delta.getTarget().size());
+            int last = runs.size() - 1;
+            if (last >= 0 && runs.get(last).touches(run))
+                runs.set(last, runs.get(last).with(run));
+            else runs.add(run);
+        }
+        return runs;
+    }
+
+    /** Pages on their way through two papers. */
+    private static final class Walk {
+        private final List<List<Word>> olds;
+        private final List<List<Word>> nows;
+        private final long until;
+        private final List<Pair> pairs = new ArrayList<>();
+        private int old;
+        private int now;
+
+        Walk(List<List<Word>> olds, List<List<Word>> nows, long until) {
+            this.olds = olds;
+            this.nows = nows;
+            this.until = until;
+        }
+
+        void both() {
+            List<Word> before = olds.get(old);
+            List<Word> after = nows.get(now);
+            boolean compares =
+                    before.size() <= MOST_COMPARED && after.size() <= MOST_COMPARED && System.nanoTime() < until;
+            pairs.add(new Pair(
+                    Optional.of(old++),
+                    Optional.of(now++),
+                    compares ? words(before, after) : List.of(),
+                    compares || before.equals(after)));
+        }
+
+        void gone() {
+            pairs.add(new Pair(Optional.of(old++), Optional.empty(), List.of(), true));
+        }
+
+        void fresh() {
+            pairs.add(new Pair(Optional.empty(), Optional.of(now++), List.of(), true));
+        }
+    }
+
+    /**
+     * All pages in the order of the new one, with those that are only in the old one where they stood.
+     *
+     * @param longest after which pages are paired and their words no longer compared
+     */
+    public static List<Pair> pages(List<List<Word>> old, List<List<Word>> now, Duration longest) {
+        Walk walk = new Walk(old, now, System.nanoTime() + longest.toNanos());
+        // Pages that say the same hold the others in their place.
+        for (Run run : runs(said(old), said(now))) {
+            while (walk.old < run.old()) walk.both();
+            int both = Math.min(run.olds(), run.nows());
+            for (int i = 0; i < both; i++) walk.both();
+            for (int i = both; i < run.olds(); i++) walk.gone();
+            for (int i = both; i < run.nows(); i++) walk.fresh();
+        }
+        while (walk.now < now.size()) walk.both();
+        return List.copyOf(walk.pairs);
     }
 
     private static List<String> said(List<List<Word>> pages) {
@@ -91,34 +161,25 @@ public final class PdfCompare {
                 .toList();
     }
 
-    private static Pair pair(List<List<Word>> old, List<List<Word>> now, int o, int n) {
-        return new Pair(Optional.of(o), Optional.of(n), words(old.get(o), now.get(n)));
-    }
-
     /** The differences of two pages in the order of reading. */
     static List<Difference> words(List<Word> old, List<Word> now) {
         List<Difference> all = new ArrayList<>();
-        for (AbstractDelta<String> delta : DiffUtils.diff(
-                        old.stream().map(Word::text).toList(),
-                        now.stream().map(Word::text).toList())
-                .getDeltas()) {
-            List<Word> before =
-                    part(old, delta.getSource().getPosition(), delta.getSource().size());
-            List<Word> after =
-                    part(now, delta.getTarget().getPosition(), delta.getTarget().size());
-            if (all.size() < NAMED) all.add(difference(all.size() + 1, delta.getType(), before, after));
+        for (Run run : runs(
+                old.stream().map(Word::text).toList(),
+                now.stream().map(Word::text).toList())) {
+            if (all.size() == NAMED) break;
+            all.add(difference(
+                    all.size() + 1,
+                    old.subList(run.old(), run.old() + run.olds()),
+                    now.subList(run.now(), run.now() + run.nows())));
         }
         return all;
     }
 
-    private static List<Word> part(List<Word> words, int from, int size) {
-        return words.subList(from, from + size);
-    }
-
-    private static Difference difference(int number, DeltaType type, List<Word> before, List<Word> after) {
-        Comparison.Kind kind = type == DeltaType.INSERT
+    private static Difference difference(int number, List<Word> before, List<Word> after) {
+        Comparison.Kind kind = before.isEmpty()
                 ? Comparison.Kind.ONLY_IN_NEW
-                : type == DeltaType.DELETE ? Comparison.Kind.ONLY_IN_OLD : Comparison.Kind.CHANGED;
+                : after.isEmpty() ? Comparison.Kind.ONLY_IN_OLD : Comparison.Kind.CHANGED;
         String says = kind == Comparison.Kind.CHANGED
                 ? said(before, "") + " → " + said(after, "")
                 : said(before, said(after, ""));

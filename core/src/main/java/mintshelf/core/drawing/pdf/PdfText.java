@@ -13,7 +13,10 @@ import org.apache.pdfbox.text.TextPosition;
 /** The words of a PDF with their places (ISO 32000-1, 14.8.2), page by page. Scripts and attachments are not looked at. */
 public final class PdfText {
     /** Words of one page that are kept: of what is packed denser than any paper the first ones. */
-    private static final int MOST_WORDS = 20_000;
+    private static final int MOST_WORDS = 10_000;
+
+    /** Words of one PDF: pages behind them are not read. */
+    private static final int MOST_OF_ALL = 150_000;
 
     private PdfText() {}
 
@@ -21,19 +24,22 @@ public final class PdfText {
     public record Word(String text, Box box) {}
 
     /**
-     * The words of each page, in the order of reading; pages for which there was no time left, and pages that cannot be read, have none.
+     * The words of each page, in the order of reading: of the first pages only, where they say very much or there was no time for more. A page
+     * that cannot be read has none.
      *
      * @param pages as {@link PdfPages#of} gives them
      */
     public static List<List<Word>> of(byte[] pdf, List<PdfPages.Page> pages, Duration longest) {
         long until = System.nanoTime() + longest.toNanos();
         List<List<Word>> all = new ArrayList<>();
+        int said = 0;
         try (PDDocument document = Loader.loadPDF(pdf)) {
-            for (int i = 0; i < pages.size(); i++) {
-                all.add(System.nanoTime() < until ? words(document, i, pages.get(i)) : List.of());
+            while (all.size() < pages.size() && said < MOST_OF_ALL && System.nanoTime() < until) {
+                all.add(words(document, all.size(), pages.get(all.size())));
+                said += all.get(all.size() - 1).size();
             }
         } catch (IOException | RuntimeException | StackOverflowError e) {
-            while (all.size() < pages.size()) all.add(List.of());
+            return List.copyOf(all);
         }
         return List.copyOf(all);
     }

@@ -9,14 +9,17 @@ import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
+import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
+import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.pdf.PdfCompare.Pair;
 import org.junit.jupiter.api.Test;
 
 class PdfCompareTest {
     private static List<Pair> pages(byte[] old, byte[] now) {
-        return PdfCompare.pages(Paper.words(old), Paper.words(now));
+        return PdfCompare.pages(Paper.words(old), Paper.words(now), Duration.ofSeconds(20));
     }
 
     @Test
@@ -55,7 +58,7 @@ class PdfCompareTest {
                 .extracting(Pair::says)
                 .containsExactly("page 1", "page 2, only in old", "page 3, only in old", "page 2, was 4");
         assertThat(pages(old, old)).allMatch(p -> p.differences().isEmpty() && p.isWhole());
-        assertThat(PdfCompare.pages(List.of(), List.of())).isEmpty();
+        assertThat(PdfCompare.pages(List.of(), List.of(), Duration.ZERO)).isEmpty();
     }
 
     @Test
@@ -87,9 +90,27 @@ class PdfCompareTest {
                 .orElseThrow(r -> new IllegalStateException(r.says()))
                 .pages();
         assertThat(PdfText.of(Arrays.copyOf(pdf, 40), pages, Duration.ofSeconds(9)))
-                .hasSize(2)
-                .allMatch(List::isEmpty);
-        assertThat(PdfText.of(pdf, pages, Duration.ZERO)).hasSize(2).allMatch(List::isEmpty);
+                .isEmpty();
+        assertThat(PdfText.of(pdf, pages, Duration.ZERO)).isEmpty();
+    }
+
+    @Test
+    void whatSaysTooMuchIsPairedAndNotCompared() {
+        Random random = new Random(7);
+        List<List<PdfText.Word>> old = List.of(many(random, 5000), many(random, 3500), many(random, 10));
+        List<List<PdfText.Word>> now = List.of(many(random, 5000), many(random, 3500), many(random, 10));
+        List<Pair> pairs = PdfCompare.pages(old, now, Duration.ofSeconds(60));
+        assertThat(pairs).extracting(Pair::compared).containsExactly(false, true, true);
+        assertThat(pairs.get(0).says()).isEqualTo("page 1, words not compared");
+        assertThat(pairs.get(1).differences()).as("named").isNotEmpty().hasSizeLessThanOrEqualTo(PdfCompare.NAMED);
+        assertThat(PdfCompare.pages(old, now, Duration.ZERO)).noneMatch(Pair::compared);
+        assertThat(PdfCompare.pages(old, old, Duration.ZERO)).allMatch(Pair::compared);
+    }
+
+    private static List<PdfText.Word> many(Random random, int words) {
+        return IntStream.range(0, words)
+                .mapToObj(i -> new PdfText.Word("w" + random.nextInt(1_000_000), new Box(i, 0, i + 1.0, 1)))
+                .toList();
     }
 
     @Test
