@@ -119,7 +119,7 @@ export function begin(form) {
   veil(async (files, event) => {
     const over = event.target.closest?.("[data-row]");
     const onto = event.target.closest?.("[data-copies]");
-    if (onto) { layBeside(onto, files); return; }
+    if (onto) { layBeside(onto, [...files]); return; }
     const copies = new Map();
     const asked = async (file) => {
       const answer = await fetch(`/check-in/match?name=${encodeURIComponent(file.name)}`);

@@ -126,6 +126,16 @@ class BeginTest {
     }
 
     @Test
+    void aKindThatAFolderDoesNotTakeIsNotAnotherOne() {
+        long from = drawing(server.shelf());
+        Wish unknown = new Wish(Optional.empty(), Optional.of(1L << 40), "", "Which", Map.of(), false);
+        assertThatThrownBy(() -> make(priya, from, unknown)).isInstanceOf(NotThere.class);
+        assertThat(begin.view(priya, from, unknown).kinds())
+                .as("the page offers what there is")
+                .isNotEmpty();
+    }
+
+    @Test
     void aTemplateInForceMakesWhatTheFilingRulesSay() {
         long shelf = server.shelf();
         long template = server.file(

@@ -22,6 +22,7 @@ import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.DropDocument;
+import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.LetBytesGo;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.filing.FileDocuments;
@@ -217,11 +218,20 @@ class NeutralTest {
         Actor rafael = server.actor("rafael");
         ReadDocument.View seen = server.bean(ReadDocument.class).view(rafael, item);
         assertThat(seen.versions()).allMatch(v -> v.neutral().isEmpty());
-        lay(item, out, "plate.dxf", Review.sheet("out"));
+        assertThat(code(() -> lay(item, out, "plate.dxf", Review.sheet("out"))))
+                .as("what everybody works with is for who keeps the shelf")
+                .isEqualTo("access.missing");
+        Actor ines = server.actor("ines");
+        neutral.bring(ines, item, out, Server.key(), List.of(server.bring("ines", "plate.dxf", Review.sheet("out"))));
         assertThat(version(item, out).neutral()).isPresent();
-        assertThat(code(() -> lay(item, out, "plate.dxf", Review.sheet("another"))))
+        assertThat(code(() -> neutral.bring(
+                        ines,
+                        item,
+                        out,
+                        Server.key(),
+                        List.of(server.bring("ines", "plate.dxf", Review.sheet("another"))))))
                 .isEqualTo("neutral.out");
-        assertThat(code(() -> neutral.remove(priya, item, out, Server.key(), NeutralForm.DXF)))
+        assertThat(code(() -> neutral.remove(ines, item, out, Server.key(), NeutralForm.DXF)))
                 .isEqualTo("neutral.out");
         assertThat(neutral.copy(rafael, item, version(item, out), NeutralForm.DXF)
                         .fileName())
@@ -235,6 +245,22 @@ class NeutralTest {
                 .hasValueSatisfying(n -> assertThat(n.number()).isEqualTo(out));
         assertThatThrownBy(() -> neutral.bring(rafael, item, out, Server.key(), List.of("x")))
                 .isInstanceOf(RuntimeException.class);
+    }
+
+    @Test
+    void whatIsBeingDecidedOnKeepsItsPicture() {
+        Review review = new Review(server);
+        long item = part(server.shelf(), true);
+        lay(item, 1, "plate.dxf", Review.sheet("signed"));
+        checkIn(item, foreign(), "plate.dxf");
+        server.bean(CheckOut.class).undo(priya, List.of(item), Server.key());
+        server.bean(KeepFacts.class).keep(priya, item, Server.key(), "Plate", Map.of("material", "316L"), Map.of());
+        review.send("priya", item);
+        int head = server.document(item).head().number();
+        assertThat(code(() -> lay(item, head, "plate.dxf", Review.sheet("another"))))
+                .isEqualTo("neutral.decides");
+        assertThat(code(() -> neutral.remove(priya, item, head, Server.key(), NeutralForm.DXF)))
+                .isEqualTo("neutral.decides");
     }
 
     @Test

@@ -5,6 +5,7 @@ import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.revision.StageClass;
 
 /** Who brings a neutral copy of which version, and whether one is current. */
 public final class NeutralRules {
@@ -23,8 +24,10 @@ public final class NeutralRules {
      * Why nobody brings a copy of a version of this document now; nothing where somebody may.
      *
      * @param document as its row is locked, where it is asked within an act
+     * @param out whether a revision was released with the version: what everybody works with is for who keeps the shelf
      */
-    public static Optional<Refusal> bring(Document document, Access access, FileName main, ContentKind kind) {
+    public static Optional<Refusal> bring(
+            Document document, Access access, FileName main, ContentKind kind, boolean out) {
         if (document.dropped()) {
             return Optional.of(Refusal.of("neutral.dropped", document.number() + " was dropped.", ""));
         }
@@ -34,8 +37,18 @@ public final class NeutralRules {
                     document.number() + " is shown as it is.",
                     "A neutral copy lies beside a file that only its own program reads."));
         }
-        Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
+        Optional<Refusal> missing = access.ask(out ? Right.KEEP_SHELF : Right.CHANGE, document.place());
         if (missing.isPresent()) return missing;
+        // Who signs has looked at what is there: nobody lays another picture under the signature.
+        boolean decided = document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
+                .isPresent();
+        if (decided && !out) {
+            return Optional.of(Refusal.of(
+                    "neutral.decides",
+                    document.number() + " is being decided on.",
+                    "Bring it when it comes back, or with the next revision."));
+        }
         return document.holder()
                 .filter(h -> h.person() != access.person())
                 .map(h -> Refusal.of(

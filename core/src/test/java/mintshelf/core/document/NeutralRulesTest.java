@@ -3,7 +3,11 @@ package mintshelf.core.document;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Optional;
+import mintshelf.core.Documents;
+import mintshelf.core.access.Access;
+import mintshelf.core.access.Right;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.revision.StageClass;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -75,6 +79,29 @@ class NeutralRulesTest {
         assertThat(NeutralRules.take(
                         new NeutralRules.To(main, ContentKind.OTHER, 3, false, false), copy, Optional.empty()))
                 .hasValueSatisfying(r -> assertThat(r.code()).isEqualTo("neutral.form"));
+    }
+
+    @Test
+    void nobodyLaysAnotherPictureUnderASignature() {
+        Access designer = Documents.person(Documents.PRIYA, Right.CHANGE);
+        Access keeper = Documents.person(Documents.TOMASZ, Right.CHANGE, Right.KEEP_SHELF);
+        FileName main = FileName.of("plate.prt");
+        assertThat(NeutralRules.bring(Documents.released(), designer, main, ContentKind.OTHER, true))
+                .hasValueSatisfying(r -> assertThat(r.code()).isEqualTo("access.missing"));
+        assertThat(NeutralRules.bring(Documents.released(), keeper, main, ContentKind.OTHER, true))
+                .isEmpty();
+        assertThat(NeutralRules.bring(
+                        Documents.document(
+                                Optional.of(Documents.revision("B", StageClass.DECIDING)),
+                                Optional.empty(),
+                                Optional.empty()),
+                        designer,
+                        main,
+                        ContentKind.OTHER,
+                        false))
+                .hasValueSatisfying(r -> assertThat(r.code()).isEqualTo("neutral.decides"));
+        assertThat(NeutralRules.bring(Documents.released(), keeper, FileName.of("a.dxf"), ContentKind.DXF, false))
+                .hasValueSatisfying(r -> assertThat(r.code()).isEqualTo("neutral.own"));
     }
 
     @Test

@@ -107,7 +107,7 @@ public class FilingPage {
                     row.id(),
                     row.upload(),
                     (row.beside().isPresent() || form.containsKey(at + "included")) && !form.containsKey(at + "uses"),
-                    id(form.getFirst(at + "kind")),
+                    form.containsKey(at + "kind") ? id(form.getFirst(at + "kind")) : row.kind(),
                     "",
                     text(form, at + "number", row.number()),
                     "",

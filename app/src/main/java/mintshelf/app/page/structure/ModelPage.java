@@ -110,11 +110,15 @@ public class ModelPage {
     @GetMapping("/documents/{id}/versions/{number}/model-file")
     void file(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
             throws IOException {
-        VersionRow version = readVersion.version(actor, id, number).drawn();
+        VersionRow own = readVersion.version(actor, id, number);
+        VersionRow version = own.drawn();
         if (ModelFormat.of(version).isEmpty()) throw new NotThere();
         response.setContentType("application/octet-stream");
         response.setHeader("X-Content-Type-Options", "nosniff");
-        response.setHeader(HttpHeaders.CACHE_CONTROL, "private, max-age=31536000, immutable");
+        // Its own file never changes; a neutral copy may be brought anew.
+        response.setHeader(
+                HttpHeaders.CACHE_CONTROL,
+                own.neutral().isPresent() ? "private, no-cache" : "private, max-age=31536000, immutable");
         response.setContentLengthLong(version.content().size());
         readVersion.send(version.content(), 0, version.content().size(), response.getOutputStream());
     }

@@ -99,6 +99,14 @@ public class FilingSheets {
             return lines.stream().filter(l -> l.row().beside().isEmpty()).toList();
         }
 
+        /** Whether a line lies beside the file of another one of which a document was made. */
+        public boolean isLaid(FilingLine line) {
+            return lines.stream()
+                    .anyMatch(l ->
+                            line.row().beside().filter(b -> b == l.row().id()).isPresent()
+                                    && l.made().isPresent());
+        }
+
         /** What comes with the file of a line as its neutral copies. */
         public List<FilingLine> copies(FilingLine line) {
             return lines.stream()

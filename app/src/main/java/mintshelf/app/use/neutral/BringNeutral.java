@@ -67,7 +67,7 @@ public class BringNeutral {
                 of(seen, version), copies.isOut(seen.spine().id(), version.id()), refusal(actor, seen, version)));
     }
 
-    private static Optional<Refusal> refusal(Actor actor, Seen seen, VersionRow version) {
+    private Optional<Refusal> refusal(Actor actor, Seen seen, VersionRow version) {
         if (!seen.all()) {
             return Optional.of(Refusal.of("access.missing", "You see released versions of it only.", ""));
         }
@@ -75,7 +75,8 @@ public class BringNeutral {
                 seen.document(),
                 actor.access(),
                 FileName.of(version.fileName()),
-                version.content().kind());
+                version.content().kind(),
+                copies.isOut(seen.spine().id(), version.id()));
     }
 
     /** Its own ones, the one that shows most first. */
