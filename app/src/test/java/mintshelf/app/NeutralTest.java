@@ -299,6 +299,18 @@ class NeutralTest {
     }
 
     @Test
+    void bytesThatACopyHoldsStayWhenAnotherDocumentLetsThemGo() {
+        byte[] sheet = Review.sheet("shared " + UUID.randomUUID());
+        long item = part(server.shelf(), false);
+        lay(item, 1, "plate.dxf", sheet);
+        long other = server.file("priya", server.shelf(), "drawing", "NB plate.dxf", sheet, false);
+        server.bean(DropDocument.class).drop(priya, other, Server.key(), "by mistake");
+        server.db().execute("update item set dropped_at = date_sub(now(), interval 200 day) where id = ?", other);
+        server.bean(LetBytesGo.class).letGo();
+        assertThat(server.bytes(version(item, 1).drawn().content())).isEqualTo(sheet);
+    }
+
+    @Test
     void theGateAsksForACopyOfTheLatestVersion() {
         long item = part(server.shelf(), true);
         CheckSheets checks = server.bean(CheckSheets.class);

@@ -205,8 +205,10 @@ public class UploadStore {
         boolean held = db.fetchSingle(
                         "select exists(select 1 from version_file where content = ?) or exists(select 1 from stray where content = ?)"
                                 + " or exists(select 1 from output where content = ?)"
+                                + " or exists(select 1 from neutral_copy where content = ?)"
                                 + " or exists(select 1 from model_picture where picture = ?)"
                                 + " or exists(select 1 from upload where content = ? and state in ('RECEIVING','COMPLETE'))",
+                        content,
                         content,
                         content,
                         content,

@@ -63,11 +63,10 @@ public class NeutralStore {
                 .execute();
     }
 
-    public boolean remove(long version, NeutralForm form) {
-        return db.deleteFrom(NEUTRAL_COPY)
-                        .where(NEUTRAL_COPY.VERSION.eq(version), NEUTRAL_COPY.FORM.eq(form.name()))
-                        .execute()
-                > 0;
+    public void remove(long version, NeutralForm form) {
+        db.deleteFrom(NEUTRAL_COPY)
+                .where(NEUTRAL_COPY.VERSION.eq(version), NEUTRAL_COPY.FORM.eq(form.name()))
+                .execute();
     }
 
     /** All copies of documents, by version and form; one statement. */

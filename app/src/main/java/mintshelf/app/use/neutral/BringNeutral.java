@@ -141,7 +141,12 @@ public class BringNeutral {
                         "Version " + number + " was released with it.",
                         "What is released stays as it was.");
             }
-            if (!copies.remove(version.id(), form)) throw new NotThere();
+            Copy copy = of(seen, version).stream()
+                    .filter(c -> c.form() == form)
+                    .findFirst()
+                    .orElseThrow(NotThere::new);
+            copies.remove(version.id(), form);
+            uploads.freeUnlessHeld(copy.content().id());
             recorder.note(
                     actor,
                     item,

@@ -11,7 +11,7 @@ import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlin
 
 /** The outline that a PDF brings (ISO 32000-1, 12.3.3): its chapters and the pages on which they begin. */
 public final class PdfOutline {
-    /** Entries that are read; a file may point to itself without end. */
+    /** Entries that are walked, whether they have a title or not: a file may point to itself without end. */
     private static final int MOST = 1000;
 
     private static final int DEEPEST = 8;
@@ -33,7 +33,7 @@ public final class PdfOutline {
         if (!PdfRoom.isModest(pdf)) return chapters;
         try (PDDocument document = Loader.loadPDF(pdf)) {
             PDOutlineNode outline = document.getDocumentCatalog().getDocumentOutline();
-            if (outline != null) read(document, outline, 0, chapters);
+            if (outline != null) new Walk(document, chapters).read(outline, 0);
         } catch (IOException | RuntimeException | StackOverflowError e) {
             // What could be read stands.
             return List.copyOf(chapters);
@@ -41,19 +41,31 @@ public final class PdfOutline {
         return List.copyOf(chapters);
     }
 
-    private static void read(PDDocument document, PDOutlineNode node, int depth, List<Chapter> chapters)
-            throws IOException {
-        if (depth >= DEEPEST) return;
-        for (PDOutlineItem item = node.getFirstChild(); item != null; item = item.getNextSibling()) {
-            if (chapters.size() >= MOST) return;
-            String title = item.getTitle() == null
-                    ? ""
-                    : item.getTitle().replaceAll("\\p{Cntrl}+", " ").strip();
-            if (!title.isEmpty()) {
-                chapters.add(new Chapter(
-                        depth, title.length() > LONGEST ? title.substring(0, LONGEST) : title, page(document, item)));
+    private static final class Walk {
+        private final PDDocument document;
+        private final List<Chapter> chapters;
+        private int walked;
+
+        Walk(PDDocument document, List<Chapter> chapters) {
+            this.document = document;
+            this.chapters = chapters;
+        }
+
+        void read(PDOutlineNode node, int depth) throws IOException {
+            if (depth >= DEEPEST) return;
+            for (PDOutlineItem item = node.getFirstChild(); item != null; item = item.getNextSibling()) {
+                if (++walked > MOST) return;
+                String title = item.getTitle() == null
+                        ? ""
+                        : item.getTitle().replaceAll("\\p{Cntrl}+", " ").strip();
+                if (!title.isEmpty()) {
+                    chapters.add(new Chapter(
+                            depth,
+                            title.length() > LONGEST ? title.substring(0, LONGEST) : title,
+                            page(document, item)));
+                }
+                read(item, depth + 1);
             }
-            read(document, item, depth + 1, chapters);
         }
     }
 

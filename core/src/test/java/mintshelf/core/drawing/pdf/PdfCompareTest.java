@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.Arrays;
@@ -15,6 +16,11 @@ import javax.imageio.ImageIO;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.pdf.PdfCompare.Pair;
+import org.apache.pdfbox.cos.COSName;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDDocumentOutline;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlineItem;
 import org.junit.jupiter.api.Test;
 
 class PdfCompareTest {
@@ -81,6 +87,22 @@ class PdfCompareTest {
                 .containsExactly("0 About purpose 1", "0 About conditions 2", "1 Annex without a page 0");
         for (int cut = 0; cut < pdf.length; cut += 211) PdfOutline.of(Arrays.copyOf(pdf, cut));
         assertThat(PdfOutline.of(new byte[0])).isEmpty();
+    }
+
+    @Test
+    void anOutlineThatTurnsInARingEnds() throws IOException {
+        try (PDDocument document = new PDDocument()) {
+            document.addPage(new PDPage());
+            PDDocumentOutline outline = new PDDocumentOutline();
+            PDOutlineItem nameless = new PDOutlineItem();
+            outline.addLast(nameless);
+            nameless.getCOSObject().setItem(COSName.NEXT, nameless.getCOSObject());
+            nameless.getCOSObject().setItem(COSName.FIRST, nameless.getCOSObject());
+            document.getDocumentCatalog().setDocumentOutline(outline);
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            document.save(out);
+            assertThat(PdfOutline.of(out.toByteArray())).isEmpty();
+        }
     }
 
     @Test
