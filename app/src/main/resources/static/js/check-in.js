@@ -71,12 +71,11 @@ export function begin(form) {
     input.addEventListener("change", () => { if (input.files.length) layBeside(box, [...input.files]); });
     chosenByKey(box);
   });
-  const OPEN = ["dxf", "stp", "step", "3mf", "stl", "pdf", "svg", "png", "jpg"];
   /** Copies on the desk lie beside the file, under its name. */
-  const copiesOnDesk = async (desk, standings, one) => {
+  const copiesOnDesk = async (desk, standings, one, endings) => {
     const stem = one.path.replace(/\.[^./]*$/, "");
     const found = [];
-    for (const ending of OPEN) {
+    for (const ending of endings) {
       const path = `${stem}.${ending}`;
       if (path === one.path || standings.some((s) => s.path === path && s.document)) continue;
       const file = await desk.folder.file(path).catch(() => null);
@@ -99,7 +98,7 @@ export function begin(form) {
       lying.push({ document: one.document, path: one.path, sha256: one.sha256 });
       await bringTo(row, file, true);
       const box = besides.find((b) => b.dataset.copies === row.dataset.row);
-      const copies = box ? await copiesOnDesk(desk, standings, one) : [];
+      const copies = box ? await copiesOnDesk(desk, standings, one, box.dataset.endings.split(",")) : [];
       if (copies.length) await layBeside(box, copies);
     }
     document.querySelector("[data-clears]").hidden = lying.length === 0;

@@ -32,6 +32,7 @@ final class SearchRoutes {
                         "/take-ins/" + takeIn + "/table.csv",
                         "302 404 404 404 404 200"),
                 List.of("/relocate", "/relocate?items=" + draft, ALL),
+                List.of("/names-in-files", "/names-in-files?of=" + draft, ALL),
                 List.of("/documents/{id}/rename", "/documents/" + draft + "/rename", "302 404 404 200 200 200"),
                 List.of(
                         "/documents/{id}/versions/{number}/copies/{form}",

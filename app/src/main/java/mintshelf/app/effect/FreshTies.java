@@ -1,15 +1,9 @@
 package mintshelf.app.effect;
 
-import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.Refused;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.document.FactStore;
-import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.Reference;
-import mintshelf.core.document.VersionDigest;
 import org.springframework.stereotype.Component;
 
 /** What a new document that begins as a copy refers to, and what it came from. */
@@ -17,16 +11,14 @@ import org.springframework.stereotype.Component;
 class FreshTies {
     private final References references;
     private final Links links;
-    private final VersionStore versions;
-    private final FactStore facts;
+    private final FirstReferences first;
     private final Recorder recorder;
 
-    FreshTies(References references, Links links, VersionStore versions, FactStore facts, Recorder recorder) {
+    FreshTies(References references, Links links, FirstReferences first, Recorder recorder) {
         this.recorder = recorder;
         this.references = references;
         this.links = links;
-        this.versions = versions;
-        this.facts = facts;
+        this.first = first;
     }
 
     /**
@@ -37,15 +29,10 @@ class FreshTies {
     void tie(Actor actor, NewDocuments.Made made, StoredContent content, long from, long source) {
         links.byNumber(actor, made.item());
         links.started(actor, made.item(), from);
-        List<Reference> before = references.of(source);
-        if (before.isEmpty()) return;
-        List<Reference> refersTo = references
-                .resolve(made.item(), before.stream().map(Reference::written).toList(), Optional.of(source), Map.of())
-                .orElseThrow(Refused::new);
-        references.keep(made.version(), refersTo);
-        versions.setDigest(
-                made.version(),
-                VersionDigest.of(content.hash(), facts.facts(made.revision()), References.digests(refersTo)));
+        first.keep(
+                new FirstReferences.Of(made.item(), made.revision(), made.version(), content),
+                references.of(source).stream().map(Reference::written).toList(),
+                Optional.of(source));
     }
 
     void tell(Actor actor, NewDocuments.Made made, String says, String comment) {

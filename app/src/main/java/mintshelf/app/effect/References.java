@@ -20,6 +20,7 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
+import mintshelf.app.store.structure.FiledStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.Reference.Component;
 import mintshelf.app.store.structure.Reference.State;
@@ -46,6 +47,7 @@ public class References {
     private final ReadingRoom room;
     private final ReferenceStore store;
     private final SpineStore spines;
+    private final FiledStore filed;
 
     public References(
             ContentStore contents,
@@ -53,7 +55,9 @@ public class References {
             FileFacts said,
             ReadingRoom room,
             ReferenceStore store,
-            SpineStore spines) {
+            SpineStore spines,
+            FiledStore filed) {
+        this.filed = filed;
         this.said = said;
         this.contents = contents;
         this.sheets = sheets;
@@ -110,7 +114,7 @@ public class References {
     public Outcome<List<Reference>> resolve(
             long document, List<Written> written, Optional<Long> former, Map<Long, Long> worked) {
         if (written.isEmpty()) return Outcome.granted(List.of());
-        Filed parent = store.filed(document);
+        Filed parent = filed.filed(document);
         Map<String, Long> picked = new HashMap<>();
         former.map(store::of)
                 .orElse(List.of())
@@ -143,9 +147,9 @@ public class References {
     private Map<String, List<Filed>> named(List<Written> written) {
         Set<String> keys =
                 written.stream().map(w -> FileName.of(w.path()).key()).collect(Collectors.toSet());
-        Map<String, List<Filed>> named = store.named(keys);
+        Map<String, List<Filed>> named = filed.named(keys);
         keys.removeAll(named.keySet());
-        if (!keys.isEmpty()) named.putAll(store.formerlyNamed(keys));
+        if (!keys.isEmpty()) named.putAll(filed.formerlyNamed(keys));
         return named;
     }
 
@@ -231,6 +235,21 @@ public class References {
     /** What the latest versions of documents refer to. */
     public List<StructureGraph.Use> usesOf(Collection<Long> items) {
         return store.headUses(items);
+    }
+
+    /** Where files of versions name some documents. */
+    public List<ReferenceStore.Naming> naming(Collection<Long> versions, Collection<Long> components) {
+        return store.naming(versions, components);
+    }
+
+    /** Where documents with these file names lie, by the names' keys. */
+    public Map<String, List<Filed>> lying(Collection<String> fileKeys) {
+        return filed.named(fileKeys);
+    }
+
+    /** Where documents lie, by id. */
+    public Map<Long, Filed> filed(Collection<Long> items) {
+        return filed.filed(items);
     }
 
     /** What versions refer to, by version; one statement. */

@@ -1,7 +1,10 @@
 package mintshelf.core.document;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import mintshelf.core.content.ContentKind;
 
 /** The open forms in which a file can be laid beside one that only its own program reads; the one that shows most comes first. */
@@ -60,9 +63,20 @@ public enum NeutralForm {
         return name.extension().equals(ending) ? Optional.of(form) : Optional.empty();
     }
 
+    /** Whether a file is read as a mesh, as its name says. */
+    public static boolean isMesh(FileName name) {
+        return MESHES.contains(name.extension());
+    }
+
+    /** Endings of files that may lie beside one, as desks look for them. */
+    public static List<String> endings() {
+        return Stream.concat(Arrays.stream(values()).map(NeutralForm::ending), Stream.of("step", "jpeg", "tiff"))
+                .toList();
+    }
+
     /** Whether a file is drawn by nobody here, so that it is shown by what lies beside it. */
     public static boolean isWanted(ContentKind kind, FileName name) {
-        if (MESHES.contains(name.extension())) return false;
+        if (isMesh(name)) return false;
         return switch (kind) {
             case OTHER, ZIP, OFFICE -> true;
             case TEXT -> !name.extension().isEmpty() && !PLAIN.contains(name.extension());

@@ -84,6 +84,11 @@ public sealed interface Resolution {
         return FileName.of(path).key();
     }
 
+    /** Whether a path leads to the folder of what it means; nothing for one that leads nowhere on the shelves. */
+    static Optional<Boolean> leads(String path, Filed parent, Filed component) {
+        return walk(path, parent.folders()).map(at -> at.equals(keys(component.folders())));
+    }
+
     private static List<String> keys(List<String> names) {
         return names.stream().map(Texts::key).toList();
     }

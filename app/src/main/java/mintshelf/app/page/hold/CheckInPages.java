@@ -18,6 +18,7 @@ import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.app.use.round.SendToReview;
 import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.Texts;
+import mintshelf.core.document.NeutralForm;
 import mintshelf.core.hold.Became;
 import mintshelf.core.hold.Became.Fate;
 import mintshelf.core.redline.Remark;
@@ -62,6 +63,7 @@ public class CheckInPages {
     String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
         List<ReadHeld.HeldLine> rows = held.plan(actor, Pages.ids(items));
         model.addAttribute("rows", rows);
+        model.addAttribute("endings", String.join(",", NeutralForm.endings()));
         model.addAttribute("remarks", held.remarks(rows));
         return "hold/checkin";
     }

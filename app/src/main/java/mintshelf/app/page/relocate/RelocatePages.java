@@ -1,7 +1,9 @@
 package mintshelf.app.page.relocate;
 
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import java.util.UUID;
 import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
@@ -14,6 +16,7 @@ import mintshelf.app.use.relocate.Folders;
 import mintshelf.app.use.relocate.Relocate;
 import mintshelf.app.use.relocate.Rename;
 import mintshelf.app.use.run.ActOverSet;
+import mintshelf.app.use.structure.WriteNames;
 import mintshelf.core.base.Plan;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -33,8 +36,11 @@ public class RelocatePages {
     private final Folders folders;
     private final ActOverSet over;
     private final IntoFolders into;
+    private final WriteNames names;
 
-    public RelocatePages(Relocate relocate, Rename rename, Folders folders, ActOverSet over, IntoFolders into) {
+    public RelocatePages(
+            Relocate relocate, Rename rename, Folders folders, ActOverSet over, IntoFolders into, WriteNames names) {
+        this.names = names;
         this.into = into;
         this.relocate = relocate;
         this.rename = rename;
@@ -88,6 +94,9 @@ public class RelocatePages {
     @GetMapping("/documents/{id}/rename")
     String rename(Actor actor, @PathVariable long id, Model model) {
         model.addAttribute("view", rename.view(actor, id));
+        List<Plan.Row<SetAct.PlanLine>> naming = names.naming(actor, id);
+        model.addAttribute("naming", naming.stream().limit(SHOWN).toList());
+        model.addAttribute("writable", naming.stream().filter(Plan.Row::goes).count());
         return "relocate/rename";
     }
 
@@ -98,18 +107,32 @@ public class RelocatePages {
             @RequestParam String number,
             @RequestParam String file,
             @RequestParam(defaultValue = "") String why,
+            @RequestParam(defaultValue = "false") boolean write,
             @RequestParam int expected,
             @RequestParam String actKey,
             Model model) {
         try {
             rename.rename(actor, id, actKey, expected, number, file, why);
-            return "redirect:/documents/" + id;
+            return "redirect:" + (write ? written(actor, id, actKey) : "/documents/" + id);
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
             model.addAttribute("number", number);
             model.addAttribute("file", file);
             model.addAttribute("why", why);
             return rename(actor, id, model);
+        }
+    }
+
+    /** The name is given by now; what cannot be written goes on meaning the document by the former one. */
+    private String written(Actor actor, long id, String actKey) {
+        List<Long> files = names.writable(actor, List.of(id));
+        if (files.isEmpty()) return "/documents/" + id;
+        String key = UUID.nameUUIDFromBytes(("names " + actKey).getBytes(StandardCharsets.UTF_8))
+                .toString();
+        try {
+            return "/runs/" + over.begin(actor, Run.What.WRITE_NAMES, files, Wish.NONE, Optional.empty(), key);
+        } catch (Refused e) {
+            return "/names-in-files?of=" + id;
         }
     }
 

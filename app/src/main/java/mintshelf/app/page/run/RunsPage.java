@@ -2,6 +2,7 @@ package mintshelf.app.page.run;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.Habits;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.page.Rows;
@@ -11,6 +12,7 @@ import mintshelf.app.use.hold.ReadHeld;
 import mintshelf.app.use.release.ReleaseWhenOpen;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
+import mintshelf.app.use.structure.WriteNames;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -27,9 +29,17 @@ public class RunsPage {
     private final CameBack cameBack;
     private final Habits habits;
     private final ReleaseWhenOpen later;
+    private final WriteNames names;
 
     public RunsPage(
-            ReadRuns runs, ActOverSet over, ReadHeld held, CameBack cameBack, Habits habits, ReleaseWhenOpen later) {
+            ReadRuns runs,
+            ActOverSet over,
+            ReadHeld held,
+            CameBack cameBack,
+            Habits habits,
+            ReleaseWhenOpen later,
+            WriteNames names) {
+        this.names = names;
         this.later = later;
         this.runs = runs;
         this.over = over;
@@ -72,6 +82,11 @@ public class RunsPage {
         model.addAttribute("mine", run.person() == actor.person());
         // The topmost one shows what became of those below it.
         boolean structure = run.what() == Run.What.TAKE_UP && !rows.isEmpty();
+        if (run.what() == Run.What.RELOCATE && !run.isWorking()) {
+            List<Long> moved = ids(rows, "relocated");
+            model.addAttribute("moved", moved.stream().map(String::valueOf).collect(Collectors.joining(",")));
+            model.addAttribute("otherwise", names.namingOtherwise(actor, moved).size());
+        }
         model.addAttribute("top", structure ? rows.get(rows.size() - 1).item() : null);
         return "run/page";
     }

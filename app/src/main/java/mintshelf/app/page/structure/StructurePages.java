@@ -6,26 +6,18 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import mintshelf.app.effect.run.SetAct;
-import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
-import mintshelf.app.page.Pages;
-import mintshelf.app.page.Rows;
 import mintshelf.app.page.Words;
 import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.setup.Settings;
-import mintshelf.app.sight.Seen;
-import mintshelf.app.store.run.Run;
 import mintshelf.app.store.structure.LinkStore;
-import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepLinks;
 import mintshelf.app.use.structure.KeepReferences;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
-import mintshelf.app.use.structure.TakeUp;
-import mintshelf.core.base.Plan;
+import mintshelf.app.use.structure.WriteNames;
 import mintshelf.core.structure.StructureView;
 import org.springframework.format.annotation.DateTimeFormat;
 import org.springframework.stereotype.Controller;
@@ -36,15 +28,14 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** Components, where used, refers to; taking up newer components. */
+/** Components, where used, refers to. */
 @Controller
 public class StructurePages {
     private final ReadStructure structure;
     private final ReadWhereUsed used;
     private final KeepReferences keep;
     private final KeepLinks keepLinks;
-    private final TakeUp takeUp;
-    private final ActOverSet over;
+    private final WriteNames names;
     private final FetchStructure fetch;
     private final ZipAnswer zip;
     private final Settings settings;
@@ -54,8 +45,7 @@ public class StructurePages {
             ReadWhereUsed used,
             KeepReferences keep,
             KeepLinks keepLinks,
-            TakeUp takeUp,
-            ActOverSet over,
+            WriteNames names,
             FetchStructure fetch,
             ZipAnswer zip,
             Settings settings) {
@@ -63,8 +53,7 @@ public class StructurePages {
         this.used = used;
         this.keep = keep;
         this.keepLinks = keepLinks;
-        this.takeUp = takeUp;
-        this.over = over;
+        this.names = names;
         this.fetch = fetch;
         this.zip = zip;
         this.settings = settings;
@@ -139,6 +128,8 @@ public class StructurePages {
         model.addAttribute("u", found);
         model.addAttribute("ever", ever != null);
         model.addAttribute("picture", Picture.of(found));
+        model.addAttribute(
+                "otherwise", names.namingOtherwise(actor, List.of(id)).size());
         return "structure/used";
     }
 
@@ -146,6 +137,7 @@ public class StructurePages {
     String refersTo(Actor actor, @PathVariable long id, Model model) {
         KeepReferences.RefersTo found = keep.of(actor, id);
         model.addAttribute("r", found);
+        model.addAttribute("former", names.former(actor, id));
         model.addAttribute("mayLink", KeepLinks.mayLink(actor, found.of()));
         model.addAttribute("kinds", LinkStore.Kind.values());
         return "structure/refers";
@@ -180,31 +172,5 @@ public class StructurePages {
     @PostMapping("/links/{id}/remove")
     String unlink(Actor actor, @PathVariable long id, @RequestParam String actKey) {
         return "redirect:" + keepLinks.unlink(actor, id, actKey);
-    }
-
-    @GetMapping("/take-up")
-    String planTakeUp(
-            Actor actor, @RequestParam String items, @RequestParam(required = false) String all, Model model) {
-        List<Long> ids = Pages.ids(items);
-        if (ids.isEmpty()) throw new NotThere();
-        Wish wish = Wish.takeUp(all != null);
-        Plan<SetAct.PlanLine> plan = over.plan(actor, Run.What.TAKE_UP, ids, wish);
-        List<Seen> opening = plan.going().stream().map(SetAct.PlanLine::seen).toList();
-        model.addAttribute(
-                "rows",
-                plan.rows().stream().filter(r -> r.stand() != Plan.Stand.STAYS).toList());
-        model.addAttribute("above", all != null ? 0 : takeUp.above(actor, ids));
-        model.addAttribute("items", items);
-        model.addAttribute("all", all != null);
-        model.addAttribute("opening", opening.size());
-        model.addAttribute("openingIds", Rows.joined(opening));
-        return "structure/take-up";
-    }
-
-    @PostMapping("/take-up")
-    String take(Actor actor, @RequestParam String items, @RequestParam String actKey) {
-        List<Long> ids = Pages.many(items);
-        long run = over.begin(actor, Run.What.TAKE_UP, ids, Wish.NONE, Optional.empty(), actKey);
-        return "redirect:" + (ids.size() == 1 ? "/documents/" + ids.get(0) + "/structure" : "/runs/" + run);
     }
 }

@@ -102,6 +102,8 @@ public record VersionRow(
         ADOPTED,
         STAMPED,
         /** It came from an old drive, as it was. */
-        TAKEN_IN
+        TAKEN_IN,
+        /** The names of other files in it were written anew. */
+        REWRITTEN
     }
 }

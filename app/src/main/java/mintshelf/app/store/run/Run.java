@@ -32,7 +32,8 @@ public record Run(
         TAKE_UP("take-up"),
         MOVE_OVER("move over"),
         FILL("fill"),
-        RELOCATE("relocate");
+        RELOCATE("relocate"),
+        WRITE_NAMES("write names");
 
         private final String words;
 

@@ -1,11 +1,8 @@
 package mintshelf.app.store.structure;
 
-import static mintshelf.database.schema.Tables.FORMER_FILE_NAME;
-import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.RELEASE_COMPONENT;
 import static mintshelf.database.schema.Tables.REVISION;
-import static mintshelf.database.schema.Tables.SHELF;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_REFERENCE;
 
@@ -20,10 +17,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.store.Prepared;
-import mintshelf.app.store.shelf.ShelfStore;
-import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.base.ContentHash;
-import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.reference.Written;
 import mintshelf.core.structure.StructureGraph.Use;
 import mintshelf.database.schema.tables.Version;
@@ -39,8 +33,6 @@ import org.springframework.stereotype.Repository;
 public class ReferenceStore {
     private static final short MARK = 1;
     private static final int AT_ONCE = 1000;
-    /** Documents of one file name that are looked at. */
-    private static final int MOST_NAMED = 50;
 
     private static final Version CAPTURED = VERSION.as("captured_version");
     private static final Version SUBSTANCE = VERSION.as("captured_substance");
@@ -59,11 +51,9 @@ public class ReferenceStore {
             .where(VERSION.ID.in(versions))
             .orderBy(VERSION.ID, VERSION_REFERENCE.SEQ));
     private final DSLContext db;
-    private final ShelfStore shelves;
 
-    public ReferenceStore(DSLContext db, ShelfStore shelves) {
+    public ReferenceStore(DSLContext db) {
         this.db = db;
-        this.shelves = shelves;
     }
 
     /** Keeps the references of a version that was just added. */
@@ -140,79 +130,6 @@ public class ReferenceStore {
                 component);
     }
 
-    /** Where documents with these file names lie, by the names' keys. */
-    public Map<String, List<Filed>> named(Collection<String> fileKeys) {
-        Map<String, List<Filed>> found = new HashMap<>();
-        List<String> keys = List.copyOf(Set.copyOf(fileKeys));
-        for (int at = 0; at < keys.size(); at += AT_ONCE) {
-            filed(ITEM.FILE_NAME_KEY
-                            .in(keys.subList(at, Math.min(keys.size(), at + AT_ONCE)))
-                            .and(ITEM.DROPPED_AT.isNull()))
-                    .forEach((key, filed) -> found.computeIfAbsent(key, k -> new ArrayList<>())
-                            .addAll(filed.subList(0, Math.min(filed.size(), MOST_NAMED))));
-        }
-        return found;
-    }
-
-    /** As {@link #named}, by names that the files had before: what bears one of them now goes before these. */
-    public Map<String, List<Filed>> formerlyNamed(Collection<String> fileKeys) {
-        Map<String, List<Filed>> found = new HashMap<>();
-        if (fileKeys.isEmpty()) return found;
-        Map<Long, List<Record>> names = db
-                .select(FORMER_FILE_NAME.ITEM, FORMER_FILE_NAME.FILE_NAME, FORMER_FILE_NAME.FILE_NAME_KEY)
-                .from(FORMER_FILE_NAME)
-                .where(FORMER_FILE_NAME.FILE_NAME_KEY.in(fileKeys))
-                .stream()
-                .collect(Collectors.groupingBy(r -> r.get(FORMER_FILE_NAME.ITEM)));
-        if (names.isEmpty()) return found;
-        filed(ITEM.ID.in(names.keySet()).and(ITEM.DROPPED_AT.isNull())).values().stream()
-                .flatMap(List::stream)
-                .forEach(f -> names.get(f.document())
-                        .forEach(n -> found.computeIfAbsent(
-                                        n.get(FORMER_FILE_NAME.FILE_NAME_KEY), k -> new ArrayList<>())
-                                .add(new Filed(
-                                        f.document(),
-                                        n.get(FORMER_FILE_NAME.FILE_NAME),
-                                        f.shelf(),
-                                        f.folders(),
-                                        f.library()))));
-        return found;
-    }
-
-    /** Where a document lies. */
-    public Filed filed(long item) {
-        return filed(ITEM.ID.eq(item)).values().stream()
-                .flatMap(List::stream)
-                .findFirst()
-                .orElseThrow();
-    }
-
-    private Map<String, List<Filed>> filed(Condition which) {
-        var rows = db.select(ITEM.ID, ITEM.FILE_NAME, ITEM.FILE_NAME_KEY, ITEM.SHELF, ITEM.FOLDER, SHELF.LIBRARY)
-                .from(ITEM)
-                .join(SHELF)
-                .on(SHELF.ID.eq(ITEM.SHELF))
-                .where(which)
-                .orderBy(ITEM.ID)
-                .fetch();
-        Map<Long, List<Folder>> paths =
-                shelves.pathsUp(rows.stream().map(r -> r.get(ITEM.SHELF)).collect(Collectors.toSet()));
-        Map<String, List<Filed>> found = new HashMap<>();
-        for (Record row : rows) {
-            List<String> folders = new ArrayList<>();
-            for (Folder folder : paths.get(row.get(ITEM.FOLDER))) folders.add(0, folder.name());
-            found.computeIfAbsent(
-                            Optional.ofNullable(row.get(ITEM.FILE_NAME_KEY)).orElse(""), k -> new ArrayList<>())
-                    .add(new Filed(
-                            row.get(ITEM.ID),
-                            row.get(ITEM.FILE_NAME),
-                            row.get(ITEM.SHELF),
-                            folders,
-                            row.get(SHELF.LIBRARY)));
-        }
-        return found;
-    }
-
     /** The latest version of documents, ready to be captured. */
     public Map<Long, Reference.Component> heads(Collection<Long> items) {
         Map<Long, Reference.Component> found = new HashMap<>();
@@ -279,6 +196,27 @@ public class ReferenceStore {
             uses.addAll(uses(VERSION_REFERENCE.COMPONENT.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE)))));
         }
         return uses;
+    }
+
+    /** A version whose file names a document. */
+    public record Naming(long version, long component, String path) {}
+
+    /** Where files of versions name some documents. */
+    public List<Naming> naming(Collection<Long> versions, Collection<Long> components) {
+        List<Naming> found = new ArrayList<>();
+        List<Long> ids = List.copyOf(versions);
+        for (int at = 0; at < ids.size(); at += AT_ONCE) {
+            found.addAll(db.select(VERSION.ID, VERSION_REFERENCE.COMPONENT, VERSION_REFERENCE.PATH)
+                    .from(VERSION)
+                    .join(VERSION_REFERENCE)
+                    .on(VERSION_REFERENCE.VERSION.eq(OWNER))
+                    .where(
+                            VERSION.ID.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE))),
+                            VERSION_REFERENCE.COMPONENT.in(components))
+                    .orderBy(VERSION.ID, VERSION_REFERENCE.SEQ)
+                    .fetch(r -> new Naming(r.value1(), r.value2(), r.value3())));
+        }
+        return found;
     }
 
     /** What all latest versions refer to. O(references). */

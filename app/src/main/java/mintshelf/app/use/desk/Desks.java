@@ -26,7 +26,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.store.structure.FiledStore;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
 import mintshelf.core.desk.DeskRules;
@@ -53,7 +53,7 @@ public class Desks {
     private final Sight sight;
     private final DeskStore desks;
     private final VersionStore versions;
-    private final ReferenceStore references;
+    private final FiledStore filed;
     private final ListStore lists;
     private final ShelfStore shelves;
     private final UnitOfWork unit;
@@ -63,7 +63,7 @@ public class Desks {
             Sight sight,
             DeskStore desks,
             VersionStore versions,
-            ReferenceStore references,
+            FiledStore filed,
             ListStore lists,
             ShelfStore shelves,
             UnitOfWork unit,
@@ -71,7 +71,7 @@ public class Desks {
         this.sight = sight;
         this.desks = desks;
         this.versions = versions;
-        this.references = references;
+        this.filed = filed;
         this.lists = lists;
         this.shelves = shelves;
         this.unit = unit;
@@ -253,8 +253,8 @@ public class Desks {
 
     /** Files that no record knows, by the documents that lie in their places on the shelves. */
     private Map<OnDisk, Long> places(List<OnDisk> loose, Set<Long> known) {
-        Map<String, List<Filed>> named = references.named(
-                loose.stream().map(f -> FileName.of(f.path()).key()).toList());
+        Map<String, List<Filed>> named =
+                filed.named(loose.stream().map(f -> FileName.of(f.path()).key()).toList());
         Map<OnDisk, Long> places = new LinkedHashMap<>();
         for (OnDisk file : loose) {
             String wanted = Texts.key(file.path());

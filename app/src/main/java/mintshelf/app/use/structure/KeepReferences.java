@@ -96,7 +96,7 @@ public class KeepReferences {
                 versions.version(item, number).orElseThrow(NotThere::new).id());
         Set<Long> wanted = new HashSet<>();
         all.forEach(r -> r.component().ifPresent(c -> wanted.add(c.item())));
-        Map<String, List<Filed>> named = store.named(all.stream()
+        Map<String, List<Filed>> named = references.lying(all.stream()
                 .filter(r -> !r.isFound())
                 .map(r -> FileName.of(r.written().path()).key())
                 .toList());

@@ -19,7 +19,7 @@ import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.store.structure.FiledStore;
 import mintshelf.app.store.takein.TakeIn;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
@@ -44,7 +44,7 @@ class ReadGrounds {
     private final NumberStore numbers;
     private final VersionStore versions;
     private final DocumentStore documents;
-    private final ReferenceStore references;
+    private final FiledStore filed;
     private final Sight sight;
     private final TakeDays days;
 
@@ -55,7 +55,7 @@ class ReadGrounds {
             NumberStore numbers,
             VersionStore versions,
             DocumentStore documents,
-            ReferenceStore references,
+            FiledStore filed,
             Sight sight,
             TakeDays days) {
         this.kinds = kinds;
@@ -64,7 +64,7 @@ class ReadGrounds {
         this.numbers = numbers;
         this.versions = versions;
         this.documents = documents;
-        this.references = references;
+        this.filed = filed;
         this.sight = sight;
         this.days = days;
     }
@@ -115,7 +115,7 @@ class ReadGrounds {
                 .map(p -> FileName.of(p).key())
                 .collect(Collectors.toSet());
         Set<String> there = new HashSet<>();
-        references.named(keys).forEach((key, all) -> {
+        filed.named(keys).forEach((key, all) -> {
             if (all.stream().anyMatch(f -> f.shelf() == shelf || f.library())) there.add(key);
         });
         return there;

@@ -1,0 +1,221 @@
+package mintshelf.app.effect;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.ContentInput;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.StructureMirror;
+import mintshelf.app.store.content.ContentStore;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.document.VersionStore.Added;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.content.ContentKind;
+import mintshelf.core.hold.HoldRules;
+import mintshelf.core.reference.Resolution.Filed;
+import mintshelf.core.reference.Rewrite;
+import mintshelf.core.reference.Written;
+import mintshelf.core.reference.WrittenAnew;
+import mintshelf.core.structure.StructureGraph;
+
+/** Writes other names of what a file refers to into it, as its next version; every other byte stays, and both are read to prove it. */
+@org.springframework.stereotype.Component
+public class RewriteReferences {
+    /** Bytes that a file may have to be rewritten here. */
+    public static final long MOST_BYTES = 128L << 20;
+
+    private final Sight sight;
+    private final References references;
+    private final NewVersions versions;
+    private final ContentStore contents;
+    private final KeepContent keep;
+    private final ReadingRoom room;
+    private final Recorder recorder;
+    private final StructureMirror mirror;
+
+    public RewriteReferences(
+            Sight sight,
+            References references,
+            NewVersions versions,
+            ContentStore contents,
+            KeepContent keep,
+            ReadingRoom room,
+            Recorder recorder,
+            StructureMirror mirror) {
+        this.mirror = mirror;
+        this.sight = sight;
+        this.references = references;
+        this.versions = versions;
+        this.contents = contents;
+        this.keep = keep;
+        this.room = room;
+        this.recorder = recorder;
+    }
+
+    /** Why a document's file cannot be rewritten now; nothing when it can. */
+    public static Optional<Refusal> refusal(Actor actor, Seen seen) {
+        StoredContent content = seen.spine().content();
+        String number = seen.document().number();
+        if (content.kind() != ContentKind.DXF && content.kind() != ContentKind.STEP) {
+            return Optional.of(Refusal.of(
+                    "rewrite.form",
+                    "Only the program that wrote " + number + " can write names into its file.",
+                    "Change the name there; until then the former one leads to the same document."));
+        }
+        if (content.size() > MOST_BYTES) {
+            return Optional.of(Refusal.of(
+                    "rewrite.large",
+                    "The file of " + number + " is larger than " + Numbers.size(MOST_BYTES) + ".",
+                    "Change the name in the program that wrote it."));
+        }
+        return HoldRules.between(seen.document(), actor.access());
+    }
+
+    /**
+     * Names in files that are not those that their documents' files have now; of documents that the actor may see.
+     *
+     * @param parents whose latest versions are asked
+     * @return by parent the names of now by those that are written; parents without any are left out
+     */
+    public Map<Long, Map<String, String>> former(Actor actor, Map<Long, Seen> parents) {
+        Map<Long, Long> heads = new HashMap<>();
+        parents.forEach((id, seen) -> {
+            if (seen.all()) heads.put(seen.document().head().version(), id);
+        });
+        Map<Long, List<Reference>> all = references.of(heads.keySet());
+        Set<Long> components = new HashSet<>();
+        all.values().forEach(list -> list.forEach(r -> r.component().ifPresent(c -> components.add(c.item()))));
+        components.retainAll(sight.of(actor, components).keySet());
+        Set<Long> lie = new HashSet<>(components);
+        lie.addAll(heads.values());
+        Map<Long, Filed> filed = references.filed(lie);
+        Map<Long, Map<String, String>> former = new LinkedHashMap<>();
+        all.forEach((version, list) -> {
+            long parent = heads.get(version);
+            for (Reference r : list) {
+                if (r.component().isEmpty()
+                        || !components.contains(r.component().get().item())) continue;
+                String path = r.written().path();
+                WrittenAnew.path(
+                                path,
+                                filed.get(parent),
+                                filed.get(r.component().get().item()))
+                        .ifPresent(anew -> former.computeIfAbsent(parent, p -> new LinkedHashMap<>())
+                                .put(path, anew));
+            }
+        });
+        return former;
+    }
+
+    /** A document whose latest version names another one, with the path that stands there. */
+    public record Naming(Seen parent, long component, String path) {}
+
+    /** What names some documents in its latest version, as far as the actor sees both whole. */
+    public List<Naming> naming(Actor actor, Collection<Long> items) {
+        Set<Long> named = sight.of(actor, items).keySet();
+        StructureGraph graph = mirror.now().graph();
+        Set<Long> above = new HashSet<>();
+        for (long id : named) for (long parent : graph.usedIn(id)) above.add(parent);
+        Map<Long, Seen> heads = new HashMap<>();
+        sight.of(actor, above).values().stream()
+                .filter(Seen::all)
+                .forEach(s -> heads.put(s.document().head().version(), s));
+        if (heads.isEmpty()) return List.of();
+        return references.naming(heads.keySet(), named).stream()
+                .map(n -> new Naming(heads.get(n.version()), n.component(), n.path()))
+                .toList();
+    }
+
+    /** Documents whose files name some documents otherwise than these are called now, as far as the actor sees both. */
+    public Set<Long> namingOtherwise(Actor actor, Collection<Long> items) {
+        List<Naming> all = naming(actor, items);
+        Set<Long> lie = new HashSet<>(items);
+        all.forEach(n -> lie.add(n.parent().spine().id()));
+        Map<Long, Filed> filed = all.isEmpty() ? Map.of() : references.filed(lie);
+        return all.stream()
+                .filter(n -> WrittenAnew.path(
+                                n.path(), filed.get(n.parent().spine().id()), filed.get(n.component()))
+                        .isPresent())
+                .map(n -> n.parent().spine().id())
+                .collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    /**
+     * Writes names into the file of a document; within the caller's transaction, under the document's lock, asked before.
+     *
+     * @param names new paths by those that are written
+     */
+    public Added write(Actor actor, Seen seen, Map<String, String> names, String comment) {
+        StoredContent content = seen.spine().content();
+        long head = seen.document().head().version();
+        StoredContent written =
+                room.apart(() -> keep.keep(written(content, names).orElseThrow(Refused::new)));
+        String says = says(names);
+        Added added = versions.add(
+                actor,
+                seen.document(),
+                new NewVersions.Made(
+                        written,
+                        named(references.of(head), names),
+                        comment.isEmpty() ? says : comment,
+                        VersionRow.MadeBy.REWRITTEN,
+                        Optional.of(head),
+                        Optional.empty(),
+                        ""));
+        recorder.note(actor, seen.document().id(), "version.added", added.number(), says, comment);
+        return added;
+    }
+
+    private static String says(Map<String, String> names) {
+        Map.Entry<String, String> first = names.entrySet().iterator().next();
+        String says = "wrote " + first.getValue() + " in place of " + first.getKey() + " into its file";
+        return names.size() == 1
+                ? says
+                : says + ", and " + Numbers.count(names.size() - 1, "other name", "other names");
+    }
+
+    /** The same components under the names that are written now. */
+    private static List<Reference> named(List<Reference> before, Map<String, String> names) {
+        List<Reference> now = new ArrayList<>();
+        for (Reference r : before) {
+            Written was = r.written();
+            Written is = new Written(was.role(), names.getOrDefault(was.path(), was.path()), was.quantity());
+            now.add(new Reference(r.seq(), is, r.state(), r.component()));
+        }
+        return now;
+    }
+
+    private Outcome<byte[]> written(StoredContent content, Map<String, String> names) {
+        if (!room.takes(3 * content.size())) {
+            return Outcome.refused(
+                    "rewrite.memory",
+                    "There is no room to rewrite a file of this size at this moment.",
+                    "Try it again later; nothing was changed.");
+        }
+        byte[] bytes;
+        try (ContentInput in = new ContentInput(contents, content.id(), content.size())) {
+            bytes = in.readAllBytes();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return content.kind() == ContentKind.DXF ? Rewrite.drawing(bytes, names) : Rewrite.model(bytes, names);
+    }
+}
