@@ -11,7 +11,9 @@ export function begin(around) {
   around.addEventListener("change", ({ target }) => {
     if (target.dataset.set) {
       if (target.value === "") return;
-      rows().filter(ticked).forEach((row) => { field(row, target.dataset.set).value = target.value; });
+      // What is in preparation is what nothing is said of.
+      const value = target.value === "preparing" ? "" : target.value;
+      rows().filter(ticked).forEach((row) => { field(row, target.dataset.set).value = value; });
       if (target.dataset.set === "kind") look();
       target.value = "";
     } else if (target.matches("[data-kind], [data-apart]")) {

@@ -21,7 +21,7 @@ class AlikeTest {
     private final long shelf = server.shelf();
 
     /** A plate with holes about a bore; sizes times {@code by}, at a place of its own. */
-    private static byte[] plate(double by, double x, int holes) {
+    static byte[] plate(double by, double x, int holes) {
         StringBuilder out = new StringBuilder("  0\nSECTION\n  2\nENTITIES\n");
         double[][] corners = {{0, 0}, {83, 0}, {83, 31}, {57, 31}, {57, 47}, {0, 47}};
         for (int i = 0; i < corners.length; i++) {

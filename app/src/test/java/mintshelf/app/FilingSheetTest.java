@@ -51,7 +51,8 @@ class FilingSheetTest {
                 uses,
                 words,
                 r.path(),
-                r.beside());
+                r.beside(),
+                r.origin());
     }
 
     private String comment(long item) {

@@ -39,6 +39,8 @@ create table if not exists filing_row (
   words varchar(2000) not null default '',
   path varchar(1000) not null default '',
   beside bigint null,
+  released tinyint(1) not null default 0,
+  started_from bigint null,
   item bigint null,
   key filing_row_filing (filing, position),
   constraint filing_row_filing foreign key (filing) references filing (id),
@@ -46,6 +48,7 @@ create table if not exists filing_row (
   constraint filing_row_upload foreign key (upload) references upload (id),
   constraint filing_row_kind foreign key (kind) references kind (id),
   constraint filing_row_folder foreign key (folder) references folder (id),
+  constraint filing_row_started_from foreign key (started_from) references item (id),
   constraint filing_row_same_as foreign key (same_as) references item (id),
   constraint filing_row_item foreign key (item) references item (id)
 );

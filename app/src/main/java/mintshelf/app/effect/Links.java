@@ -53,7 +53,7 @@ public class Links {
     }
 
     /** A document began as a copy of another, or of a template. */
-    void started(Actor actor, long item, long from) {
+    public void started(Actor actor, long item, long from) {
         store.add(item, Kind.STARTED_FROM, from, false, actor.person(), clock.instant());
     }
 

@@ -142,6 +142,14 @@ public class PastRevisions {
         return new Made(made.item(), all);
     }
 
+    /** Puts the first revision of a document that was just filed in force, as it was released elsewhere. */
+    public void release(Kind kind, Folder folder, long item, long revision, long version, Instant out) {
+        revisions.setStage(revision, stop(house.latest(kind, folder.shelf()), StageClass.RELEASED), out);
+        revisions.noteRelease(revision, version, out);
+        captured.freeze(revision, version);
+        items.touch(item, out);
+    }
+
     /** What it refers to, and how it stands; gives the revision that is in force now. */
     private Optional<Long> settle(
             Route route, long item, long revision, long version, Past past, Optional<Long> inForce) {

@@ -10,11 +10,16 @@ import java.util.UUID;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.filing.FilingStore.Origin;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.filing.FilingSheets.FilingLine;
 import mintshelf.app.use.filing.FilingSheets.Sheet;
+import mintshelf.app.use.filing.SheetReferences;
+import mintshelf.app.use.search.FindAlike;
+import mintshelf.core.content.ContentKind;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -27,9 +32,16 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 public class FilingPage {
     private final FileDocuments filing;
-    private final FilingSheets filingSheets;
+    /** Of a hundred: what is less like is not offered. */
+    private static final int NEAR = 75;
 
-    public FilingPage(FileDocuments filing, FilingSheets filingSheets) {
+    private final FilingSheets filingSheets;
+    private final SheetReferences references;
+    private final FindAlike alike;
+
+    public FilingPage(FileDocuments filing, FilingSheets filingSheets, SheetReferences references, FindAlike alike) {
+        this.references = references;
+        this.alike = alike;
         this.filing = filing;
         this.filingSheets = filingSheets;
     }
@@ -94,6 +106,28 @@ public class FilingPage {
         return page(actor, id, Map.of(), model);
     }
 
+    /** What the file of a row refers to, and what it is nearly the same as; read when the sheet is looked at. */
+    @GetMapping("/filings/{id}/rows/{row}")
+    String row(Actor actor, @PathVariable long id, @PathVariable long row, Model model) {
+        FilingLine line = filingSheets.line(actor, id, row);
+        model.addAttribute("row", line.row());
+        model.addAttribute("refers", references.of(actor, id, row));
+        model.addAttribute(
+                "near",
+                line.sameAs().isPresent()
+                        ? List.of()
+                        : alike.near(
+                                actor,
+                                new StoredContent(
+                                        line.upload().content(),
+                                        line.upload().hash().orElseThrow(),
+                                        line.upload().size(),
+                                        line.upload().kind().orElse(ContentKind.OTHER)),
+                                NEAR,
+                                1));
+        return "filing/_row";
+    }
+
     private static List<Row> edits(Sheet sheet, MultiValueMap<String, String> form) {
         List<Row> edits = new ArrayList<>();
         for (FilingLine line : sheet.lines()) {
@@ -122,7 +156,8 @@ public class FilingPage {
                     row.sameAs().isPresent() && form.containsKey(at + "uses"),
                     text(form, at + "words", row.words()).strip(),
                     id(form.getFirst(at + "folder")).isPresent() ? "" : row.path(),
-                    form.containsKey(at + "apart") ? Optional.empty() : row.beside()));
+                    form.containsKey(at + "apart") ? Optional.empty() : row.beside(),
+                    new Origin("released".equals(form.getFirst(at + "stands")), id(form.getFirst(at + "from")))));
         }
         return edits;
     }

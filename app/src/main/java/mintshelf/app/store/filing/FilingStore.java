@@ -63,6 +63,16 @@ public class FilingStore {
     }
 
     /**
+     * Where the file of a row comes from.
+     *
+     * @param released whether it was released elsewhere, and stands here as it is
+     * @param startedFrom the document that it began as a copy of
+     */
+    public record Origin(boolean released, Optional<Long> startedFrom) {
+        public static final Origin NONE = new Origin(false, Optional.empty());
+    }
+
+    /**
      * A row of a sheet.
      *
      * @param sameAs a document on the shelf that has this content already
@@ -71,6 +81,7 @@ public class FilingStore {
      * @param words what is said of its version in place of the sheet's comment
      * @param path of a folder below {@code folder} that is made when it is filed; empty for none
      * @param beside the row beside whose file it lies as a neutral copy; empty for a document of its own
+     * @param origin where it comes from, as far as somebody said it
      */
     public record Row(
             long id,
@@ -91,7 +102,8 @@ public class FilingStore {
             boolean uses,
             String words,
             String path,
-            Optional<Long> beside) {
+            Optional<Long> beside,
+            Origin origin) {
         /** A row of which nothing else is said. */
         public Row(
                 long id,
@@ -128,7 +140,8 @@ public class FilingStore {
                     false,
                     "",
                     "",
-                    Optional.empty());
+                    Optional.empty(),
+                    Origin.NONE);
         }
 
         /** Whether a document is made of it. */
@@ -172,7 +185,8 @@ public class FilingStore {
                     uses,
                     words,
                     below,
-                    beside);
+                    beside,
+                    origin);
         }
 
         /** The same row with what its neutral copy says, where nobody reads its own file: what it is, what its sheet says. */
@@ -197,7 +211,8 @@ public class FilingStore {
                     uses,
                     words,
                     path,
-                    beside);
+                    beside,
+                    origin);
         }
 
         /** The same row as a neutral copy beside another one, or by itself. */
@@ -221,6 +236,32 @@ public class FilingStore {
                     uses,
                     words,
                     path,
+                    other,
+                    origin);
+        }
+
+        /** The same row that comes from there. */
+        public Row from(Origin other) {
+            return new Row(
+                    id,
+                    upload,
+                    included,
+                    kind,
+                    kindWhy,
+                    number,
+                    numberWhy,
+                    title,
+                    titleWhy,
+                    revision,
+                    revisionWhy,
+                    folder,
+                    facts,
+                    sameAs,
+                    item,
+                    uses,
+                    words,
+                    path,
+                    beside,
                     other);
         }
 
@@ -244,7 +285,8 @@ public class FilingStore {
                     uses,
                     words,
                     path,
-                    beside);
+                    beside,
+                    origin);
         }
     }
 
@@ -300,6 +342,8 @@ public class FilingStore {
                 .set(FILING_ROW.WORDS, Texts.shorten(row.words(), 2000))
                 .set(FILING_ROW.PATH, row.path())
                 .set(FILING_ROW.BESIDE, row.beside().orElse(null))
+                .set(FILING_ROW.RELEASED, row.origin().released())
+                .set(FILING_ROW.STARTED_FROM, row.origin().startedFrom().orElse(null))
                 .where(FILING_ROW.ID.eq(row.id()))
                 .execute();
     }
@@ -376,7 +420,8 @@ public class FilingStore {
                         row.getUses(),
                         row.getWords(),
                         row.getPath(),
-                        Optional.ofNullable(row.getBeside())));
+                        Optional.ofNullable(row.getBeside()),
+                        new Origin(row.getReleased(), Optional.ofNullable(row.getStartedFrom()))));
     }
 
     public void filed(long row, long item) {

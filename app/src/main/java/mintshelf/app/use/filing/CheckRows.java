@@ -12,6 +12,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.FactNames;
 import mintshelf.app.sight.Places;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.filing.FilingStore.Filing;
@@ -44,6 +45,8 @@ public class CheckRows {
     private final ShelfStore shelves;
     private final FactNames names;
     private final FactPresets presets;
+    private final StandsAs stands;
+    private final Sight sight;
 
     public CheckRows(
             DocumentStore documents,
@@ -51,7 +54,11 @@ public class CheckRows {
             HouseStore house,
             ShelfStore shelves,
             FactNames names,
-            FactPresets presets) {
+            FactPresets presets,
+            StandsAs stands,
+            Sight sight) {
+        this.stands = stands;
+        this.sight = sight;
         this.documents = documents;
         this.draw = draw;
         this.house = house;
@@ -112,9 +119,26 @@ public class CheckRows {
                     "A file named “" + file.name() + "” is in this folder already.",
                     "Choose another folder, or leave the row out.");
         }
+        boolean out = row.origin().released();
+        if (out) {
+            stands.refusal(actor, kind, filing.shelf())
+                    .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
+                            .add(r));
+        }
+        Optional<Long> from = row.origin().startedFrom();
+        if (from.isPresent() && sight.of(actor, List.of(from.get())).isEmpty()) {
+            refuse(
+                    problems,
+                    row,
+                    "filing.from",
+                    "What it was started from is not there for you.",
+                    "Take the tick away.");
+        }
         Optional<NumberKey> number = number(actor, filing, kind, row, facts, problems);
-        Outcome<Optional<String>> label =
-                RevisionRules.firstLabel(ShippedSeries.of(kind.revisionSeries()), kind.labelAtStart(), row.revision());
+        Outcome<Optional<String>> label = RevisionRules.firstLabel(
+                ShippedSeries.of(kind.revisionSeries()),
+                kind.labelAtStart() || row.origin().released(),
+                row.revision());
         label.refusal()
                 .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
                         .add(r));

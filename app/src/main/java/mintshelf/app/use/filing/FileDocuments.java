@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import mintshelf.app.effect.Links;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
@@ -32,7 +31,7 @@ public class FileDocuments {
     private final FileRows files;
     private final ReferFiled refer;
     private final References references;
-    private final Links links;
+    private final StandsAs stands;
     private final Acts acts;
     private final Clock clock;
 
@@ -43,7 +42,7 @@ public class FileDocuments {
             FileRows files,
             ReferFiled refer,
             References references,
-            Links links,
+            StandsAs stands,
             Acts acts,
             Clock clock) {
         this.filings = filings;
@@ -52,7 +51,7 @@ public class FileDocuments {
         this.files = files;
         this.refer = refer;
         this.references = references;
-        this.links = links;
+        this.stands = stands;
         this.acts = acts;
         this.clock = clock;
     }
@@ -113,8 +112,8 @@ public class FileDocuments {
                     }
                 }
                 if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
-                refer.all(actor, made, read);
-                filing.derivedFrom().ifPresent(from -> made.forEach(m -> links.derived(actor, m.item(), from)));
+                refer.all(actor, made, read, filing.derivedFrom());
+                made.stream().filter(FileRows.Made::out).forEach(m -> stands.settle(actor, m));
                 filings.end(id, FilingStore.State.FILED, clock.instant());
                 return target;
             });

@@ -13,6 +13,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
+import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.core.access.Right;
@@ -51,7 +52,8 @@ public class FileRows {
     }
 
     /** A document that was just filed. */
-    record Made(long item, long revision, long version, StoredContent content, String token) {}
+    record Made(
+            long item, long revision, long version, StoredContent content, String token, ReadyRow ready, boolean out) {}
 
     /**
      * Makes a document of a row, held by the actor where that is wanted and allowed.
@@ -60,6 +62,7 @@ public class FileRows {
      */
     Made file(Actor actor, ReadyRow ready, Upload upload, boolean hold, String comment) {
         String words = ready.row().words().isEmpty() ? comment : ready.row().words();
+        boolean out = ready.row().origin().released();
         StoredContent content = uploads.seal(List.of(upload)).get(upload.token());
         Optional<String> takenOver = ready.takenOver();
         NewDocuments.Made made = documents.add(
@@ -76,7 +79,8 @@ public class FileRows {
                                 .orElse(""),
                         ready.facts(),
                         content,
-                        words.isEmpty() ? "First filing" : words));
+                        words.isEmpty() ? "First filing" : words,
+                        out ? VersionRow.MadeBy.TAKEN_IN : VersionRow.MadeBy.FILED));
         filings.filed(ready.row().id(), made.item());
         recorder.recent(actor, made.item(), "filed");
         recorder.note(
@@ -90,12 +94,12 @@ public class FileRows {
                                 .map(label -> ", taken over as revision " + label)
                                 .orElse(""),
                 "");
-        if (hold && actor.access().may(Right.CHANGE, ready.place())) {
+        if (hold && !out && actor.access().may(Right.CHANGE, ready.place())) {
             Seen seen = sight.of(actor, made.item());
             holds.take(List.of(seen.document()), actor.person(), "", "", clock.instant());
             recorder.note(actor, made.item(), "hold.taken", made.number(), "holds it from the filing on", "");
         }
-        return new Made(made.item(), made.revision(), made.version(), content, upload.token());
+        return new Made(made.item(), made.revision(), made.version(), content, upload.token(), ready, out);
     }
 
     /** Lays what came beside its file: of a copy that did not arrive whole its row is told. */

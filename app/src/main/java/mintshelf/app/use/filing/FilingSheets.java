@@ -23,6 +23,7 @@ import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.filing.FilingStore.Filing;
+import mintshelf.app.store.filing.FilingStore.Origin;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
@@ -83,6 +84,7 @@ public class FilingSheets {
      * A filing sheet with all that its page shows.
      *
      * @param coming by row the number that the series has next, where none is said
+     * @param mayStand whether the actor may say that something was released elsewhere
      */
     public record Sheet(
             Filing filing,
@@ -93,7 +95,8 @@ public class FilingSheets {
             Map<Long, List<KindFact>> factSheets,
             Map<String, String> presets,
             List<FilingLine> lines,
-            Map<Long, String> coming) {
+            Map<Long, String> coming,
+            boolean mayStand) {
         /** Lines of which a document is made, when they are ticked. */
         public List<FilingLine> documents() {
             return lines.stream().filter(l -> l.row().beside().isEmpty()).toList();
@@ -304,7 +307,20 @@ public class FilingSheets {
                 facts,
                 proposals.presets(actor, facts.values()),
                 lines,
-                filing.isOpen() ? proposals.coming(filing.shelf(), rows) : Map.of());
+                filing.isOpen() ? proposals.coming(filing.shelf(), rows) : Map.of(),
+                shelves.shelf(filing.shelf())
+                        .filter(s -> StandsAs.may(actor, s))
+                        .isPresent());
+    }
+
+    /** A row of an open sheet of the actor, with its file. */
+    public FilingLine line(Actor actor, long id, long row) {
+        Sheet sheet = sheet(actor, id);
+        if (!sheet.filing().isOpen()) throw new NotThere();
+        return sheet.lines().stream()
+                .filter(l -> l.row().id() == row && l.upload().state() == Upload.State.COMPLETE)
+                .findFirst()
+                .orElseThrow(NotThere::new);
     }
 
     /** Gives a sheet up; its files go when their lease ends. */
@@ -330,15 +346,24 @@ public class FilingSheets {
     public void keep(Actor actor, long id, List<Row> edits, String comment) {
         String ofAll = Texts.shorten(Texts.lines(comment), 2000);
         unit.run(() -> {
-            if (filings.lock(id)
+            Filing filing = filings.lock(id)
                     .filter(f -> f.person() == actor.person() && f.isOpen())
-                    .isEmpty()) throw new NotThere();
+                    .orElseThrow(NotThere::new);
             filings.comment(id, ofAll);
             Map<Long, Row> own = filings.rows(id).stream().collect(Collectors.toMap(Row::id, r -> r));
             Set<String> untyped = house.facts().stream()
                     .filter(f -> !f.use().source().isTyped())
                     .map(FactDefinition::name)
                     .collect(Collectors.toSet());
+            Set<Long> kinds = house.kinds().stream().map(Kind::id).collect(Collectors.toSet());
+            Set<Long> folders =
+                    shelves.folders(filing.shelf()).stream().map(Folder::id).collect(Collectors.toSet());
+            Set<Long> starts = sight.of(
+                            actor,
+                            edits.stream()
+                                    .flatMap(e -> e.origin().startedFrom().stream())
+                                    .toList())
+                    .keySet();
             for (Row edit : edits) {
                 Row row = own.get(edit.id());
                 if (row == null) continue;
@@ -347,7 +372,13 @@ public class FilingSheets {
                 row.facts().forEach((name, said) -> {
                     if (untyped.contains(name)) facts.put(name, said);
                 });
-                filings.edit(edit.withFacts(facts));
+                // What there is not, or not for this person, was chosen on no page.
+                if (!folders.contains(edit.folder())
+                        || !kinds.containsAll(edit.kind().stream().toList())) {
+                    throw new NotThere();
+                }
+                Optional<Long> from = edit.origin().startedFrom().filter(starts::contains);
+                filings.edit(edit.withFacts(facts).from(new Origin(edit.origin().released(), from)));
             }
         });
     }

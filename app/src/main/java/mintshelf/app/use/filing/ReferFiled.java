@@ -21,9 +21,11 @@ public class ReferFiled {
     }
 
     /** Once all are there, for files that are filed together refer to each other. */
-    void all(Actor actor, List<FileRows.Made> made, Map<String, List<Written>> read) {
+    void all(Actor actor, List<FileRows.Made> made, Map<String, List<Written>> read, Optional<Long> derivedFrom) {
         for (FileRows.Made m : made) {
             links.byNumber(actor, m.item());
+            derivedFrom.ifPresent(from -> links.derived(actor, m.item(), from));
+            m.ready().row().origin().startedFrom().ifPresent(from -> links.started(actor, m.item(), from));
             first.keep(
                     new FirstReferences.Of(m.item(), m.revision(), m.version(), m.content()),
                     read.getOrDefault(m.token(), List.of()),

@@ -5,8 +5,11 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sheets;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.TextStore;
 import mintshelf.app.store.search.NodeIndex;
 import mintshelf.core.drawing.alike.Alike;
@@ -26,8 +29,12 @@ public class FindAlike {
     private final NodeIndex index;
     private final TextStore texts;
     private final Sight sight;
+    private final Sheets sheets;
+    private final ReadingRoom room;
 
-    FindAlike(NodeIndex index, TextStore texts, Sight sight) {
+    FindAlike(NodeIndex index, TextStore texts, Sight sight, Sheets sheets, ReadingRoom room) {
+        this.sheets = sheets;
+        this.room = room;
         this.index = index;
         this.texts = texts;
         this.sight = sight;
@@ -50,14 +57,30 @@ public class FindAlike {
         List<String> title = SearchText.words(of.document().title()).stream()
                 .filter(w -> w.length() >= SHORTEST_WORD)
                 .toList();
-        List<Long> found = index.alike(actor.access(), own.sample(), title, item, own.isEmpty() ? MOST : CLOSER);
-        Map<Long, Seen> seen = sight.of(actor, found);
         if (own.isEmpty()) {
+            Map<Long, Seen> seen = sight.of(actor, index.alike(actor.access(), own.sample(), title, item, MOST));
             return new View(
                     of,
                     false,
                     seen.values().stream().map(s -> new Like(s, 0, List.of())).toList());
         }
+        List<Like> likes = closer(actor, own, title, item);
+        return new View(of, true, likes.subList(0, Math.min(MOST, likes.size())));
+    }
+
+    /** The drawings that a file is most like, which is not filed yet; empty for what is no drawing, or like none. */
+    public List<Like> near(Actor actor, StoredContent file, int least, int most) {
+        Traits own = room.apart(
+                () -> sheets.opened(file).flatMap(Sheets::scene).map(Traits::of).orElse(new Traits(List.of())));
+        if (own.isEmpty()) return List.of();
+        return closer(actor, own, List.of(), 0).stream()
+                .filter(l -> l.percent() >= least)
+                .limit(most)
+                .toList();
+    }
+
+    private List<Like> closer(Actor actor, Traits own, List<String> title, long except) {
+        Map<Long, Seen> seen = sight.of(actor, index.alike(actor.access(), own.sample(), title, except, CLOSER));
         Map<Long, String> traits = texts.traits(
                 seen.values().stream().map(s -> s.spine().content().id()).toList());
         List<Like> likes = new ArrayList<>();
@@ -69,6 +92,6 @@ public class FindAlike {
             }
         }
         likes.sort(Comparator.comparingInt((Like l) -> -l.percent()));
-        return new View(of, true, likes.subList(0, Math.min(MOST, likes.size())));
+        return likes;
     }
 }
