@@ -48,6 +48,33 @@ public final class RelocateRules {
         return inTheWay;
     }
 
+    /**
+     * What is in the way of giving a document another kind: other grants, routes and facts hold for it then, which is for who keeps the shelf
+     * once a revision of it was out.
+     *
+     * @param as the place that it has, with the kind that it would have
+     */
+    public static List<Refusal> anotherKind(Access access, Document document, Place as) {
+        List<Refusal> inTheWay = new ArrayList<>(changing(access, document));
+        access.ask(Right.FILE, as).ifPresent(inTheWay::add);
+        boolean wasOut = document.released().isPresent() || document.pending().isEmpty();
+        if (wasOut && !access.may(Right.KEEP_SHELF, document.place())) {
+            inTheWay.add(Refusal.of(
+                    "kind.keeps",
+                    document.number() + " was released as what it is; who keeps the shelf gives it another kind.",
+                    "Ask a data manager."));
+        }
+        if (document.pending()
+                .filter(r -> r.stage().stageClass() == StageClass.DECIDING)
+                .isPresent()) {
+            inTheWay.add(Refusal.of(
+                    "kind.deciding",
+                    document.number() + " is being decided on as what it is.",
+                    "Wait for the decision, or take it back first."));
+        }
+        return inTheWay;
+    }
+
     /** What is in the way of changing where a document lies or what it is called. */
     public static List<Refusal> changing(Access access, Document document) {
         List<Refusal> inTheWay = new ArrayList<>();

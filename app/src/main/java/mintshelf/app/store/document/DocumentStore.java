@@ -19,6 +19,7 @@ import java.util.Set;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Rows;
 import mintshelf.app.store.Times;
+import mintshelf.core.document.Aspect;
 import mintshelf.core.document.FileName;
 import mintshelf.core.numbering.NumberKey;
 import org.jooq.DSLContext;
@@ -103,6 +104,17 @@ public class DocumentStore {
                 .set(ITEM.NUMBER_SORT, number.sort())
                 .where(ITEM.ID.eq(item))
                 .execute();
+    }
+
+    /** Makes a document one of another kind; its number is moved along by {@link NumberStore#reclaim}. */
+    public void changeKind(long item, Aspect aspect, long kind, Instant now) {
+        db.update(ITEM)
+                .set(ITEM.ASPECT, aspect.name())
+                .set(ITEM.KIND, kind)
+                .set(ITEM.CHANGED_AT, Times.utc(now))
+                .where(ITEM.ID.eq(item))
+                .execute();
+        structureMoved(item);
     }
 
     /** Keeps a file name that a document had: files that say it mean the document still. */

@@ -154,6 +154,14 @@ public class NumberStore {
         if (again == 0) claim(aspect, number, item, now);
     }
 
+    /** The number that a document has is one of another aspect; the database refuses one that is used there. */
+    public void reclaim(Aspect aspect, long item) {
+        db.update(NUMBER_CLAIM)
+                .set(NUMBER_CLAIM.ASPECT, aspect.name())
+                .where(NUMBER_CLAIM.ITEM.eq(item), NUMBER_CLAIM.CURRENT_MARK.eq((short) 1))
+                .execute();
+    }
+
     /** A dropped document keeps its number used. */
     public void drop(long item) {
         db.update(NUMBER_CLAIM)

@@ -33,7 +33,8 @@ public record Run(
         MOVE_OVER("move over"),
         FILL("fill"),
         RELOCATE("relocate"),
-        WRITE_NAMES("write names");
+        WRITE_NAMES("write names"),
+        CHANGE_KIND("change kind");
 
         private final String words;
 
