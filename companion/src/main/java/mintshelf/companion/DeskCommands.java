@@ -316,7 +316,7 @@ final class DeskCommands {
         private long seconds = Long.MAX_VALUE / 2_000;
 
         @Override
-        int run() {
+        int run() throws IOException {
             DeskFolder desk = DeskFolder.of(folder);
             ShelfClient client = desk.client();
             Map<String, String> before = new TreeMap<>();
@@ -324,7 +324,8 @@ final class DeskCommands {
             long until = System.currentTimeMillis() + seconds * 1000;
             while (true) {
                 Map<String, String> now = new TreeMap<>();
-                for (JsonNode s : status(desk, client)) {
+                JsonNode all = evened(desk, client, status(desk, client));
+                for (JsonNode s : all) {
                     now.put(s.path("path").asString(), s.path("word").asString());
                 }
                 for (Map.Entry<String, String> e : now.entrySet()) {

@@ -165,6 +165,12 @@ final class DeskFolder {
         }
     }
 
+    /** Lets a file be read only, or written again; where the file system does not know that, it stays as it is. */
+    void protect(String path, boolean readOnly) {
+        java.io.File file = place(path).toFile();
+        if (file.exists() && !file.setWritable(!readOnly)) return;
+    }
+
     /** Sets a file aside under another name; gives the name. */
     String aside(String path) throws IOException {
         Path place = place(path);

@@ -104,7 +104,13 @@ abstract class OnDesk implements Callable<Integer> {
         boolean here = there
                 && word.equals("even")
                 && version == document.path("version").asInt();
-        if (!here && !desk.bring(client, document.path("id").asLong(), version, path)) {
+        boolean comes = standing != null && standing.path("comes").asBoolean();
+        // What everybody has is for reading, but for who holds it.
+        boolean reads = comes && standing.path("hold").asLong() == 0;
+        if (comes) desk.protect(path, false);
+        boolean kept = !here && !desk.bring(client, document.path("id").asLong(), version, path);
+        if (comes) desk.protect(path, reads);
+        if (kept) {
             out().println(path + " was changed meanwhile and was left as it is.");
             return false;
         }
@@ -115,6 +121,22 @@ abstract class OnDesk implements Callable<Integer> {
         row.put("onPurpose", version < document.path("version").asInt());
         brought.add(row);
         return true;
+    }
+
+    /** Brings what comes to every desk of its shelf and is not as the shelf has it; how all stands then. */
+    JsonNode evened(DeskFolder desk, ShelfClient client, JsonNode status) throws IOException {
+        List<Map<String, Object>> brought = new ArrayList<>();
+        Map<String, JsonNode> standings = byPath(status);
+        for (JsonNode s : status) {
+            String word = s.path("word").asString();
+            if (!s.path("comes").asBoolean() || !Set.of("absent", "behind").contains(word)) continue;
+            JsonNode d = client.get("/documents/" + s.path("document").asLong());
+            if (bring(desk, client, standings, d, d.path("version").asInt(), false, brought)) {
+                out().println("brought  " + s.path("path").asString() + ", which comes to every desk of its shelf");
+            }
+        }
+        note(desk, client, brought);
+        return brought.isEmpty() ? status : status(desk, client);
     }
 
     static Map<String, JsonNode> byPath(JsonNode status) {

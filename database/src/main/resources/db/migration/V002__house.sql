@@ -38,6 +38,7 @@ create table if not exists folder (
   root_mark smallint null check (root_mark = 1),
   depth int not null,
   ordinal int not null,
+  every_desk tinyint(1) not null default 0,
   constraint folder_name unique (parent, name_key),
   constraint folder_shelf_id unique (id, shelf),
   constraint folder_root unique (shelf, root_mark),

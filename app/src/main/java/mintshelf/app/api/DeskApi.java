@@ -228,6 +228,7 @@ class DeskApi {
      * @param word even, behind, ahead, strayed, new, absent, set
      * @param act the one that is proposed
      * @param remarks open ones on its sheet, for who sees work in preparation
+     * @param comes whether it lies in a folder that comes to every desk of its shelf
      */
     record Standing(
             String path,
@@ -247,7 +248,8 @@ class DeskApi {
             String revision,
             String stage,
             String stageClass,
-            int remarks) {}
+            int remarks,
+            boolean comes) {}
 
     /** How what lies on a desk stands to the shelf. */
     @PostMapping("/desks/{name}/status")
@@ -287,7 +289,8 @@ class DeskApi {
                                 .map(s ->
                                         s.current().stage().stageClass().name().toLowerCase(Locale.ROOT))
                                 .orElse(null),
-                        l.seen().filter(Seen::all).map(s -> s.spine().remarks()).orElse(0)))
+                        l.seen().filter(Seen::all).map(s -> s.spine().remarks()).orElse(0),
+                        l.comes()))
                 .toList();
     }
 

@@ -77,6 +77,23 @@ async function read() {
   }
 }
 
+/** What was brought by itself, or could not be: once for each version, so that nothing goes in a ring. */
+const cameBy = new Set();
+
+/** What comes to every desk of its shelf is kept even, unless it was changed here. */
+async function keepEven() {
+  const due = standings.filter((s) => s.comes && ["absent", "behind"].includes(s.word) && !cameBy.has(`${s.document} ${s.version}`));
+  if (!due.length || page.classList.contains("at-work")) return;
+  due.forEach((s) => cameBy.add(`${s.document} ${s.version}`));
+  let came = [];
+  await navigator.locks.request(desk.lock, { ifAvailable: true }, async (lock) => { if (lock) came = await bringAll(due.map(toBring)); });
+  progress();
+  if (!came.length) return;
+  const names = came.map((one) => one.path.split("/").pop());
+  say(`${names.slice(0, 3).join(", ")}${names.length > 3 ? ` and ${names.length - 3} more` : ""} ${names.length === 1 ? "comes" : "come"} to every desk of the shelf and ${names.length === 1 ? "was" : "were"} brought.`);
+  await read();
+}
+
 /** One reading at a time; what is asked for meanwhile is done once, after it. */
 function refresh() {
   if (reading) { reading.again = true; return reading.done; }
@@ -86,6 +103,7 @@ function refresh() {
     try {
       if (await desk.folder.leave() !== "granted") { askLeave(); return; }
       await read();
+      await keepEven();
     } catch (error) {
       problem(error);
     } finally {
@@ -234,7 +252,7 @@ function more(line) {
   if (line.belongs) button(`Put it where it belongs: ${line.belongs}`, (now) => putRight(now));
   if (page.dataset.practice === "true" && line.sha256 && /\.dxf$/i.test(line.path)) link("Change it at the practice seat", `/practice?path=${encodeURIComponent(line.path)}`);
   if (["even", "behind", "set"].includes(line.word)) button("Clear it off my desk", (now) => clear([now]));
-  if (line.word === "absent" && line.base) button("It is not to be on this desk", (now) => desk.cleared([now.document]));
+  if (line.word === "absent" && line.base && !line.comes) button("It is not to be on this desk", (now) => desk.cleared([now.document]));
   if (!drop.childElementCount) return "";
   return el("details", { class: "more" }, el("summary", { class: "btn btn-plain btn-sm", "aria-label": `More for ${line.number ?? line.path}` }, "More"), drop);
 }
@@ -257,6 +275,7 @@ function row(line) {
   return el("div", { class: "desk-row", "data-line": line.path, "data-word": line.word },
     el("span", { class: "desk-word" }, glyph(line.word), line.word === "set" ? `set at v${line.base}` : line.word),
     el("span", { class: "desk-file" }, el("span", { class: "quiet" }, line.path.slice(0, slash)), line.path.slice(slash),
+      line.comes ? el("small", { class: "quiet d-block" }, "comes to every desk of its shelf") : null,
       line.belongs ? el("small", { class: "amber d-block" }, `lies in the wrong place; belongs at ${line.belongs}`) : null),
     line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: `/documents/${line.document}` }, line.number), " ",
       el("span", { class: `tab ${["preparing", "deciding"].includes(line.stageClass) ? "pending" : line.stageClass}` }, line.revision), " ", el("span", { class: "quiet" }, line.title),

@@ -136,6 +136,11 @@ public class RelocatePages {
         }
     }
 
+    @PostMapping("/folders/{folder}/every-desk")
+    String everyDesk(Actor actor, @PathVariable long folder, @RequestParam(defaultValue = "false") boolean comes) {
+        return "redirect:/shelves/" + folders.everyDesk(actor, folder, comes) + "?folder=" + folder;
+    }
+
     @PostMapping("/folders/{folder}/rename")
     String renameFolder(Actor actor, @PathVariable long folder, @RequestParam String name) {
         return "redirect:/shelves/" + folders.rename(actor, folder, name) + "?folder=" + folder;

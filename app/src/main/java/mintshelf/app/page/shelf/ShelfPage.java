@@ -103,6 +103,8 @@ public class ShelfPage {
                                 .orElseThrow(NotThere::new)
                                 .name())
                         .orElse(null));
+        model.addAttribute(
+                "everyDesk", folder.filter(f -> shelves.isOnEveryDesk(id, f)).isPresent());
         model.addAttribute("dropped", drop.ofShelf(actor, id));
         fill(actor, by, filter, folder, OptionalLong.empty(), 0, view, model);
         return "shelf/page";

@@ -88,6 +88,17 @@ public class DocumentStore {
         return names;
     }
 
+    /** Documents that lie in folders, in the order in which they were filed. */
+    public List<Long> lyingIn(Collection<Long> folders, int most) {
+        if (folders.isEmpty()) return List.of();
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .where(ITEM.FOLDER.in(folders), ITEM.DROPPED_AT.isNull())
+                .orderBy(ITEM.ID)
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
     /** Gives a document another file name; the database refuses one that another document of its folder has. */
     public void rename(long item, FileName file) {
         db.update(ITEM)

@@ -7,10 +7,12 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import mintshelf.app.store.Prepared;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.Texts;
@@ -199,6 +201,29 @@ public class ShelfStore {
                 .where(FOLDER.SHELF.eq(shelf))
                 .orderBy(FOLDER.ORDINAL)
                 .fetch(ShelfStore::folder);
+    }
+
+    /** Says whether what lies in a folder, and below it, comes to every desk of its shelf. */
+    public void everyDesk(long folder, boolean comes) {
+        db.update(FOLDER)
+                .set(FOLDER.EVERY_DESK, comes)
+                .where(FOLDER.ID.eq(folder))
+                .execute();
+    }
+
+    /** Folders of shelves that come to every desk, with those below them. */
+    public Set<Long> onEveryDesk(Collection<Long> shelves) {
+        if (shelves.isEmpty()) return Set.of();
+        Set<Long> marked = db.select(FOLDER.ID)
+                .from(FOLDER)
+                .where(FOLDER.SHELF.in(shelves), FOLDER.EVERY_DESK.isTrue())
+                .fetchSet(FOLDER.ID);
+        if (marked.isEmpty()) return marked;
+        Set<Long> all = new HashSet<>();
+        pathsUp(shelves).forEach((id, up) -> {
+            if (up.stream().anyMatch(f -> marked.contains(f.id()))) all.add(id);
+        });
+        return all;
     }
 
     public Optional<Folder> folder(long id) {

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -21,6 +22,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.desk.DeskStore;
 import mintshelf.app.store.desk.DeskStore.Brought;
 import mintshelf.app.store.desk.DeskStore.Desk;
+import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
@@ -50,7 +52,11 @@ public class Desks {
     /** Desks of one person: machines that somebody works on, with room for some that were set up anew. */
     private static final int MOST_DESKS = 50;
 
+    /** Documents that come to every desk: settings, templates, styles. */
+    private static final int MOST_COMING = 2_000;
+
     private final Sight sight;
+    private final DocumentStore documents;
     private final DeskStore desks;
     private final VersionStore versions;
     private final FiledStore filed;
@@ -61,6 +67,7 @@ public class Desks {
 
     public Desks(
             Sight sight,
+            DocumentStore documents,
             DeskStore desks,
             VersionStore versions,
             FiledStore filed,
@@ -69,6 +76,7 @@ public class Desks {
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
+        this.documents = documents;
         this.desks = desks;
         this.versions = versions;
         this.filed = filed;
@@ -116,6 +124,7 @@ public class Desks {
      * @param belongs where the shelf has it, when that is elsewhere
      * @param hold the actor's own one; 0 where there is none
      * @param goesTo where a file that is only on the desk would be filed, by the folders in which it lies
+     * @param comes whether it lies in a folder that comes to every desk of its shelf
      */
     public record DeskLine(
             String path,
@@ -124,7 +133,8 @@ public class Desks {
             int base,
             Optional<String> belongs,
             long hold,
-            Optional<Folder> goesTo) {}
+            Optional<Folder> goesTo,
+            boolean comes) {}
 
     /**
      * How everything on a desk stands. A few statements, whatever the number of files.
@@ -154,7 +164,11 @@ public class Desks {
         Set<Long> items = new HashSet<>(found.keySet());
         items.addAll(record.keySet());
         lists.heldBy(actor.person(), 500).forEach(items::add);
-        Map<Long, Seen> seen = sight.of(actor, items);
+        Map<Long, Seen> seen = new LinkedHashMap<>(sight.of(actor, items));
+        Set<Long> comes = coming(seen.values(), disk);
+        Set<Long> more = new HashSet<>(comes);
+        more.removeAll(seen.keySet());
+        if (!more.isEmpty()) seen.putAll(sight.of(actor, more));
         Map<Long, ContentHash> hashes = new HashMap<>();
         // Where the bytes are those that were brought, or the latest, no older version is looked for.
         found.forEach((item, file) -> {
@@ -166,7 +180,8 @@ public class Desks {
         });
         Map<Long, Integer> versions = desks.versionsWith(hashes);
         List<DeskLine> lines = new ArrayList<>();
-        seen.forEach((item, s) -> lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item))));
+        seen.forEach((item, s) ->
+                lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item), comes.contains(item))));
         Map<String, Folder> folders = loose.isEmpty() ? Map.of() : folders(actor);
         for (OnDisk file : loose) {
             lines.add(new DeskLine(
@@ -176,13 +191,26 @@ public class Desks {
                     0,
                     Optional.empty(),
                     0,
-                    deepest(folders, file.path())));
+                    deepest(folders, file.path()),
+                    false));
         }
         lines.sort(Comparator.comparing(DeskLine::path));
         return lines;
     }
 
-    private DeskLine line(Actor actor, Seen seen, Brought record, OnDisk file, Integer with) {
+    /** Documents that come to a desk because others of their shelf lie on it. */
+    private Set<Long> coming(Collection<Seen> there, Collection<OnDisk> disk) {
+        Set<Long> used =
+                there.stream().map(s -> s.document().place().shelf()).collect(Collectors.toCollection(HashSet::new));
+        Set<String> top =
+                disk.stream().map(f -> Texts.key(f.path().split("/", 2)[0])).collect(Collectors.toSet());
+        shelves.shelves().stream()
+                .filter(s -> top.contains(Texts.key(s.name())))
+                .forEach(s -> used.add(s.id()));
+        return new HashSet<>(documents.lyingIn(shelves.onEveryDesk(used), MOST_COMING));
+    }
+
+    private DeskLine line(Actor actor, Seen seen, Brought record, OnDisk file, Integer with, boolean comes) {
         Document d = seen.document();
         // The latest version's content came with the document; only readers of a document that is being revised cost a
         // statement.
@@ -217,7 +245,8 @@ public class Desks {
                         .filter(h -> h.person() == actor.person())
                         .map(Holder::hold)
                         .orElse(0L),
-                Optional.empty());
+                Optional.empty(),
+                comes);
     }
 
     /** Folders of the shelves that the actor sees, by their paths on a desk. */

@@ -139,7 +139,9 @@ public class ChangeKind implements SetAct {
                 && numbers.item(to.aspect(), number)
                         .filter(i -> i != document.id())
                         .isPresent()) inTheWay.add(used(seen, to));
-        document.pending().flatMap(r -> under(r, seen, to).refusal()).ifPresent(inTheWay::add);
+        if (inTheWay.isEmpty()) {
+            document.pending().flatMap(r -> under(r, seen, to).refusal()).ifPresent(inTheWay::add);
+        }
         return inTheWay;
     }
 

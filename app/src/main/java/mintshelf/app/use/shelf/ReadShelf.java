@@ -60,6 +60,11 @@ public class ReadShelf {
         this.clock = clock;
     }
 
+    /** Whether what lies in a folder comes to every desk of its shelf. */
+    public boolean isOnEveryDesk(long shelf, long folder) {
+        return shelves.onEveryDesk(List.of(shelf)).contains(folder);
+    }
+
     /** A shelf with the number of documents that the person sees on it. */
     public record Counted(Shelf shelf, int documents) {}
 
