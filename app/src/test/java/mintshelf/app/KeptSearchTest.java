@@ -8,7 +8,10 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.Base64;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -49,6 +52,42 @@ class KeptSearchTest {
                 .filter(l -> l.kept().filter(k -> k.id() == id).isPresent())
                 .findFirst()
                 .orElseThrow();
+    }
+
+    @Test
+    void itsListHasColumnsOfItsOwn() {
+        server.file("priya", shelf, "columns.txt", "columns" + shelf, false);
+        long id = keep("priya", "Columns " + shelf, Optional.empty(), false);
+        Web web = Web.as(server, "priya");
+        String plain = "/search?q=" + q.replace("\"", "%22").replace(" ", "%20");
+        String address = plain + "&kept=" + id;
+        assertThat(web.get(address).body()).doesNotContain("c-more");
+        HttpResponse<String> chosen = web.post("/me/columns", Map.of("column", "material", "back", address));
+        String with = chosen.headers().firstValue("Location").orElseThrow();
+        assertThat(with).endsWith("&columns=material");
+        assertThat(web.get(path(with)).body()).contains("c-more").contains("Keep it as it stands now");
+        assertThat(web.get(plain).body()).as("other lists stay as they are").doesNotContain("c-more");
+        web.post(
+                "/searches/" + id,
+                Map.of("name", "Columns", "q", q, "columns", "material,nonsense", "actKey", Server.key()));
+        assertThat(searches.kept(server.actor("priya"), id).columns()).containsExactly("material");
+        assertThat(shown(web, id)).contains("c-more").contains("Change…");
+        assertThat(web.get("/me/columns?chosen=material").body()).contains("checked");
+        web.post("/searches/" + id, Map.of("name", "Columns", "q", q, "columns", "", "actKey", Server.key()));
+        assertThat(shown(web, id)).doesNotContain("c-more");
+    }
+
+    private static String path(String location) {
+        return location.substring(location.indexOf("/search"));
+    }
+
+    /** The list to which a kept search leads. */
+    private static String shown(Web web, long id) {
+        return web.get(path(web.get("/searches/" + id)
+                        .headers()
+                        .firstValue("Location")
+                        .orElseThrow()))
+                .body();
     }
 
     @Test
@@ -153,7 +192,9 @@ class KeptSearchTest {
         server.bean(TellNewHits.class).run();
         int told = server.db()
                 .fetchCount(Tables.NOTICE, Tables.NOTICE.PERSON.eq(person), Tables.NOTICE.TARGET.eq("/searches/" + id));
-        boolean early = java.time.LocalTime.now(java.time.ZoneOffset.UTC).getHour() < 7;
+        // Morning is theirs.
+        ZoneId theirs = ZoneId.of(server.actor("priya").zone());
+        boolean early = LocalTime.now(theirs).getHour() < 7;
         assertThat(told).isEqualTo(early ? 0 : 1);
     }
 }

@@ -158,6 +158,7 @@ create table if not exists kept_search (
   q varchar(500) not null,
   by_order varchar(10) character set ascii collate ascii_bin not null,
   versions boolean not null,
+  fact_columns varchar(200) character set ascii collate ascii_bin not null default '',
   kept_at datetime(6) not null,
   key kept_search_owner (owner, name),
   key kept_search_group (person_group, name),

@@ -1,9 +1,11 @@
 package mintshelf.app.page.search;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.search.KeptSearchStore;
+import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.search.KeptSearches;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -16,8 +18,10 @@ import org.springframework.web.util.UriComponentsBuilder;
 @Controller
 class KeptSearchPages {
     private final KeptSearches searches;
+    private final FactColumns columns;
 
-    KeptSearchPages(KeptSearches searches) {
+    KeptSearchPages(KeptSearches searches, FactColumns columns) {
+        this.columns = columns;
         this.searches = searches;
     }
 
@@ -45,8 +49,9 @@ class KeptSearchPages {
             @RequestParam(defaultValue = "fit") String by,
             @RequestParam(defaultValue = "false") boolean versions,
             @RequestParam Optional<Long> group,
+            @RequestParam(defaultValue = "") List<String> columns,
             @RequestParam(defaultValue = "false") boolean told) {
-        return "redirect:" + searches.keep(actor, actKey, kept(name, q, by, versions, group), told);
+        return "redirect:" + searches.keep(actor, actKey, kept(name, q, by, versions, group, columns), told);
     }
 
     @PostMapping("/searches/{id}")
@@ -58,12 +63,14 @@ class KeptSearchPages {
             @RequestParam String q,
             @RequestParam(defaultValue = "fit") String by,
             @RequestParam(defaultValue = "false") boolean versions,
-            @RequestParam Optional<Long> group) {
-        return "redirect:" + searches.change(actor, actKey, id, kept(name, q, by, versions, group));
+            @RequestParam Optional<Long> group,
+            @RequestParam(defaultValue = "") List<String> columns) {
+        return "redirect:" + searches.change(actor, actKey, id, kept(name, q, by, versions, group, columns));
     }
 
-    private static KeptSearchStore.New kept(String name, String q, String by, boolean versions, Optional<Long> group) {
-        return new KeptSearchStore.New(name, q, SearchPage.order(by), versions, group);
+    private KeptSearchStore.New kept(
+            String name, String q, String by, boolean versions, Optional<Long> group, List<String> columns) {
+        return new KeptSearchStore.New(name, q, SearchPage.order(by), versions, group, this.columns.known(columns));
     }
 
     @PostMapping("/searches/{id}/drop")

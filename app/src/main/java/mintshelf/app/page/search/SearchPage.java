@@ -10,6 +10,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.search.Ask.Order;
+import mintshelf.app.store.search.KeptSearchStore;
 import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.search.ExportHits;
 import mintshelf.app.use.search.FindAlike;
@@ -65,6 +66,7 @@ public class SearchPage {
             @RequestParam(defaultValue = "false") boolean versions,
             @RequestParam(defaultValue = "0") int from,
             @RequestParam Optional<Long> kept,
+            @RequestParam(required = false) List<String> columns,
             Model model) {
         Order order = order(by);
         Search.Wish wish = new Search.Wish(q, order, versions, from, PAGE, true);
@@ -72,11 +74,14 @@ public class SearchPage {
         model.addAttribute("q", q);
         model.addAttribute("found", found);
         model.addAttribute("rows", rows(found.hits()));
+        Optional<KeptSearchStore.Kept> shown = kept.map(id -> searches.kept(actor, id));
+        List<Seen> seen = found.hits().stream().map(Search.Hit::seen).distinct().toList();
+        Optional<List<String>> own = Optional.ofNullable(columns)
+                .map(this.columns::known)
+                .or(() -> shown.map(KeptSearchStore.Kept::columns).filter(c -> !c.isEmpty()));
         model.addAttribute(
-                "columns",
-                columns.of(
-                        actor,
-                        found.hits().stream().map(Search.Hit::seen).distinct().toList()));
+                "columns", own.map(c -> this.columns.of(c, seen)).orElseGet(() -> this.columns.of(actor, seen)));
+        model.addAttribute("ownColumns", own.map(c -> String.join(",", c)).orElse(null));
         model.addAttribute("by", order.name().toLowerCase(Locale.ROOT));
         model.addAttribute("versions", versions);
         model.addAttribute("from", wish.from());
@@ -84,7 +89,7 @@ public class SearchPage {
         model.addAttribute("most", Search.MOST);
         int behind = found.total() - wish.from() - PAGE;
         model.addAttribute("next", wish.from() + PAGE > Search.MOST ? 0 : Math.max(0, Math.min(PAGE, behind)));
-        model.addAttribute("kept", kept.map(id -> searches.kept(actor, id)).orElse(null));
+        model.addAttribute("kept", shown.orElse(null));
         model.addAttribute("groups", found.question().isEmpty() ? Map.of() : searches.groups(actor));
         model.addAttribute("searches", found.question().isEmpty() ? searches.lines(actor) : List.of());
         return "search/page";

@@ -25,6 +25,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.util.UriComponentsBuilder;
 
 /** The shelves, and a shelf with its documents as spines, loaded as one scrolls. */
 @Controller
@@ -190,8 +191,8 @@ public class ShelfPage {
 
     /** What can be a column of one's lists; a part of pages that list. */
     @GetMapping("/me/columns")
-    String columns(Actor actor, Model model) {
-        model.addAttribute("choices", columns.choices(actor));
+    String columns(Actor actor, @RequestParam(required = false) List<String> chosen, Model model) {
+        model.addAttribute("choices", chosen == null ? columns.choices(actor) : columns.choices(chosen));
         return "shelf/_columns :: columns";
     }
 
@@ -200,8 +201,17 @@ public class ShelfPage {
             Actor actor,
             @RequestParam(defaultValue = "") List<String> column,
             @RequestParam(defaultValue = "/today") String back) {
+        String to = WayBack.within(back);
+        // The list of a kept search has columns of its own, which are kept with it.
+        if (to.startsWith("/search?") && to.contains("kept=")) {
+            return "redirect:"
+                    + UriComponentsBuilder.fromUriString(to)
+                            .replaceQueryParam("columns", String.join(",", columns.known(column)))
+                            .build(true)
+                            .toUriString();
+        }
         columns.choose(actor, column);
-        return "redirect:" + WayBack.within(back);
+        return "redirect:" + to;
     }
 
     /** A setting of one's own: density, theme, keys. */

@@ -31,6 +31,7 @@ public class KeptSearchStore {
      * A kept search, as one person has it.
      *
      * @param group id of the group that it is kept for; empty for its owner alone
+     * @param columns names of the facts that are columns of its list; empty for those that each has
      * @param looked when this person looked at it last; empty for never
      * @param told whether this person is mailed of new hits
      */
@@ -44,6 +45,7 @@ public class KeptSearchStore {
             String q,
             Ask.Order order,
             boolean versions,
+            List<String> columns,
             Instant keptAt,
             Optional<Instant> looked,
             boolean told) {
@@ -99,13 +101,24 @@ public class KeptSearchStore {
                 row.get(KEPT_SEARCH.Q),
                 Ask.Order.valueOf(row.get(KEPT_SEARCH.BY_ORDER)),
                 row.get(KEPT_SEARCH.VERSIONS),
+                columns(row.get(KEPT_SEARCH.FACT_COLUMNS)),
                 Times.instant(row.get(KEPT_SEARCH.KEPT_AT)),
                 Optional.ofNullable(row.get(KEPT_SEARCH_LOOK.LOOKED_AT)).map(Times::instant),
                 Boolean.TRUE.equals(row.get(KEPT_SEARCH_LOOK.TOLD)));
     }
 
+    private static List<String> columns(String kept) {
+        return kept.isEmpty() ? List.of() : List.of(kept.split(","));
+    }
+
     /** What is kept of a search. */
-    public record New(String name, String q, Ask.Order order, boolean versions, Optional<Long> group) {}
+    public record New(
+            String name, String q, Ask.Order order, boolean versions, Optional<Long> group, List<String> columns) {
+        /** One whose list has the columns that each has. */
+        public New(String name, String q, Ask.Order order, boolean versions, Optional<Long> group) {
+            this(name, q, order, versions, group, List.of());
+        }
+    }
 
     public long keep(long owner, New kept, Instant now) {
         return db.insertInto(KEPT_SEARCH)
@@ -115,6 +128,7 @@ public class KeptSearchStore {
                 .set(KEPT_SEARCH.Q, kept.q())
                 .set(KEPT_SEARCH.BY_ORDER, kept.order().name())
                 .set(KEPT_SEARCH.VERSIONS, kept.versions())
+                .set(KEPT_SEARCH.FACT_COLUMNS, String.join(",", kept.columns()))
                 .set(KEPT_SEARCH.KEPT_AT, Times.utc(now))
                 .returningResult(KEPT_SEARCH.ID)
                 .fetchSingle()
@@ -128,6 +142,7 @@ public class KeptSearchStore {
                 .set(KEPT_SEARCH.Q, kept.q())
                 .set(KEPT_SEARCH.BY_ORDER, kept.order().name())
                 .set(KEPT_SEARCH.VERSIONS, kept.versions())
+                .set(KEPT_SEARCH.FACT_COLUMNS, String.join(",", kept.columns()))
                 .where(KEPT_SEARCH.ID.eq(id))
                 .execute();
     }

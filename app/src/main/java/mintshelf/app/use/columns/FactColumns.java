@@ -49,7 +49,11 @@ public class FactColumns {
     public record Choice(String name, String label, boolean chosen) {}
 
     public List<Choice> choices(Actor actor) {
-        List<String> chosen = chosen(actor);
+        return choices(chosen(actor));
+    }
+
+    /** What can be a column, those chosen that a list has of its own. */
+    public List<Choice> choices(List<String> chosen) {
         return house.facts().stream()
                 .map(f -> new Choice(f.name(), f.label(), chosen.contains(f.name())))
                 .toList();
@@ -60,19 +64,28 @@ public class FactColumns {
         return kept.isEmpty() ? List.of() : Arrays.asList(kept.split(","));
     }
 
-    /** Keeps the choice: facts of the house, the first three of them. */
-    public void choose(Actor actor, Collection<String> wanted) {
-        List<String> known = house.facts().stream()
+    /** Those of some names that are facts of the house, the first three of them. */
+    public List<String> known(Collection<String> wanted) {
+        return house.facts().stream()
                 .map(FactDefinition::name)
                 .filter(wanted::contains)
                 .limit(MOST)
                 .toList();
+    }
+
+    /** Keeps the choice: facts of the house, the first three of them. */
+    public void choose(Actor actor, Collection<String> wanted) {
+        List<String> known = known(wanted);
         unit.run(() -> settings.set(actor.person(), SETTING, String.join(",", known)));
     }
 
     /** The actor's columns for documents, as the actor sees these; one statement for all of them. */
     public Shown of(Actor actor, Collection<Seen> rows) {
-        List<String> chosen = chosen(actor);
+        return of(chosen(actor), rows);
+    }
+
+    /** As {@link #of(Actor, Collection)}, with columns that a list has of its own. */
+    public Shown of(List<String> chosen, Collection<Seen> rows) {
         if (chosen.isEmpty() || rows.isEmpty()) return Shown.NONE;
         List<FactDefinition> wanted =
                 house.facts().stream().filter(f -> chosen.contains(f.name())).toList();

@@ -183,7 +183,7 @@ public class KeptSearches {
                     "This asks for nothing that is understood.",
                     "Change the search; nothing was kept.");
         }
-        return new KeptSearchStore.New(name, q, wanted.order(), wanted.versions(), wanted.group());
+        return new KeptSearchStore.New(name, q, wanted.order(), wanted.versions(), wanted.group(), wanted.columns());
     }
 
     /** What is kept for others stands in the record of the house; what somebody keeps for themselves is theirs. */
