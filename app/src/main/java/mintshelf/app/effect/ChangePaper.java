@@ -185,6 +185,7 @@ public class ChangePaper {
             row.put("version", version.number());
             row.put("sha256", version.content().hash().hex());
             one.against().ifPresent(old -> row.put("against", versions.get(old).number()));
+            one.spot().ifPresent(spot -> row.put("at", spot.says()));
             row.put("note", one.note());
             rows.add(row);
         }

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.core.change.Goal;
+import mintshelf.core.change.PaperSpot;
 import mintshelf.core.change.PaperType;
 import mintshelf.core.change.Similar;
 import mintshelf.core.fact.FactDefinition;
@@ -40,8 +41,13 @@ public class RequestStore {
      * A version that a paper goes by.
      *
      * @param against an older version of the same document that it is held against
+     * @param spot where in it, of a paper
      */
-    public record Evidence(long id, long item, long version, Optional<Long> against, String note) {}
+    public record Evidence(
+            long id, long item, long version, Optional<Long> against, String note, Optional<PaperSpot> spot) {}
+
+    /** What a paper is to go by. */
+    public record NewEvidence(long version, Optional<Long> against, Optional<PaperSpot> spot, String note) {}
 
     /** In the order in which it was added. */
     public List<Evidence> evidence(long paper) {
@@ -57,15 +63,19 @@ public class RequestStore {
                         row.get(VERSION.ITEM),
                         row.get(PAPER_EVIDENCE.VERSION),
                         Optional.ofNullable(row.get(PAPER_EVIDENCE.AGAINST)),
-                        row.get(PAPER_EVIDENCE.NOTE)));
+                        row.get(PAPER_EVIDENCE.NOTE),
+                        Optional.of(new PaperSpot(row.get(PAPER_EVIDENCE.CHAPTER), row.get(PAPER_EVIDENCE.PAGE)))
+                                .filter(s -> s.page() > 0)));
     }
 
-    public void addEvidence(long paper, long version, Optional<Long> against, String note, long person) {
+    public void addEvidence(long paper, NewEvidence added, long person) {
         db.insertInto(PAPER_EVIDENCE)
                 .set(PAPER_EVIDENCE.PAPER, paper)
-                .set(PAPER_EVIDENCE.VERSION, version)
-                .set(PAPER_EVIDENCE.AGAINST, against.orElse(null))
-                .set(PAPER_EVIDENCE.NOTE, note)
+                .set(PAPER_EVIDENCE.VERSION, added.version())
+                .set(PAPER_EVIDENCE.AGAINST, added.against().orElse(null))
+                .set(PAPER_EVIDENCE.NOTE, added.note())
+                .set(PAPER_EVIDENCE.CHAPTER, added.spot().map(PaperSpot::title).orElse(""))
+                .set(PAPER_EVIDENCE.PAGE, added.spot().map(PaperSpot::page).orElse(0))
                 .set(PAPER_EVIDENCE.ADDED_BY, person)
                 .execute();
     }

@@ -51,7 +51,10 @@ public class AddPhoto {
                         "evidence.many", "It has " + WriteRequest.MOST_EVIDENCE + " already.", "Take one away first.");
             }
             long version = photos.file(actor, seen.document(), jpeg);
-            store.addEvidence(request, version, Optional.empty(), words, actor.person());
+            store.addEvidence(
+                    request,
+                    new RequestStore.NewEvidence(version, Optional.empty(), Optional.empty(), words),
+                    actor.person());
             paper.write(actor, actor.person(), request, "added a photo");
             return "/requests/" + request;
         });

@@ -148,7 +148,7 @@ public class OpenRequest {
             typed.removeIf(String::isBlank);
             for (String one : typed) {
                 FindEvidence.Found found = evidence.find(actor, one);
-                store.addEvidence(id, found.version().id(), found.against().map(v -> v.id()), "", actor.person());
+                store.addEvidence(id, found.evidence(""), actor.person());
             }
             paper.write(actor, actor.person(), id, "wrote it");
             recorder.recent(actor, id, "opened");

@@ -262,7 +262,11 @@ public class ReadRequests {
                     .filter(s -> s.all() || s.version() == version.number());
             Optional<VersionRow> old = one.against().map(rows::get);
             views.add(new EvidenceView(
-                    one, seen, version, Evidences.says(version, old), Evidences.href(one.item(), version, old)));
+                    one,
+                    seen,
+                    version,
+                    Evidences.says(version, old, one.spot()),
+                    Evidences.href(one.item(), version, old, one.spot())));
         }
         return views;
     }

@@ -61,6 +61,12 @@ public class ShowGoal {
                 store.hide(order, goal);
             } else {
                 FindEvidence.Found found = evidence.find(actor, typed);
+                if (found.spot().isPresent()) {
+                    throw Refused.because(
+                            "goal.spot",
+                            "A goal is shown by a version, not by a place in it.",
+                            "Leave the place out; say it in the words beside.");
+                }
                 store.show(
                         order,
                         new GoalStore.Shown(

@@ -22,6 +22,7 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.change.Cause;
 import mintshelf.core.change.Goal;
 import mintshelf.core.change.PaperLine;
+import mintshelf.core.change.PaperSpot;
 import mintshelf.core.change.Priority;
 import mintshelf.core.fact.FactDefinition;
 import org.springframework.stereotype.Service;
@@ -161,9 +162,10 @@ public class WriteRequest {
             }
             Optional<Long> against = found.against().map(v -> v.id());
             boolean known = there.stream()
-                    .anyMatch(e ->
-                            e.version() == found.version().id() && e.against().equals(against));
-            if (!known) store.addEvidence(request, found.version().id(), against, words, actor.person());
+                    .anyMatch(e -> e.version() == found.version().id()
+                            && e.against().equals(against)
+                            && e.spot().map(PaperSpot::page).equals(found.spot().map(PaperSpot::page)));
+            if (!known) store.addEvidence(request, found.evidence(words), actor.person());
         });
     }
 
