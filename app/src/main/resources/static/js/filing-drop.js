@@ -5,7 +5,7 @@ import { sendAll, size, words } from "./upload.js";
 import { veil } from "./veil.js";
 import { dropped, walk } from "./walk-files.js";
 
-const MOST = 200;
+const MOST = 1000;
 
 export function begin(shelf) {
   if (shelf.dataset.mayFile !== "true") return;

@@ -45,6 +45,25 @@ public class Acts {
         return UUID.nameUUIDFromBytes(key.getBytes(StandardCharsets.US_ASCII)).toString();
     }
 
+    /** A try that is over. */
+    private static final class Rehearsed extends RuntimeException {
+        Rehearsed() {
+            super("", null, false, false);
+        }
+    }
+
+    /** Runs {@code work} in a transaction that is taken back, whatever came of it. */
+    public void rehearse(Runnable work) {
+        try {
+            unit.run((Runnable) () -> {
+                work.run();
+                throw new Rehearsed();
+            });
+        } catch (Rehearsed e) {
+            // As it was to end.
+        }
+    }
+
     /**
      * Runs {@code work} in one transaction with its key; a second post gets the first one's result.
      *

@@ -5,8 +5,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -61,12 +63,17 @@ public class FilingPage {
     }
 
     @GetMapping("/filings/{id}")
-    String show(Actor actor, @PathVariable long id, Model model) {
-        return page(actor, id, Map.of(), model);
+    String show(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam(name = "page", defaultValue = "1") int page,
+            Model model) {
+        return page(actor, id, Map.of(), page, model);
     }
 
-    private String page(Actor actor, long id, Map<Long, ?> problems, Model model) {
+    private String page(Actor actor, long id, Map<Long, ?> problems, int page, Model model) {
         Sheet sheet = filingSheets.sheet(actor, id);
+        model.addAttribute("page", Math.max(1, Math.min(page, sheet.pages())));
         model.addAttribute("sheet", sheet);
         model.addAttribute("firstLabels", sheet.firstLabels());
         model.addAttribute("problems", problems);
@@ -81,6 +88,7 @@ public class FilingPage {
             @RequestParam MultiValueMap<String, String> form,
             @RequestParam String actKey,
             @RequestParam(defaultValue = "false") boolean hold,
+            @RequestParam(name = "page", defaultValue = "1") int page,
             Model model) {
         Sheet sheet = filingSheets.sheet(actor, id);
         if (!sheet.filing().isOpen()) return "redirect:/filings/" + id;
@@ -89,21 +97,39 @@ public class FilingPage {
             FileDocuments.Result result = filing.file(actor, id, actKey, hold);
             if (result.isFiled()) return "redirect:" + result.target();
             model.addAttribute("actKey", UUID.randomUUID().toString());
-            return page(actor, id, result.problems(), model);
+            return page(actor, id, result.problems(), page, model);
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
             model.addAttribute("actKey", UUID.randomUUID().toString());
-            return page(actor, id, Map.of(), model);
+            return page(actor, id, Map.of(), page, model);
         }
+    }
+
+    /** Keeps what was typed and turns to another page of the sheet. */
+    @PostMapping("/filings/{id}/turn")
+    String turn(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam int to,
+            @RequestParam MultiValueMap<String, String> form) {
+        Sheet sheet = filingSheets.sheet(actor, id);
+        if (!sheet.filing().isOpen()) return "redirect:/filings/" + id;
+        filingSheets.keep(actor, id, edits(sheet, form), text(form, "comment", ""));
+        return "redirect:/filings/" + id + "?page=" + to;
     }
 
     /** The sheet as it looks with what was typed: another kind asks for other facts. Nothing is filed. */
     @PostMapping("/filings/{id}/look")
-    String look(Actor actor, @PathVariable long id, @RequestParam MultiValueMap<String, String> form, Model model) {
+    String look(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam(name = "page", defaultValue = "1") int page,
+            @RequestParam MultiValueMap<String, String> form,
+            Model model) {
         Sheet sheet = filingSheets.sheet(actor, id);
         if (!sheet.filing().isOpen()) throw new NotThere();
         filingSheets.keep(actor, id, edits(sheet, form), text(form, "comment", ""));
-        return page(actor, id, Map.of(), model);
+        return page(actor, id, Map.of(), page, model);
     }
 
     /** What the file of a row refers to, and what it is nearly the same as; read when the sheet is looked at. */
@@ -130,8 +156,14 @@ public class FilingPage {
 
     private static List<Row> edits(Sheet sheet, MultiValueMap<String, String> form) {
         List<Row> edits = new ArrayList<>();
+        // What stands on another page says nothing here.
+        Set<Long> here = form.getOrDefault("rows", List.of()).stream()
+                .flatMap(r -> id(r).stream())
+                .collect(Collectors.toSet());
         for (FilingLine line : sheet.lines()) {
             Row row = line.row();
+            if (row.item().isPresent()) continue;
+            if (!here.isEmpty() && !here.contains(row.beside().orElse(row.id()))) continue;
             String at = "row" + row.id() + ".";
             Map<String, String> facts = new TreeMap<>(row.facts());
             form.forEach((name, values) -> {

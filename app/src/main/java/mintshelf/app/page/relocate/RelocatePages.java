@@ -1,12 +1,11 @@
 package mintshelf.app.page.relocate;
 
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
@@ -127,8 +126,7 @@ public class RelocatePages {
     private String written(Actor actor, long id, String actKey) {
         List<Long> files = names.writable(actor, List.of(id));
         if (files.isEmpty()) return "/documents/" + id;
-        String key = UUID.nameUUIDFromBytes(("names " + actKey).getBytes(StandardCharsets.UTF_8))
-                .toString();
+        String key = Acts.following("names " + actKey);
         try {
             return "/runs/" + over.begin(actor, Run.What.WRITE_NAMES, files, Wish.NONE, Optional.empty(), key);
         } catch (Refused e) {

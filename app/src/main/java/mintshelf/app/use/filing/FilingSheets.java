@@ -77,8 +77,10 @@ public class FilingSheets {
         this.clock = clock;
     }
 
-    static final int MOST_ROWS = 200;
+    static final int MOST_ROWS = 1000;
     private static final int DEEPEST = 20;
+    /** Rows that its page shows at once. */
+    private static final int PAGE = 100;
 
     /**
      * A filing sheet with all that its page shows.
@@ -97,9 +99,40 @@ public class FilingSheets {
             List<FilingLine> lines,
             Map<Long, String> coming,
             boolean mayStand) {
-        /** Lines of which a document is made, when they are ticked. */
+        /** Lines of which a document is made, when they are ticked; those that are filed already are left out. */
         public List<FilingLine> documents() {
-            return lines.stream().filter(l -> l.row().beside().isEmpty()).toList();
+            return lines.stream()
+                    .filter(l -> l.row().beside().isEmpty() && l.row().item().isEmpty())
+                    .toList();
+        }
+
+        /** Lines of one page, which is counted from 1 on; of one that is not there the last. */
+        public List<FilingLine> page(int page) {
+            List<FilingLine> all = documents();
+            int at = PAGE * (Math.max(1, Math.min(page, pages())) - 1);
+            return all.subList(at, Math.min(all.size(), at + PAGE));
+        }
+
+        public int pages() {
+            return Math.max(1, (documents().size() + PAGE - 1) / PAGE);
+        }
+
+        /** The page on which a line stands. */
+        public int pageOf(FilingLine line) {
+            return documents().indexOf(line) / PAGE + 1;
+        }
+
+        /** How many are filed already, of a sheet that stopped between two portions. */
+        public long filed() {
+            return lines.stream().filter(l -> l.row().item().isPresent()).count();
+        }
+
+        /** How many documents of the other pages are ticked. */
+        public long tickedElsewhere(int page) {
+            List<FilingLine> here = page(page);
+            return documents().stream()
+                    .filter(l -> l.row().included() && !here.contains(l))
+                    .count();
         }
 
         /** Whether a line lies beside the file of another one of which a document was made. */
