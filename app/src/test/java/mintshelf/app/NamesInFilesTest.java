@@ -126,6 +126,21 @@ class NamesInFilesTest {
     }
 
     @Test
+    void aFileThatDoesNotLetItselfBeWrittenKeepsNoOtherOneBack() {
+        byte[] plain = StructureTest.assembly("s " + mark, ring, 1);
+        String signed =
+                new String(plain, StandardCharsets.US_ASCII).replace("END-ISO", "SIGNATURE;\nabc\nENDSEC;\nEND-ISO");
+        long seal = model("sealed" + mark + ".stp", signed.getBytes(StandardCharsets.US_ASCII));
+        long free = model("open" + mark + ".stp", StructureTest.assembly("o " + mark, ring, 1));
+        renamed("gland" + mark + ".stp");
+        write(seal, free);
+        assertThat(text(seal)).isEqualTo(signed);
+        assertThat(server.document(seal).head().number()).isEqualTo(1);
+        assertThat(server.document(free).head().number()).isEqualTo(2);
+        assertThat(refersTo(seal).get(0).component().orElseThrow().item()).isEqualTo(part);
+    }
+
+    @Test
     void whoDoesNotSeeADocumentLearnsNoNameOfItAndWritesNone() {
         long head = model("hidden" + mark + ".stp", StructureTest.assembly("s " + mark, ring, 1));
         renamed("secret" + mark + ".stp");

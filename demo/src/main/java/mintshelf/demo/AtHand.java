@@ -29,7 +29,13 @@ final class AtHand extends Chapter {
                 .filter(g -> g.name().equals("Drawing office"))
                 .map(GroupStore.Group::id)
                 .findFirst();
-        keep("priya", "In work, of 316L", "material:316L stage:\"in review\",\"in preparation\"", office);
+        keep(
+                "priya",
+                "In work, of 316L",
+                "material:316L stage:\"in review\",\"in preparation\"",
+                office,
+                "material",
+                "mass");
         keep("ines", "Changed, held by nobody", "is:pending held:nobody changed>14d", Optional.empty());
         keep("rafael", "Plates in force", "is:released title:plate", Optional.empty());
         for (Map.Entry<String, List<String>> one : Map.of(
@@ -40,8 +46,12 @@ final class AtHand extends Chapter {
         }
     }
 
-    private void keep(String login, String name, String q, Optional<Long> group) {
+    private void keep(String login, String name, String q, Optional<Long> group, String... facts) {
+        List<String> columns = List.of(facts);
         searches.keep(
-                hands.actor(login), Hands.key(), new KeptSearchStore.New(name, q, Ask.Order.FIT, false, group), false);
+                hands.actor(login),
+                Hands.key(),
+                new KeptSearchStore.New(name, q, Ask.Order.FIT, false, group, columns),
+                false);
     }
 }

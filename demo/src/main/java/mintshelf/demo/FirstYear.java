@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalLong;
+import mintshelf.app.use.relocate.Folders;
 import mintshelf.demo.Parts.Part;
 import mintshelf.demo.sheet.Sheets;
 
@@ -120,6 +121,7 @@ final class FirstYear extends Chapter {
                         Map.of(),
                         false));
         harness(tg40);
+        drafting(tg40);
         long guide = hands.file(
                 monthsAgo(5, 3),
                 "oluwaseun",
@@ -149,6 +151,22 @@ final class FirstYear extends Chapter {
                     false);
             hands.release(monthsAgo(18, 6), "priya", item);
         }
+    }
+
+    /** What every desk of the shelf is to have: with which lines its sheets are drawn. */
+    private void drafting(long shelf) {
+        long folder = book.shelves.addFolder(hands.actor("ines"), shelf, OptionalLong.empty(), "Drafting");
+        hands.bean(Folders.class).everyDesk(hands.actor("ines"), folder, true);
+        long item = hands.file(
+                monthsAgo(17, 6),
+                "ines",
+                shelf,
+                OptionalLong.of(folder),
+                "TG40-0920 Specification of lines.txt",
+                Papers.lines(),
+                Map.of("subject", "all sheets"),
+                false);
+        hands.release(monthsAgo(17, 7), "oluwaseun", item);
     }
 
     /** What a wiring program draws: nobody reads its file here, so that an exchange drawing lies beside it. */

@@ -62,6 +62,21 @@ final class Papers {
                 .getBytes(StandardCharsets.UTF_8);
     }
 
+    /** Layers and widths of lines. */
+    static byte[] lines() {
+        return """
+                Lines of TG40 sheets
+
+                layer      width  colour  for
+                OUTLINE    0.50   7       edges that are seen
+                HIDDEN     0.25   8       edges behind
+                CENTRE     0.25   1       axes, pitch circles
+                SIZES      0.25   3       dimensions, notes, symbols
+                HATCH      0.18   9       sections
+                FRAME      0.70   7       frame and title block
+                """.getBytes(StandardCharsets.UTF_8);
+    }
+
     /** What fitters take along: four pages, of which the second edition has another torque and one page more. */
     static byte[] guide(int edition) {
         List<String> pages = new ArrayList<>(

@@ -185,7 +185,8 @@ public class ChangePaper {
             row.put("version", version.number());
             row.put("sha256", version.content().hash().hex());
             one.against().ifPresent(old -> row.put("against", versions.get(old).number()));
-            one.spot().ifPresent(spot -> row.put("at", spot.says()));
+            // Not the chapter's name: who reads a request need not see the paper.
+            one.spot().ifPresent(spot -> row.put("page", spot.page()));
             row.put("note", one.note());
             rows.add(row);
         }

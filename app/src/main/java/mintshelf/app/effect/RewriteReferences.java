@@ -15,7 +15,6 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
-import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.ContentInput;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
@@ -40,7 +39,7 @@ import mintshelf.core.structure.StructureGraph;
 @org.springframework.stereotype.Component
 public class RewriteReferences {
     /** Bytes that a file may have to be rewritten here. */
-    public static final long MOST_BYTES = 128L << 20;
+    public static final long MOST_BYTES = 32L << 20;
 
     private final Sight sight;
     private final References references;
@@ -162,18 +161,20 @@ public class RewriteReferences {
      * Writes names into the file of a document; within the caller's transaction, under the document's lock, asked before.
      *
      * @param names new paths by those that are written
+     * @return refused where the file itself does not let it: it is signed, or would not read as it should; then nothing was changed
      */
-    public Added write(Actor actor, Seen seen, Map<String, String> names, String comment) {
+    public Outcome<Added> write(Actor actor, Seen seen, Map<String, String> names, String comment) {
         StoredContent content = seen.spine().content();
         long head = seen.document().head().version();
-        StoredContent written =
-                room.apart(() -> keep.keep(written(content, names).orElseThrow(Refused::new)));
+        Outcome<StoredContent> kept = room.apart(() -> written(content, names).map(keep::keep));
+        if (!(kept instanceof Outcome.Granted<StoredContent> written))
+            return Outcome.refused(kept.refusal().orElseThrow());
         String says = says(names);
         Added added = versions.add(
                 actor,
                 seen.document(),
                 new NewVersions.Made(
-                        written,
+                        written.value(),
                         named(references.of(head), names),
                         comment.isEmpty() ? says : comment,
                         VersionRow.MadeBy.REWRITTEN,
@@ -181,7 +182,7 @@ public class RewriteReferences {
                         Optional.empty(),
                         ""));
         recorder.note(actor, seen.document().id(), "version.added", added.number(), says, comment);
-        return added;
+        return Outcome.granted(added);
     }
 
     private static String says(Map<String, String> names) {

@@ -90,7 +90,8 @@ async function keepEven() {
   progress();
   if (!came.length) return;
   const names = came.map((one) => one.path.split("/").pop());
-  say(`${names.slice(0, 3).join(", ")}${names.length > 3 ? ` and ${names.length - 3} more` : ""} ${names.length === 1 ? "comes" : "come"} to every desk of the shelf and ${names.length === 1 ? "was" : "were"} brought.`);
+  // What was said of an act of one's own is not talked over.
+  if (here("says").hidden) say(`${names.slice(0, 3).join(", ")}${names.length > 3 ? ` and ${names.length - 3} more` : ""} ${names.length === 1 ? "comes" : "come"} to every desk of the shelf and ${names.length === 1 ? "was" : "were"} brought.`);
   await read();
 }
 

@@ -13,6 +13,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.filing.FilingStore.Origin;
 import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.use.filing.FileDocuments;
@@ -135,22 +136,18 @@ public class FilingPage {
     /** What the file of a row refers to, and what it is nearly the same as; read when the sheet is looked at. */
     @GetMapping("/filings/{id}/rows/{row}")
     String row(Actor actor, @PathVariable long id, @PathVariable long row, Model model) {
-        FilingLine line = filingSheets.line(actor, id, row);
-        model.addAttribute("row", line.row());
-        model.addAttribute("refers", references.of(actor, id, row));
-        model.addAttribute(
-                "near",
-                line.sameAs().isPresent()
-                        ? List.of()
-                        : alike.near(
-                                actor,
-                                new StoredContent(
-                                        line.upload().content(),
-                                        line.upload().hash().orElseThrow(),
-                                        line.upload().size(),
-                                        line.upload().kind().orElse(ContentKind.OTHER)),
-                                NEAR,
-                                1));
+        Map<Row, Upload> sheet = filingSheets.files(actor, id);
+        Row one = sheet.keySet().stream().filter(r -> r.id() == row).findFirst().orElseThrow(NotThere::new);
+        Upload file = sheet.get(one);
+        if (file.state() != Upload.State.COMPLETE) throw new NotThere();
+        model.addAttribute("row", one);
+        model.addAttribute("refers", references.of(actor, sheet, one));
+        StoredContent content = new StoredContent(
+                file.content(),
+                file.hash().orElseThrow(),
+                file.size(),
+                file.kind().orElse(ContentKind.OTHER));
+        model.addAttribute("near", one.sameAs().isPresent() ? List.of() : alike.near(actor, content, NEAR, 1));
         return "filing/_row";
     }
 

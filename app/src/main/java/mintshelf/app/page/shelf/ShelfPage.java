@@ -1,12 +1,14 @@
 package mintshelf.app.page.shelf;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.page.WayBack;
@@ -25,7 +27,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.util.UriComponentsBuilder;
 
 /** The shelves, and a shelf with its documents as spines, loaded as one scrolls. */
 @Controller
@@ -204,11 +205,10 @@ public class ShelfPage {
         String to = WayBack.within(back);
         // The list of a kept search has columns of its own, which are kept with it.
         if (to.startsWith("/search?") && to.contains("kept=")) {
-            return "redirect:"
-                    + UriComponentsBuilder.fromUriString(to)
-                            .replaceQueryParam("columns", String.join(",", columns.known(column)))
-                            .build(true)
-                            .toUriString();
+            String others = Arrays.stream(to.substring("/search?".length()).split("&"))
+                    .filter(p -> !p.startsWith("columns=") && !p.isEmpty())
+                    .collect(Collectors.joining("&"));
+            return "redirect:/search?" + others + "&columns=" + String.join(",", columns.known(column));
         }
         columns.choose(actor, column);
         return "redirect:" + to;

@@ -31,6 +31,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Components, where used, refers to. */
 @Controller
 public class StructurePages {
+    private static final int MOST_ASKED = 100;
+
     private final ReadStructure structure;
     private final ReadWhereUsed used;
     private final KeepReferences keep;
@@ -128,8 +130,12 @@ public class StructurePages {
         model.addAttribute("u", found);
         model.addAttribute("ever", ever != null);
         model.addAttribute("picture", Picture.of(found));
+        // Of what stands in very many it is asked on its own page only.
         model.addAttribute(
-                "otherwise", names.namingOtherwise(actor, List.of(id)).size());
+                "otherwise",
+                found.above().size() > MOST_ASKED
+                        ? -1
+                        : names.namingOtherwise(actor, List.of(id)).size());
         return "structure/used";
     }
 

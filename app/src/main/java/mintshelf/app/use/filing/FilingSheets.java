@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -346,14 +347,18 @@ public class FilingSheets {
                         .isPresent());
     }
 
-    /** A row of an open sheet of the actor, with its file. */
-    public FilingLine line(Actor actor, long id, long row) {
-        Sheet sheet = sheet(actor, id);
-        if (!sheet.filing().isOpen()) throw new NotThere();
-        return sheet.lines().stream()
-                .filter(l -> l.row().id() == row && l.upload().state() == Upload.State.COMPLETE)
-                .findFirst()
-                .orElseThrow(NotThere::new);
+    /** The rows of an open sheet of the actor with their files; what its page says besides is not asked. */
+    public Map<Row, Upload> files(Actor actor, long id) {
+        boolean mine = filings.filing(id)
+                .filter(f -> f.person() == actor.person() && f.isOpen())
+                .isPresent();
+        if (!mine) throw new NotThere();
+        List<Row> rows = filings.rows(id);
+        Map<Long, Upload> uploads =
+                this.uploads.uploads(rows.stream().map(Row::upload).toList());
+        Map<Row, Upload> files = new LinkedHashMap<>();
+        rows.forEach(r -> files.put(r, uploads.get(r.upload())));
+        return files;
     }
 
     /** Gives a sheet up; its files go when their lease ends. */

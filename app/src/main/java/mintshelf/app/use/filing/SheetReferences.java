@@ -10,9 +10,10 @@ import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.filing.FilingStore.Row;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.app.use.filing.FilingSheets.FilingLine;
 import mintshelf.core.document.FileName;
 import mintshelf.core.reference.Resolution;
 import mintshelf.core.reference.Resolution.Filed;
@@ -25,13 +26,11 @@ public class SheetReferences {
     /** Numbers and names that are said; the others are counted. */
     private static final int SAID = 4;
 
-    private final FilingSheets sheets;
     private final References references;
     private final ShelfStore shelves;
     private final Sight sight;
 
-    public SheetReferences(FilingSheets sheets, References references, ShelfStore shelves, Sight sight) {
-        this.sheets = sheets;
+    public SheetReferences(References references, ShelfStore shelves, Sight sight) {
         this.references = references;
         this.shelves = shelves;
         this.sight = sight;
@@ -52,14 +51,13 @@ public class SheetReferences {
         }
     }
 
-    /** What the file of a row refers to; O(its bytes). */
-    public Refers of(Actor actor, long filing, long row) {
-        FilingSheets.Sheet sheet = sheets.sheet(actor, filing);
-        FilingLine line = sheets.line(actor, filing, row);
-        List<Written> written = references.read(line.upload());
-        Set<String> ticked = sheet.documents().stream()
-                .filter(l -> l.row().included())
-                .map(l -> FileName.of(l.upload().fileName()).key())
+    /** What the file of a row refers to; O(its bytes + rows). */
+    public Refers of(Actor actor, Map<Row, Upload> sheet, Row row) {
+        Upload file = sheet.get(row);
+        List<Written> written = references.read(file);
+        Set<String> ticked = sheet.entrySet().stream()
+                .filter(e -> e.getKey().isDocument())
+                .map(e -> FileName.of(e.getValue().fileName()).key())
                 .collect(Collectors.toSet());
         Map<String, List<Filed>> lying = references.lying(
                 written.stream().map(w -> FileName.of(w.path()).key()).toList());
@@ -69,7 +67,8 @@ public class SheetReferences {
                         .flatMap(List::stream)
                         .map(Filed::document)
                         .toList());
-        Filed parent = new Filed(0, line.upload().fileName(), sheet.filing().shelf(), folders(line), false);
+        Optional<Folder> folder = shelves.folder(row.folder());
+        Filed parent = new Filed(0, file.fileName(), folder.map(Folder::shelf).orElse(0L), folders(folder, row), false);
         List<String> here = new ArrayList<>();
         List<String> there = new ArrayList<>();
         List<String> missing = new ArrayList<>();
@@ -87,13 +86,12 @@ public class SheetReferences {
     }
 
     /** From the shelf down to where it is filed. */
-    private List<String> folders(FilingLine line) {
-        Optional<Folder> folder = shelves.folder(line.row().folder());
+    private List<String> folders(Optional<Folder> folder, Row row) {
         List<String> names = new ArrayList<>();
         folder.ifPresent(f -> shelves.pathsUp(Set.of(f.shelf()))
                 .getOrDefault(f.id(), List.of())
                 .forEach(above -> names.add(0, above.name())));
-        if (!line.row().path().isEmpty()) names.addAll(List.of(line.row().path().split("/")));
+        if (!row.path().isEmpty()) names.addAll(List.of(row.path().split("/")));
         return names;
     }
 }

@@ -17,6 +17,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.VersionStore.Added;
 import mintshelf.app.store.run.Run;
 import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Texts;
 import org.springframework.stereotype.Service;
@@ -129,7 +130,9 @@ public class WriteNames implements SetAct {
         RewriteReferences.refusal(actor, seen).ifPresent(r -> {
             throw new Refused(r);
         });
-        Added added = rewrite.write(actor, seen, names, why);
-        return new Run.Row(seen.spine().id(), "version", added.number());
+        // A file that does not let itself be written keeps no other one back.
+        return rewrite.write(actor, seen, names, why) instanceof Outcome.Granted<Added> added
+                ? new Run.Row(seen.spine().id(), "version", added.value().number())
+                : new Run.Row(seen.spine().id(), "unwritten", seen.version());
     }
 }
