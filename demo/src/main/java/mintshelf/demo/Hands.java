@@ -137,7 +137,10 @@ class Hands {
                 filingSheets.open(actor, shelf, folder, List.of(bring(actor, name, bytes), bring(actor, beside, copy)));
         var result = filing.file(actor, sheet, key(), false);
         if (!result.isFiled()) throw new IllegalStateException(name + ": " + result.problems());
-        return filingSheets.sheet(actor, sheet).documents().get(0).row().item().orElseThrow();
+        return filingSheets.sheet(actor, sheet).lines().stream()
+                .flatMap(l -> l.row().item().stream())
+                .findFirst()
+                .orElseThrow();
     }
 
     /** Lays a neutral copy beside the file of a version. */

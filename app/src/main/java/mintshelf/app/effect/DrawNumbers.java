@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.setup.Settings;
 import mintshelf.app.store.document.NumberStore;
@@ -110,24 +111,27 @@ public class DrawNumbers {
         if (!(c.scope() instanceof Outcome.Granted<String> scope)) {
             return Outcome.refused(c.scope().refusal().orElseThrow());
         }
-        List<String> ahead = new ArrayList<>();
+        List<Long> values = new ArrayList<>();
         for (RangeStore.Range range : ranges.back(c.series().id(), scope.value())) {
-            for (long value = range.nextBack().orElseThrow(); value <= range.last() && ahead.size() < most; value++) {
-                add(ahead, kind, c, facts, value);
+            for (long value = range.nextBack().orElseThrow(); value <= range.last() && values.size() < most; value++) {
+                values.add(value);
             }
         }
         long first = numbers.next(c.series().id(), scope.value());
-        for (long value = first; value < first + TRIES_AHEAD && ahead.size() < most; value++) {
-            add(ahead, kind, c, facts, value);
+        for (long value = first; value < first + most + TRIES_AHEAD; value++) values.add(value);
+        List<NumberKey> candidates = new ArrayList<>();
+        for (long value : values) {
+            // A series that ends here says so when it is drawn from.
+            if (!(c.pattern().render(value, c.year(), facts) instanceof Outcome.Granted<String> rendered)) break;
+            candidates.add(NumberKey.of(rendered.value()).orElseThrow(Refused::new));
         }
-        return Outcome.granted(ahead);
-    }
-
-    private void add(List<String> ahead, Kind kind, Counting c, Map<String, String> facts, long value) {
-        NumberKey number = NumberKey.of(
-                        c.pattern().render(value, c.year(), facts).orElseThrow(Refused::new))
-                .orElseThrow(Refused::new);
-        if (!numbers.isUsed(kind.aspect(), number)) ahead.add(number.number());
+        Set<String> used = numbers.used(
+                List.of(kind.aspect()), candidates.stream().map(NumberKey::key).toList());
+        return Outcome.granted(candidates.stream()
+                .filter(n -> !used.contains(n.key()))
+                .map(NumberKey::number)
+                .limit(most)
+                .toList());
     }
 
     /** Why somebody may not type a number that the house reserved ahead; nothing when they may. */
