@@ -71,10 +71,11 @@ export function measure(element, view) {
     }
     if (chain.length && place.x === chain[chain.length - 1].x && place.y === chain[chain.length - 1].y) return;
     chain.push(place);
-    if (place.r) found.push(`⌀ ${number((2 * place.r) / scale)}, R ${number(place.r / scale)}`);
+    if (place.r) found.push({ text: `⌀ ${number((2 * place.r) / scale)}, R ${number(place.r / scale)}`, at: (2 * place.r) / scale });
     if (chain.length > 1) {
       const [a, b] = chain.slice(-2);
-      found.push(between(a, b));
+      const apart = a.line || b.line ? null : Math.hypot(b.x - a.x, b.y - a.y) / scale;
+      found.push({ text: between(a, b), at: apart });
       if (chain.length > 2 && !chain.some((place) => place.line)) found.push(`chain of ${chain.length - 1}: ${number(total() / scale)}`);
     }
     tell(found.slice(-8));
@@ -82,7 +83,9 @@ export function measure(element, view) {
   };
   const tell = (texts) => {
     list.hidden = texts.length === 0;
-    list.replaceChildren(...texts.map((text) => el("li", {}, text)));
+    // What was measured last may be a size that the library has.
+    list.replaceChildren(...texts.map((one, i) => el("li", {}, one.text ?? one,
+      one.at && i === texts.length - 1 ? el("a", { class: "ms-2", href: `/sizes?at=${one.at.toFixed(3)}` }, "Sizes in the library") : "")));
   };
   const lines = (a, b) => {
     const angle = angleBetween(a, b);

@@ -105,16 +105,28 @@ export function begin(list) {
     if (row) location.href = row.dataset.href;
   });
 
+  // Rows that are dragged out of the window: the browser fetches a copy to where they are dropped, where it can.
+  list.addEventListener("pointerdown", (event) => event.target.closest(".spine")?.setAttribute("draggable", "true"));
+  list.addEventListener("dragstart", (event) => {
+    const row = event.target.closest?.(".spine");
+    if (!row) return;
+    const many = picked.has(row.dataset.id) && picked.size > 1;
+    const [version, ...name] = (row.dataset.file ?? "").split(" ");
+    const at = many ? `/files.zip?items=${[...picked.keys()].join(",")}` : `/documents/${row.dataset.id}/versions/${version}/file`;
+    event.dataTransfer.setData("DownloadURL", `application/octet-stream:${many ? "mint-shelf.zip" : name.join(" ")}:${location.origin}${at}`);
+    event.dataTransfer.setData("text/plain", row.dataset.number);
+    event.dataTransfer.effectAllowed = "copy";
+  });
+
   // Rows that are dragged onto a folder's heading: the plan of moving them there opens. What is picked goes along.
   if (bar?.querySelector("[data-act='move']")) {
     const dragged = "application/x-mint-rows";
     const head = (event) => event.target.closest?.(".folder-head");
-    list.addEventListener("pointerdown", (event) => event.target.closest(".spine")?.setAttribute("draggable", "true"));
     list.addEventListener("dragstart", (event) => {
       const row = event.target.closest?.(".spine");
       if (!row) return;
       event.dataTransfer.setData(dragged, (picked.has(row.dataset.id) ? [...picked.keys()] : [row.dataset.id]).join(","));
-      event.dataTransfer.effectAllowed = "move";
+      event.dataTransfer.effectAllowed = "copyMove";
     });
     list.addEventListener("dragover", (event) => {
       if (!head(event) || !event.dataTransfer.types.includes(dragged)) return;

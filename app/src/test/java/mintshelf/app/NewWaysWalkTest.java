@@ -60,6 +60,32 @@ class NewWaysWalkTest extends InBrowser {
     }
 
     @Test
+    void aRowIsDraggedOutAsTheFileThatItIs() {
+        long shelf = SERVER.shelf();
+        long one = SERVER.file("priya", shelf, "NW" + shelf + "-31 out one.txt", "one " + shelf, false);
+        long two = SERVER.file("priya", shelf, "NW" + shelf + "-32 out two.txt", "two " + shelf, false);
+        browser.signIn("priya");
+        browser.open("/shelves/" + shelf);
+        String dragged = "const row = document.querySelector('.spine[data-id=\"" + one
+                + "\"]'); const data = new DataTransfer(); row.dispatchEvent(new DragEvent('dragstart',"
+                + " { bubbles: true, dataTransfer: data })); return data.getData('DownloadURL');";
+        String out = browser.driver().executeScript(dragged).toString();
+        assertThat(out)
+                .startsWith("application/octet-stream:NW" + shelf + "-31 out one.txt:")
+                .endsWith("/documents/" + one + "/versions/1/file");
+        String address = out.substring(out.indexOf(":http") + 1).replace(SERVER.origin(), "");
+        assertThat(Web.as(SERVER, "priya").get(address).body()).isEqualTo("one " + shelf);
+        // Several that are picked are one archive.
+        browser.driver()
+                .executeScript("document.querySelectorAll('.spine').forEach((row) => row.dispatchEvent("
+                        + "new MouseEvent('click', { bubbles: true, ctrlKey: true })))");
+        assertThat(browser.driver().executeScript(dragged).toString())
+                .contains("mint-shelf.zip:")
+                .contains("/files.zip?items=")
+                .contains(Long.toString(two));
+    }
+
+    @Test
     void aDocumentBeginsFromAnotherAndIsHeld() {
         long shelf = SERVER.shelf();
         long from = SERVER.file(

@@ -33,6 +33,8 @@ final class SearchRoutes {
                         "302 404 404 404 404 200"),
                 List.of("/relocate", "/relocate?items=" + draft, ALL),
                 List.of("/names-in-files", "/names-in-files?of=" + draft, ALL),
+                List.of("/sizes", "/sizes?at=40", ALL),
+                List.of("/documents/{id}/sizes", "/documents/" + draft + "/sizes", "302 404 404 404 404 404"),
                 List.of("/change-kind", "/change-kind?items=" + draft, ALL),
                 List.of("/filings/{id}/rows/{row}", "/filings/1/rows/999999999", "302 404 404 404 404 404"),
                 List.of("/documents/{id}/rename", "/documents/" + draft + "/rename", "302 404 404 200 200 200"),

@@ -72,6 +72,7 @@ class ArrowsTest {
             Map.entry("model.picture", Set.of("base", "drawing", "model.step")),
             Map.entry("desk", Set.of("base")),
             Map.entry("reference", Set.of("base", "document", "drawing.dxf", "model.step")),
+            Map.entry("family", Set.of("base")),
             Map.entry("structure", Set.of("base", "document", "revision")),
             Map.entry(
                     "drawing.check", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "drawing.titleblock")),

@@ -1,5 +1,6 @@
 package mintshelf.demo;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -9,6 +10,7 @@ import java.util.OptionalLong;
 import java.util.function.BiFunction;
 import java.util.stream.Stream;
 import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.redline.Picked;
 import mintshelf.core.redline.Remark;
 import mintshelf.core.redline.Space;
@@ -109,6 +111,30 @@ final class ModelStory {
         made.put("EGW-FT-12|Float tape", Models.bought("EGW-FT-12", "Float tape", 12, 1, 620, STAMP));
         made.put("EGW-SP-20|Solar panel", Models.bought("EGW-SP-20", "Solar panel", 540, 360, 30, STAMP));
         made.forEach((name, bytes) -> libraryPart(shelf, bought, "Bought", name, bytes));
+        sizes(shelf, seals);
+    }
+
+    /** A size family: some of its sizes are parts here, the others could be. */
+    private void sizes(long shelf, long folder) {
+        StringBuilder rings = new StringBuilder("number,\"d1, mm\",\"d2, mm\",material\n");
+        for (double inner : new double[] {30, 36, 40, 45, 50, 60}) {
+            for (double cord : new double[] {2, 2.5, 3.55}) {
+                String size = Numbers.plain(inner) + " x " + Numbers.plain(cord);
+                rings.append("ISO 3601 " + size + "," + inner + "," + cord + ",NBR\n");
+            }
+        }
+        long item = hands.file(
+                at(328, 9),
+                "ines",
+                shelf,
+                OptionalLong.of(folder),
+                "ISO 3601 O-rings.csv",
+                rings.toString().getBytes(StandardCharsets.UTF_8),
+                Map.of("subject", "O-rings"),
+                false,
+                "ISO 3601",
+                "O-rings, sizes");
+        hands.release(at(327, 9), "ines", item);
     }
 
     private void libraryPart(long shelf, long folder, String path, String numberAndTitle, byte[] bytes) {

@@ -12,8 +12,9 @@ import mintshelf.core.revision.StageClass;
  * What a row of a list tells its script: which document it is, and how it stands for the person who looks, in single words.
  *
  * @param stands of {@code mine held pending decides sends changes signs released}, those that hold
+ * @param file the number of the version that this person gets, and its file's name: "10 gland.dxf"
  */
-public record SpineRow(long id, String href, String number, String stands) {
+public record SpineRow(long id, String href, String number, String stands, String file) {
     /** @param toSign documents that wait for this person's signature */
     static SpineRow of(Seen seen, long person, Collection<Long> toSign) {
         var document = seen.document();
@@ -27,6 +28,11 @@ public record SpineRow(long id, String href, String number, String stands) {
         if (!seen.spine().isChangePaper()) stands.add("changes");
         if (toSign.contains(document.id())) stands.add("signs");
         if (document.released().isPresent()) stands.add("released");
-        return new SpineRow(document.id(), "/documents/" + document.id(), document.number(), String.join(" ", stands));
+        return new SpineRow(
+                document.id(),
+                "/documents/" + document.id(),
+                document.number(),
+                String.join(" ", stands),
+                seen.version() + " " + document.fileName());
     }
 }

@@ -98,6 +98,16 @@ public record Words(ZoneId zone, Instant now) {
     }
 
     /** The first line of a comment, at most 72 characters. */
+    /** A measure without more figures than it needs: "40.5". */
+    public String plain(double n) {
+        return Numbers.plain(n);
+    }
+
+    /** How much more or less a measure is: "0.5 more". */
+    public String more(double n) {
+        return Numbers.plain(Math.abs(n)) + (n < 0 ? " less" : " more");
+    }
+
     public String firstLine(String comment) {
         return Texts.shorten(comment.split("\n", 2)[0], 72);
     }

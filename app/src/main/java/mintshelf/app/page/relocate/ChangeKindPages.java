@@ -7,6 +7,7 @@ import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.page.Pages;
+import mintshelf.app.page.PlanShown;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.relocate.ChangeKind;
 import mintshelf.app.use.run.ActOverSet;
@@ -20,8 +21,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Another kind for documents: the plan first. */
 @Controller
 public class ChangeKindPages {
-    private static final int SHOWN = 200;
-
     private final ChangeKind change;
     private final ActOverSet over;
 
@@ -41,17 +40,7 @@ public class ChangeKindPages {
         model.addAttribute("kinds", change.kinds());
         if (to.isEmpty()) return "relocate/kind";
         Plan<SetAct.PlanLine> plan = over.plan(actor, Run.What.CHANGE_KIND, asked, Wish.into(to.get()));
-        model.addAttribute("rows", plan.rows().stream().limit(SHOWN).toList());
-        model.addAttribute("more", Math.max(0, plan.rows().size() - SHOWN));
-        model.addAttribute("sentence", plan.sentence());
-        model.addAttribute("opening", plan.going().size());
-        model.addAttribute(
-                "going",
-                String.join(
-                        ",",
-                        plan.going().stream()
-                                .map(l -> Long.toString(l.seen().spine().id()))
-                                .toList()));
+        PlanShown.add(plan, model);
         return "relocate/kind";
     }
 

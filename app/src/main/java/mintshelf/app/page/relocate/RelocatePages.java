@@ -9,6 +9,7 @@ import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
+import mintshelf.app.page.PlanShown;
 import mintshelf.app.sight.IntoFolders;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.relocate.Folders;
@@ -27,9 +28,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Another place for documents, another name for one: the plan first. */
 @Controller
 public class RelocatePages {
-    /** Rows that the page shows; the act takes them all. */
-    private static final int SHOWN = 200;
-
     private final Relocate relocate;
     private final Rename rename;
     private final Folders folders;
@@ -70,17 +68,7 @@ public class RelocatePages {
 
     private void plan(Actor actor, List<Long> all, long folder, Model model) {
         Plan<SetAct.PlanLine> plan = over.plan(actor, Run.What.RELOCATE, all, Wish.into(folder));
-        model.addAttribute("rows", plan.rows().stream().limit(SHOWN).toList());
-        model.addAttribute("more", Math.max(0, plan.rows().size() - SHOWN));
-        model.addAttribute("sentence", plan.sentence());
-        model.addAttribute("opening", plan.going().size());
-        model.addAttribute(
-                "going",
-                String.join(
-                        ",",
-                        plan.going().stream()
-                                .map(l -> Long.toString(l.seen().spine().id()))
-                                .toList()));
+        PlanShown.add(plan, model);
     }
 
     @PostMapping("/relocate")
@@ -94,7 +82,7 @@ public class RelocatePages {
     String rename(Actor actor, @PathVariable long id, Model model) {
         model.addAttribute("view", rename.view(actor, id));
         List<Plan.Row<SetAct.PlanLine>> naming = names.naming(actor, id);
-        model.addAttribute("naming", naming.stream().limit(SHOWN).toList());
+        model.addAttribute("naming", naming.stream().limit(PlanShown.SHOWN).toList());
         model.addAttribute("writable", naming.stream().filter(Plan.Row::goes).count());
         return "relocate/rename";
     }

@@ -8,6 +8,7 @@ import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.page.Pages;
+import mintshelf.app.page.PlanShown;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.structure.WriteNames;
@@ -21,9 +22,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** The names that files say of other files, and the act that writes those of now: the plan first. */
 @Controller
 public class NamesPages {
-    /** Rows that the page shows; the act takes them all. */
-    private static final int SHOWN = 200;
-
     private final WriteNames names;
     private final ActOverSet over;
 
@@ -50,8 +48,8 @@ public class NamesPages {
             List<Plan.Row<SetAct.PlanLine>> rows = plan.rows().stream()
                     .filter(r -> r.stand() != Plan.Stand.STAYS)
                     .toList();
-            model.addAttribute("rows", rows.stream().limit(SHOWN).toList());
-            model.addAttribute("more", Math.max(0, rows.size() - SHOWN));
+            model.addAttribute("rows", rows.stream().limit(PlanShown.SHOWN).toList());
+            model.addAttribute("more", Math.max(0, rows.size() - PlanShown.SHOWN));
             model.addAttribute("opening", plan.going().size());
             model.addAttribute("staying", rows.size() - plan.going().size());
         }

@@ -5,6 +5,7 @@ import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
+import static mintshelf.database.schema.Tables.SHELF;
 import static mintshelf.database.schema.Tables.STRUCTURE_LOG;
 
 import java.time.Instant;
@@ -95,6 +96,20 @@ public class DocumentStore {
                 .from(ITEM)
                 .where(ITEM.FOLDER.in(folders), ITEM.DROPPED_AT.isNull())
                 .orderBy(ITEM.ID)
+                .limit(most)
+                .fetch(ITEM.ID);
+    }
+
+    /** Tables that lie on library shelves, in the order of their numbers. */
+    public List<Long> tablesOfLibraries(int most) {
+        return db.select(ITEM.ID)
+                .from(ITEM)
+                .join(SHELF)
+                .on(SHELF.ID.eq(ITEM.SHELF), SHELF.LIBRARY.isTrue())
+                .where(
+                        ITEM.DROPPED_AT.isNull(),
+                        ITEM.FILE_NAME_KEY.endsWith(".csv").or(ITEM.FILE_NAME_KEY.endsWith(".xlsx")))
+                .orderBy(ITEM.NUMBER_SORT, ITEM.ID)
                 .limit(most)
                 .fetch(ITEM.ID);
     }

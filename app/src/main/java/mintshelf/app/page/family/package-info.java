@@ -1,0 +1,2 @@
+/** Sizes of families. */
+package mintshelf.app.page.family;

@@ -1,0 +1,2 @@
+/** Size families: tables of measures, one part a row. */
+package mintshelf.core.family;
