@@ -134,13 +134,16 @@ public class SizeFamilies {
         if (content.size() > LARGEST) return Optional.empty();
         Optional<SizeTable> known = kept.get(content.hash().hex());
         if (known != null) return known;
-        Optional<SizeTable> read = room.apart(() -> read(content));
-        kept.put(content.hash().hex(), read);
-        return read;
+        return room.apart(() -> {
+            // For which there is no room now is read another time.
+            if (!room.takes(ROOM_FOR_A_TABLE * content.size())) return Optional.empty();
+            Optional<SizeTable> read = read(content);
+            kept.put(content.hash().hex(), read);
+            return read;
+        });
     }
 
     private Optional<SizeTable> read(StoredContent content) {
-        if (!room.takes(ROOM_FOR_A_TABLE * content.size())) return Optional.empty();
         byte[] bytes = contents.bytes(content, content.size());
         return TableFiles.read(bytes, SizeTable.MOST + 1) instanceof Outcome.Granted<List<List<String>>> rows
                         && SizeTable.of(rows.value()) instanceof Outcome.Granted<SizeTable> table
