@@ -74,7 +74,10 @@ class SizesTest {
                         List.of("SZ" + mark + "-1", Double.toString(odd)),
                         List.of("SZ" + mark + "-2", "3")));
         long family = server.file("ines", shelf, "report", "lengths " + mark + ".xlsx", book, false);
-        family("no family " + mark + ".csv", "a,b\n1,2\n");
+        long none = family("no family " + mark + ".csv", "a,b\n1,2\n");
+        assertThat(Web.as(server, "ines").get("/documents/" + none + "/sizes").body())
+                .as("a table that is none says why")
+                .contains("is no size family that can be read");
         family("broken " + mark + ".xlsx", "PK no workbook");
         List<SizeFamilies.Found> found = families.near(ines, odd);
         assertThat(found)

@@ -15,6 +15,7 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.ContentInput;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
@@ -206,7 +207,8 @@ public class RewriteReferences {
 
     private Outcome<byte[]> written(StoredContent content, Map<String, String> names) {
         if (!room.takes(3 * content.size())) {
-            return Outcome.refused(
+            // Not of the file: the run stops, and goes on when there is room.
+            throw Refused.because(
                     "rewrite.memory",
                     "There is no room to rewrite a file of this size at this moment.",
                     "Try it again later; nothing was changed.");

@@ -97,7 +97,6 @@ public record Words(ZoneId zone, Instant now) {
         return Numbers.grouped(n);
     }
 
-    /** The first line of a comment, at most 72 characters. */
     /** A measure without more figures than it needs: "40.5". */
     public String plain(double n) {
         return Numbers.plain(n);
@@ -108,6 +107,7 @@ public record Words(ZoneId zone, Instant now) {
         return Numbers.plain(Math.abs(n)) + (n < 0 ? " less" : " more");
     }
 
+    /** The first line of a comment, at most 72 characters. */
     public String firstLine(String comment) {
         return Texts.shorten(comment.split("\n", 2)[0], 72);
     }

@@ -21,6 +21,7 @@ import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadFacts;
 import mintshelf.app.use.document.ReadSheet;
+import mintshelf.app.use.family.SizeFamilies;
 import mintshelf.app.use.revision.DropRevision;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
@@ -142,6 +143,7 @@ public class DocumentPage {
         boolean title = KeepFacts.titleRefusal(actor, view.seen()).isEmpty();
         boolean mayEdit = !view.seen().spine().isChangePaper()
                 && (title || view.facts().stream().anyMatch(ReadFacts.Line::isOpen));
+        model.addAttribute("sizes", SizeFamilies.mayBe(view.seen()));
         model.addAttribute("mayTitle", title);
         model.addAttribute("mayEdit", mayEdit);
         model.addAttribute("edit", edit != null && mayEdit);

@@ -12,6 +12,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Contents;
 import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
@@ -21,6 +22,7 @@ import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.document.FileName;
 import mintshelf.core.family.SizeTable;
 import org.springframework.stereotype.Service;
 
@@ -61,6 +63,12 @@ public class SizeFamilies {
         this.room = room;
     }
 
+    /** Whether a document is a table on a library shelf: what is in it is read when a size is looked for. */
+    public static boolean mayBe(Seen seen) {
+        String ending = FileName.of(seen.document().fileName()).extension();
+        return seen.document().place().library() && (ending.equals("csv") || ending.equals("xlsx"));
+    }
+
     /** A row with the part that it names, where the actor sees it. */
     public record Line(SizeTable.Match match, Optional<Seen> part) {}
 
@@ -74,7 +82,12 @@ public class SizeFamilies {
      */
     public View view(Actor actor, long item, Map<String, String> wanted) {
         Seen of = sight.of(actor, item);
-        SizeTable table = table(of).orElseThrow(NotThere::new);
+        if (!mayBe(of)) throw new NotThere();
+        SizeTable table = table(of)
+                .orElseThrow(() -> Refused.because(
+                        "family.none",
+                        of.document().number() + " is no size family that can be read.",
+                        "A size family has a column “number” and columns of measures, one part a row."));
         Map<String, Double> measures = new TreeMap<>();
         table.measures()
                 .forEach(m ->
@@ -128,7 +141,7 @@ public class SizeFamilies {
 
     /** The table of the version that the actor sees, of a document of a library. */
     private Optional<SizeTable> table(Seen seen) {
-        if (!seen.document().place().library()) return Optional.empty();
+        if (!mayBe(seen)) return Optional.empty();
         VersionRow version = versions.version(seen.spine().id(), seen.version()).orElseThrow(NotThere::new);
         StoredContent content = version.content();
         if (content.size() > LARGEST) return Optional.empty();
