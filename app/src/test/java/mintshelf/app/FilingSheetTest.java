@@ -84,15 +84,15 @@ class FilingSheetTest {
     void theNumbersThatComeAreShownAndDrawnWhenItIsFiled() {
         long shelf = server.shelf();
         long id = open(shelf, Map.of("list " + shelf + ".txt", "a " + shelf, "plan " + shelf + ".txt", "b " + shelf));
-        Map<Long, String> coming = sheets.sheet(priya, id).coming();
-        assertThat(coming).hasSize(2);
-        assertThat(coming.values()).doesNotHaveDuplicates();
+        Map<Long, String> kept = sheets.sheet(priya, id).kept();
+        assertThat(kept).hasSize(2);
+        assertThat(kept.values()).doesNotHaveDuplicates();
         server.bean(FileDocuments.class).file(priya, id, Server.key(), false);
         sheets.sheet(priya, id)
                 .lines()
                 .forEach(l -> assertThat(l.made().orElseThrow().document().number())
-                        .isEqualTo(coming.get(l.row().id())));
-        assertThat(sheets.sheet(priya, id).coming()).isEmpty();
+                        .isEqualTo(kept.get(l.row().id())));
+        assertThat(sheets.sheet(priya, id).kept()).isEmpty();
     }
 
     @Test

@@ -53,6 +53,20 @@ create table if not exists filing_row (
   constraint filing_row_item foreign key (item) references item (id)
 );
 
+-- A number that is kept for a row of a filing sheet while that is open, and where it was drawn from.
+create table if not exists number_reserved (
+  filing_row bigint not null primary key,
+  aspect varchar(10) character set ascii collate ascii_bin not null,
+  number_key varchar(60) character set utf8mb4 collate utf8mb4_nopad_bin not null,
+  series bigint not null,
+  scope_key varchar(250) character set utf8mb4 collate utf8mb4_nopad_bin not null,
+  value bigint not null,
+  constraint number_reserved_number unique (aspect, number_key),
+  constraint number_reserved_row foreign key (filing_row) references filing_row (id),
+  constraint number_reserved_claim foreign key (aspect, number_key) references number_claim (aspect, number_key),
+  constraint number_reserved_series foreign key (series) references number_series (id)
+);
+
 -- What a company has, taken in: from the bringing of the files over a dry run to the report.
 create table if not exists take_in (
   id bigint not null auto_increment primary key,

@@ -5,6 +5,11 @@ import java.util.function.Function;
 
 /** What a rule answers: a value, or the refusal that stands in its way. */
 public sealed interface Outcome<T> {
+    /** What was granted; nothing where it was refused. */
+    default Optional<T> toOptional() {
+        return this instanceof Granted<T> granted ? Optional.of(granted.value()) : Optional.empty();
+    }
+
     /** The rule grants {@code value}. */
     record Granted<T>(T value) implements Outcome<T> {}
 

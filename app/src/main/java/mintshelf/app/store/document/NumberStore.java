@@ -13,6 +13,7 @@ import java.util.Set;
 import mintshelf.app.store.Times;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.numbering.NumberKey;
+import mintshelf.database.schema.tables.records.NumberClaimRecord;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -37,6 +38,11 @@ public class NumberStore {
 
     /** Draws the next value of a counter within the caller's transaction: the counter's row is locked until it ends. */
     public long draw(long series, String scopeKey) {
+        return draw(series, scopeKey, 1);
+    }
+
+    /** Draws the next values of a counter, as {@link #draw(long, String)}: the first of them. */
+    public long draw(long series, String scopeKey, int many) {
         ready(series, scopeKey);
         long value = db.select(NUMBER_COUNTER.NEXT_VALUE)
                 .from(NUMBER_COUNTER)
@@ -45,7 +51,7 @@ public class NumberStore {
                 .fetchSingle()
                 .value1();
         db.update(NUMBER_COUNTER)
-                .set(NUMBER_COUNTER.NEXT_VALUE, value + 1)
+                .set(NUMBER_COUNTER.NEXT_VALUE, value + many)
                 .where(NUMBER_COUNTER.SERIES.eq(series), NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey))
                 .execute();
         return value;
@@ -83,6 +89,18 @@ public class NumberStore {
                         NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey),
                         NUMBER_COUNTER.NEXT_VALUE.le(used))
                 .execute();
+    }
+
+    /** Takes back the last values that were drawn from a counter, from {@code first} to {@code last}; whether it did, for others may have drawn since. */
+    public boolean takeBack(long series, String scopeKey, long first, long last) {
+        return db.update(NUMBER_COUNTER)
+                        .set(NUMBER_COUNTER.NEXT_VALUE, first)
+                        .where(
+                                NUMBER_COUNTER.SERIES.eq(series),
+                                NUMBER_COUNTER.SCOPE_KEY.eq(scopeKey),
+                                NUMBER_COUNTER.NEXT_VALUE.eq(last + 1))
+                        .execute()
+                == 1;
     }
 
     private void ready(long series, String scopeKey) {
@@ -132,6 +150,32 @@ public class NumberStore {
                 .set(NUMBER_CLAIM.ITEM, item)
                 .set(NUMBER_CLAIM.STATE, "FORMER")
                 .set(NUMBER_CLAIM.AT, Times.utc(now))
+                .execute();
+    }
+
+    /** Claims numbers that no document has yet: nobody else gets them. */
+    public void reserve(Aspect aspect, Collection<NumberKey> all, Instant now) {
+        db.batchInsert(all.stream()
+                        .map(number -> {
+                            NumberClaimRecord row = db.newRecord(NUMBER_CLAIM);
+                            row.setAspect(aspect.name());
+                            row.setNumberKey(number.key());
+                            row.setNumber(number.number());
+                            row.setState("RESERVED");
+                            row.setAt(Times.utc(now));
+                            return row;
+                        })
+                        .toList())
+                .execute();
+    }
+
+    /** Numbers that were reserved are nobody's again. */
+    public void free(Aspect aspect, Collection<String> keys) {
+        db.deleteFrom(NUMBER_CLAIM)
+                .where(
+                        NUMBER_CLAIM.ASPECT.eq(aspect.name()),
+                        NUMBER_CLAIM.NUMBER_KEY.in(keys),
+                        NUMBER_CLAIM.STATE.eq("RESERVED"))
                 .execute();
     }
 

@@ -139,6 +139,20 @@ public class RangeStore {
                 .execute();
     }
 
+    /** Values that were drawn and are not needed are drawn again before their counter goes on. */
+    public void back(long series, String scope, long first, long last, long by, Instant now) {
+        db.insertInto(NUMBER_RANGE)
+                .set(NUMBER_RANGE.SERIES, series)
+                .set(NUMBER_RANGE.SCOPE_KEY, scope)
+                .set(NUMBER_RANGE.FIRST_VALUE, first)
+                .set(NUMBER_RANGE.LAST_VALUE, last)
+                .set(NUMBER_RANGE.NEXT_BACK, first)
+                .set(NUMBER_RANGE.NOTE, "kept for a filing sheet, not used")
+                .set(NUMBER_RANGE.RESERVED_BY, by)
+                .set(NUMBER_RANGE.RESERVED_AT, Times.utc(now))
+                .execute();
+    }
+
     /** The next value that was given back, for looking only. */
     public List<Range> back(long series, String scope) {
         return select().where(

@@ -2,6 +2,7 @@ package mintshelf.app.use.content;
 
 import java.time.Clock;
 import java.time.Duration;
+import mintshelf.app.effect.ReserveNumbers;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.store.act.ActStore;
 import mintshelf.app.store.content.PieceStore;
@@ -19,6 +20,7 @@ public class CollectContent {
     private static final int PORTION = 50;
     private final PieceStore pieces;
     private final UploadStore uploads;
+    private final ReserveNumbers numbers;
     private final ActStore acts;
     private final SignInStore signIns;
     private final StructureLogStore log;
@@ -28,6 +30,7 @@ public class CollectContent {
     public CollectContent(
             PieceStore pieces,
             UploadStore uploads,
+            ReserveNumbers numbers,
             ActStore acts,
             SignInStore signIns,
             StructureLogStore log,
@@ -35,6 +38,7 @@ public class CollectContent {
             Clock clock) {
         this.pieces = pieces;
         this.uploads = uploads;
+        this.numbers = numbers;
         this.acts = acts;
         this.signIns = signIns;
         this.log = log;
@@ -47,6 +51,7 @@ public class CollectContent {
     public void collect() {
         int dropped = unit.run(() -> {
             var expired = uploads.expired(clock.instant(), PORTION);
+            numbers.gone(expired.stream().map(Upload::id).toList());
             expired.forEach((Upload upload) -> uploads.drop(upload));
             return expired.size();
         });

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.DrawNumbers;
 import mintshelf.app.effect.FactPresets;
+import mintshelf.app.effect.ReserveNumbers;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -41,6 +42,7 @@ import org.springframework.stereotype.Component;
 public class CheckRows {
     private final DocumentStore documents;
     private final DrawNumbers draw;
+    private final ReserveNumbers reserved;
     private final HouseStore house;
     private final ShelfStore shelves;
     private final FactNames names;
@@ -51,6 +53,7 @@ public class CheckRows {
     public CheckRows(
             DocumentStore documents,
             DrawNumbers draw,
+            ReserveNumbers reserved,
             HouseStore house,
             ShelfStore shelves,
             FactNames names,
@@ -61,6 +64,7 @@ public class CheckRows {
         this.sight = sight;
         this.documents = documents;
         this.draw = draw;
+        this.reserved = reserved;
         this.house = house;
         this.shelves = shelves;
         this.names = names;
@@ -179,7 +183,7 @@ public class CheckRows {
         return values;
     }
 
-    /** The typed or read number when it is free, else the next of the series. */
+    /** The number that is kept for the row, the typed or read one when it is free, else the next of the series. */
     private Optional<NumberKey> number(
             Actor actor,
             Filing filing,
@@ -189,11 +193,18 @@ public class CheckRows {
             Map<Long, List<Refusal>> problems) {
         Map<String, String> words = new LinkedHashMap<>();
         facts.forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
+        Optional<NumberKey> kept = reserved.take(row.id(), row.number(), kind, filing.shelf(), words);
+        if (kept.isPresent()) return kept;
         Outcome<NumberKey> taken = draw.take(actor.person(), kind, filing.shelf(), row.number(), words);
         taken.refusal()
                 .ifPresent(r -> problems.computeIfAbsent(row.id(), x -> new ArrayList<>())
                         .add(r));
         return taken instanceof Outcome.Granted<NumberKey> number ? Optional.of(number.value()) : Optional.empty();
+    }
+
+    /** Gives back the numbers that are kept for rows of which no document was made. */
+    void giveBack(Actor actor, List<Row> rows) {
+        reserved.giveBack(actor.person(), rows.stream().map(Row::id).toList());
     }
 
     /** The facts of every kind. */

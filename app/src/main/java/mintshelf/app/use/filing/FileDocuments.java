@@ -180,7 +180,10 @@ public class FileDocuments {
                 if (!problems.isEmpty()) throw Refused.because("filing.problems", "Some rows cannot be filed.", "");
                 refer.all(actor, made, read, filing.derivedFrom());
                 made.stream().filter(FileRows.Made::out).forEach(m -> stands.settle(actor, m));
-                if (last) filings.end(id, FilingStore.State.FILED, clock.instant());
+                if (last) {
+                    check.giveBack(actor, all);
+                    filings.end(id, FilingStore.State.FILED, clock.instant());
+                }
                 return "/filings/" + id;
             });
         } catch (Refused e) {

@@ -86,7 +86,7 @@ public class FilingSheets {
     /**
      * A filing sheet with all that its page shows.
      *
-     * @param coming by row the number that the series has next, where none is said
+     * @param kept by row the number that its document gets, where none is said
      * @param mayStand whether the actor may say that something was released elsewhere
      */
     public record Sheet(
@@ -98,7 +98,7 @@ public class FilingSheets {
             Map<Long, List<KindFact>> factSheets,
             Map<String, String> presets,
             List<FilingLine> lines,
-            Map<Long, String> coming,
+            Map<Long, String> kept,
             boolean mayStand) {
         /** Lines of which a document is made, when they are ticked; those that are filed already are left out. */
         public List<FilingLine> documents() {
@@ -241,6 +241,7 @@ public class FilingSheets {
         return unit.run(() -> {
             long filing = filings.open(actor.person(), shelf, to.id(), derivedFrom, clock.instant());
             addRows(filing, rows, uploads);
+            proposals.reserve(actor, shelf, filings.rows(filing));
             return filing;
         });
     }
@@ -341,7 +342,7 @@ public class FilingSheets {
                 facts,
                 proposals.presets(actor, facts.values()),
                 lines,
-                filing.isOpen() ? proposals.coming(filing.shelf(), rows) : Map.of(),
+                filing.isOpen() ? proposals.kept(rows) : Map.of(),
                 shelves.shelf(filing.shelf())
                         .filter(s -> StandsAs.may(actor, s))
                         .isPresent());
@@ -367,6 +368,7 @@ public class FilingSheets {
             Filing filing = filings.lock(id)
                     .filter(f -> f.person() == actor.person() && f.isOpen())
                     .orElseThrow(NotThere::new);
+            proposals.giveBack(actor, filings.rows(id));
             filings.end(filing.id(), FilingStore.State.DROPPED, clock.instant());
         });
     }
@@ -418,6 +420,7 @@ public class FilingSheets {
                 Optional<Long> from = edit.origin().startedFrom().filter(starts::contains);
                 filings.edit(edit.withFacts(facts).from(new Origin(edit.origin().released(), from)));
             }
+            proposals.reserve(actor, filing.shelf(), filings.rows(id));
         });
     }
 

@@ -1,15 +1,12 @@
 package mintshelf.app.use.filing;
 
 import java.util.Collection;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
-import mintshelf.app.effect.DrawNumbers;
 import mintshelf.app.effect.FactPresets;
+import mintshelf.app.effect.ReserveNumbers;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.FileFacts;
@@ -24,7 +21,6 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.house.RuleStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.FileName;
 import mintshelf.core.filing.FilingRule;
@@ -43,7 +39,7 @@ public class Proposals {
     private final RuleStore editions;
     private final FileFacts files;
     private final ReadingRoom room;
-    private final DrawNumbers draw;
+    private final ReserveNumbers numbers;
 
     public Proposals(
             ContentStore contents,
@@ -54,7 +50,7 @@ public class Proposals {
             RuleStore editions,
             FileFacts files,
             ReadingRoom room,
-            DrawNumbers draw) {
+            ReserveNumbers numbers) {
         this.contents = contents;
         this.versions = versions;
         this.lists = lists;
@@ -63,7 +59,7 @@ public class Proposals {
         this.editions = editions;
         this.files = files;
         this.room = room;
-        this.draw = draw;
+        this.numbers = numbers;
     }
 
     /** What a file could be filed as in a folder. */
@@ -116,23 +112,29 @@ public class Proposals {
                 actor.login(), sheets.stream().flatMap(List::stream).distinct().toList());
     }
 
-    /** By row the numbers that the series would give now to the rows that say none: others may draw them before. */
-    Map<Long, String> coming(long shelf, List<Row> rows) {
-        Map<Long, String> coming = new HashMap<>();
-        Map<List<Object>, List<Row>> alike = rows.stream()
-                .filter(r -> r.isDocument() && r.number().isBlank() && r.kind().isPresent())
-                .collect(Collectors.groupingBy(
-                        r -> List.of(r.kind().orElseThrow(), r.facts()), LinkedHashMap::new, Collectors.toList()));
-        alike.values().forEach(all -> {
-            Row first = all.get(0);
-            if (draw.ahead(house.kind(first.kind().orElseThrow()), shelf, first.facts(), all.size())
-                    instanceof Outcome.Granted<List<String>> ahead) {
-                for (int i = 0; i < Math.min(all.size(), ahead.value().size()); i++) {
-                    coming.put(all.get(i).id(), ahead.value().get(i));
-                }
-            }
-        });
-        return coming;
+    /** By row the numbers that are kept for those that say none. */
+    Map<Long, String> kept(List<Row> rows) {
+        return numbers.kept(rows.stream().map(Row::id).toList());
+    }
+
+    /** Keeps a number of its series for each row that says none itself, and gives back what is not needed. */
+    void reserve(Actor actor, long shelf, List<Row> rows) {
+        Map<Long, List<KindFact>> sheets = house.factSheets();
+        Map<Long, String> had = kept(rows);
+        List<ReserveNumbers.Wanted> wanted = rows.stream()
+                .filter(r -> r.isDocument() && r.item().isEmpty() && r.kind().isPresent())
+                .filter(r -> r.number().isBlank() || r.number().strip().equalsIgnoreCase(had.get(r.id())))
+                .map(r -> new ReserveNumbers.Wanted(
+                        r.id(),
+                        r.kind().get(),
+                        presets.said(actor.login(), sheets.getOrDefault(r.kind().get(), List.of()), r.facts())))
+                .toList();
+        numbers.settle(actor.person(), shelf, rows.stream().map(Row::id).toList(), wanted);
+    }
+
+    /** Gives back what is kept for the rows of a sheet that is given up. */
+    void giveBack(Actor actor, List<Row> rows) {
+        numbers.giveBack(actor.person(), rows.stream().map(Row::id).toList());
     }
 
     private Map<String, String> sheetFacts(Upload upload, ContentKind kind) {
