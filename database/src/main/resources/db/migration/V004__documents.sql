@@ -53,6 +53,17 @@ create table if not exists number_claim (
   constraint number_claim_item foreign key (item) references item (id)
 );
 
+-- What a document's sheet said of its revisions when it was taken in, the oldest first; own where the revision itself was taken in with its file.
+create table if not exists earlier_revision (
+  item bigint not null,
+  position int not null,
+  label varchar(40) not null,
+  said json not null,
+  own tinyint(1) not null,
+  primary key (item, position),
+  constraint earlier_revision_item foreign key (item) references item (id)
+);
+
 -- A file name that a document had: files that say it mean the document still.
 create table if not exists former_file_name (
   item bigint not null,

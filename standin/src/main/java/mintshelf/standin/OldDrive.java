@@ -102,16 +102,20 @@ public final class OldDrive {
             String title = PARTS[i % PARTS.length] + " " + (char) ('a' + i / PARTS.length % 26);
             String folder = FOLDERS[i % FOLDERS.length];
             int revisions = 1 + i % 3;
+            // Of some the first revisions are lost: only the table on their sheets tells of them.
+            boolean tabled = i % 4 == 2 && i % 10 != 0;
             for (int r = 0; r < revisions; r++) {
-                char label = (char) ('A' + r);
+                char label = (char) ((tabled ? 'C' : 'A') + r);
                 boolean last = r == revisions - 1;
                 String path = folder + (last ? "/" : "/old/") + number + "_" + label + ".dxf";
                 contents.put(
                         path,
-                        dxf(
-                                number + " " + label,
-                                i + r,
-                                last && i % 10 == 9 ? "OD-" + (10_000 + i - 9) + "_A.dxf" : ""));
+                        tabled
+                                ? tabled(number, title, label, i + r)
+                                : dxf(
+                                        number + " " + label,
+                                        i + r,
+                                        last && i % 10 == 9 ? "OD-" + (10_000 + i - 9) + "_A.dxf" : ""));
                 String kind = "drawing";
                 String shown = String.valueOf(label);
                 String stage = "";
@@ -153,6 +157,15 @@ public final class OldDrive {
         contents.put("workshop/empty.dxf", new byte[0]);
         contents.put("workshop/copy of a plate.dxf", dxf("OD-10000 A", 0, ""));
         contents.put("mast/what is this.q7z", new byte[] {0, 1, 2, 3, 4, 5, 6, 7});
+    }
+
+    private static byte[] tabled(String number, String title, char label, int seed) {
+        OldSheet sheet = new OldSheet(number, title, String.valueOf(label), seed);
+        for (char c = 'A'; c <= label; c++) {
+            String says = c == 'A' ? "First issue" : "Hole " + (4 + c - 'A') + ".5 was " + (3 + c - 'A') + ".5";
+            sheet.revised(String.valueOf(c), says, 2003 + (c - 'A') * 2 + "-05-1" + (c - 'A'), "P. Kern", "H. Voss");
+        }
+        return sheet.bytes();
     }
 
     /** A small drawing after the DXF reference: lines and a text, and a drawing inside where one is named. */

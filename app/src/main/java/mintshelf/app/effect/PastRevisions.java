@@ -6,10 +6,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
+import mintshelf.app.store.document.EarlierStore;
+import mintshelf.app.store.document.EarlierStore.Earlier;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
@@ -20,9 +24,11 @@ import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.Stage;
 import mintshelf.core.document.VersionDigest;
+import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.fact.FactValue;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.reference.Written;
@@ -45,6 +51,7 @@ public class PastRevisions {
     private final References references;
     private final ReferenceStore captured;
     private final HouseStore house;
+    private final EarlierStore earlier;
 
     public PastRevisions(
             NewDocuments documents,
@@ -54,7 +61,9 @@ public class PastRevisions {
             FactStore facts,
             References references,
             ReferenceStore captured,
-            HouseStore house) {
+            HouseStore house,
+            EarlierStore earlier) {
+        this.earlier = earlier;
         this.documents = documents;
         this.items = items;
         this.revisions = revisions;
@@ -70,6 +79,7 @@ public class PastRevisions {
      *
      * @param label none for what gets it with its release
      * @param out since when it was in force, where it was
+     * @param why it was made, as its sheet says
      */
     public record Past(
             Optional<String> label,
@@ -80,7 +90,8 @@ public class PastRevisions {
             Map<KindFact, FactValue> facts,
             Stands stands,
             Instant out,
-            String comment) {}
+            String comment,
+            String why) {}
 
     /** @param versions their ids, in the order of the revisions */
     public record Made(long item, List<Long> versions) {}
@@ -89,9 +100,17 @@ public class PastRevisions {
      * Files a document.
      *
      * @param past its revisions, the oldest first, at least one; only the last can be in preparation
+     * @param table what its sheet says of its revisions, by {@link RevisionBlock#FACTS}
      * @param now when it comes here
      */
-    public Made file(Actor actor, Kind kind, Folder folder, NumberKey number, List<Past> past, Instant now) {
+    public Made file(
+            Actor actor,
+            Kind kind,
+            Folder folder,
+            NumberKey number,
+            List<Past> past,
+            List<Map<String, String>> table,
+            Instant now) {
         Route route = house.latest(kind, folder.shelf());
         Past first = past.get(0);
         NewDocuments.Made made = documents.add(
@@ -104,7 +123,7 @@ public class PastRevisions {
                         // The latest one's name is that of the document; one of before could be another's by now.
                         past.get(past.size() - 1).file(),
                         first.label(),
-                        "",
+                        first.why(),
                         first.facts(),
                         first.content(),
                         first.comment(),
@@ -113,7 +132,7 @@ public class PastRevisions {
         Optional<Long> inForce = settle(route, made.item(), made.revision(), made.version(), first, Optional.empty());
         for (Past next : past.subList(1, past.size())) {
             long revision = revisions.startRevision(
-                    made.item(), next.label(), route.firstStage(), actor.person(), "", "", next.out());
+                    made.item(), next.label(), route.firstStage(), actor.person(), next.why(), "", next.out());
             revisions.setTitle(made.item(), revision, next.title(), now);
             Map<String, String> texts = new LinkedHashMap<>();
             next.facts().forEach((fact, value) -> {
@@ -138,8 +157,23 @@ public class PastRevisions {
             all.add(version);
             inForce = settle(route, made.item(), revision, version, next, inForce);
         }
+        keep(made.item(), past, table);
         items.touch(made.item(), now);
         return new Made(made.item(), all);
+    }
+
+    private void keep(long item, List<Past> past, List<Map<String, String>> table) {
+        Set<String> own =
+                past.stream().flatMap(p -> p.label().stream()).map(Texts::key).collect(Collectors.toSet());
+        earlier.keep(
+                item,
+                table.stream()
+                        .filter(row -> row.containsKey("revision"))
+                        .map(row -> {
+                            String label = row.getOrDefault("revision", "");
+                            return new Earlier(label, row, own.contains(Texts.key(label)));
+                        })
+                        .toList());
     }
 
     /** Puts the first revision of a document that was just filed in force, as it was released elsewhere. */

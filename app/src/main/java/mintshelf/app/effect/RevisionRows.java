@@ -6,10 +6,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.change.PaperStore;
+import mintshelf.app.store.document.EarlierStore;
+import mintshelf.app.store.document.EarlierStore.Earlier;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.output.OutputStore;
+import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.drawing.Lettering;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
@@ -23,13 +26,16 @@ class RevisionRows {
     private final OutputStore outputs;
     private final PaperStore orders;
     private final SheetValues values;
+    private final EarlierStore earlier;
 
     RevisionRows(
             RevisionStore revisions,
             VersionStore versions,
             OutputStore outputs,
             PaperStore orders,
-            SheetValues values) {
+            SheetValues values,
+            EarlierStore earlier) {
+        this.earlier = earlier;
         this.revisions = revisions;
         this.versions = versions;
         this.outputs = outputs;
@@ -52,8 +58,19 @@ class RevisionRows {
                 orders.ofRevisions(all.stream().map(r -> r.revision().id()).toList());
         Map<Long, List<String>> designers = revisions.designers(document.id());
         boolean hasOrders = block.columns().stream().anyMatch(c -> c.fact().equals("order"));
+        Map<String, Earlier> before = new LinkedHashMap<>();
+        earlier.of(document.id()).forEach(e -> before.put(Texts.key(e.label()), e));
         List<Map<String, String>> rows = new ArrayList<>();
+        before.values().stream().filter(e -> !e.own()).map(Earlier::said).forEach(rows::add);
         for (RevisionRow r : all) {
+            // What was made elsewhere is said as its own sheet said it: nobody here drew or approved it.
+            Optional<Earlier> own = Optional.ofNullable(
+                            before.get(Texts.key(r.revision().label().orElseThrow())))
+                    .filter(Earlier::own);
+            if (own.isPresent() && r.releasedAt().isPresent()) {
+                rows.add(own.get().said());
+                continue;
+            }
             boolean now = r.revision().id() == revision;
             String issued = now
                     ? values.getOrDefault("issued", "")

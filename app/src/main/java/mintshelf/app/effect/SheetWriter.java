@@ -21,6 +21,7 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.VersionDigest;
 import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.HandTable;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.stamp.SheetStamp;
 import mintshelf.core.stamp.SheetStamp.Stamped;
@@ -113,17 +114,26 @@ public class SheetWriter {
                 .filter(r -> place || r.drawn() || r.isOn(drawing.get()))
                 .map(r -> this.rows.of(document, revision, r, values))
                 .orElse(List.of());
-        SheetStamp.Values all = new SheetStamp.Values(values, rows, place);
+        int recipe = place && byHand(map.get().map(), drawing.get()).isPresent()
+                ? SheetStamp.Values.REPLACED
+                : SheetStamp.Values.FITTED;
+        SheetStamp.Values all = new SheetStamp.Values(values, rows, place, recipe);
         Stamped stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);
         boolean released = !values.getOrDefault("issued", "").isEmpty();
         if (released && !rows.isEmpty()) {
             String zones = changedZones(document, map.get().map(), all, stamped.bytes());
             if (!zones.isEmpty()) {
-                all = new SheetStamp.Values(values, withZones(rows, values.getOrDefault("revision", ""), zones), place);
+                all = new SheetStamp.Values(
+                        values, withZones(rows, values.getOrDefault("revision", ""), zones), place, recipe);
                 stamped = SheetStamp.write(signed.get(), map.get().map(), all).orElseThrow(Refused::new);
             }
         }
         return Optional.of(new Draft(map.get(), all, signed.get(), stamped));
+    }
+
+    /** The revision table that was drawn by hand on a sheet without a block that the map knows. */
+    public static Optional<HandTable> byHand(SheetMap map, DxfDrawing drawing) {
+        return map.revisions().filter(r -> !r.isOn(drawing)).flatMap(r -> HandTable.of(drawing));
     }
 
     /**

@@ -2,6 +2,7 @@ package mintshelf.app.sight;
 
 import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.ReadingRoom;
@@ -17,6 +18,7 @@ import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.compare.SheetCompare;
 import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.HandTable;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.drawing.titleblock.SheetScale;
 import org.springframework.stereotype.Component;
@@ -104,6 +106,19 @@ public class Sheets {
     /** By the map that finds most on the sheet. */
     public Map<String, String> said(DxfDrawing drawing) {
         return reading(drawing).map(e -> e.map().read(drawing)).orElse(Map.of());
+    }
+
+    /** What a drawing says of its revisions, the oldest first: in the block that a map knows, else in a table that was drawn by hand. */
+    public List<Map<String, String>> revisions(StoredContent content) {
+        return opened(content).map(this::revisions).orElse(List.of());
+    }
+
+    private List<Map<String, String>> revisions(DxfDrawing drawing) {
+        List<Map<String, String>> inBlock = mapFor(drawing)
+                .flatMap(e -> e.map().revisions())
+                .map(b -> b.read(drawing))
+                .orElse(List.of());
+        return inBlock.isEmpty() ? HandTable.of(drawing).map(HandTable::rows).orElse(List.of()) : inBlock;
     }
 
     private Optional<Edition> reading(DxfDrawing drawing) {

@@ -14,6 +14,7 @@ import mintshelf.core.drawing.dxf.Attributes.Place;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.dxf.DxfEdit;
 import mintshelf.core.drawing.dxf.RowBlock;
+import mintshelf.core.drawing.titleblock.HandTable;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
 
@@ -47,6 +48,9 @@ public final class SheetStamp {
 
         /** Fitted, on a sheet that becomes another document's: rows that stand on it go. */
         public static final int ANEW = 3;
+
+        /** Fitted, on a sheet with a revision table that was drawn by hand: the block takes its place and its rows. */
+        public static final int REPLACED = 4;
 
         public Values(Map<String, String> values, List<Map<String, String>> rows, boolean place) {
             this(values, rows, place, FITTED);
@@ -105,7 +109,7 @@ public final class SheetStamp {
         }
         byte[] bytes = edits.isEmpty() ? signed : edit.bytes();
         if (!edits.isEmpty()) {
-            Optional<Refusal> differs = compare(signed, bytes, map);
+            Optional<Refusal> differs = compare(signed, bytes, map, record);
             boolean withRows = !record.rows().isEmpty();
             // A file built so oddly that rows end up elsewhere than they are looked for: better none than unproven
             // ones.
@@ -124,6 +128,7 @@ public final class SheetStamp {
     private static Optional<Refusal> rows(
             DxfDrawing drawing, DxfEdit edit, RevisionBlock block, Values record, List<Edit> edits) {
         boolean there = block.isOn(drawing);
+        Optional<HandTable> hand = there ? Optional.empty() : hand(drawing, record);
         boolean anew = record.recipe() == Values.ANEW;
         if ((record.rows().isEmpty() && !anew) || (!there && !record.place() && !block.drawn()))
             return Optional.empty();
@@ -135,17 +140,28 @@ public final class SheetStamp {
             }
         }
         boolean fitted = record.recipe() >= Values.FITTED;
-        List<Map<String, String>> before = block.read(drawing);
+        List<Map<String, String>> before = hand.map(HandTable::rows).orElseGet(() -> block.read(drawing));
         List<Map<String, RowBlock.Said>> after = anew
                 ? block.anew(drawing, record.rows())
-                : fitted ? block.laidOut(drawing, record.rows()) : block.tagged(block.merged(before, record.rows()));
-        Outcome<Integer> written = RowBlock.write(drawing, edit, block.shape(drawing, "0"), after, fitted);
+                : hand.isPresent()
+                        ? block.laidOut(drawing, record.rows(), before)
+                        : fitted
+                                ? block.laidOut(drawing, record.rows())
+                                : block.tagged(block.merged(before, record.rows()));
+        RowBlock.Shape usual = block.shape(drawing, "0");
+        Outcome<Integer> written =
+                RowBlock.write(drawing, edit, hand.map(h -> h.place(usual)).orElse(usual), after, fitted);
         if (written instanceof Outcome.Granted<Integer> changed) {
+            hand.ifPresent(h -> h.entities().forEach(place -> edit.replace(place, "")));
             if (changed.value() > 0) named(before, block.said(after), edits);
             return Optional.empty();
         }
         // A sheet that cannot carry a block is released without one; only who asked for it is told.
         return record.place() ? written.refusal() : Optional.empty();
+    }
+
+    private static Optional<HandTable> hand(DxfDrawing drawing, Values record) {
+        return record.recipe() == Values.REPLACED ? HandTable.of(drawing) : Optional.empty();
     }
 
     /** One edit for each row that is not as it was. */
@@ -187,17 +203,21 @@ public final class SheetStamp {
             return differs("writing it again is refused");
         }
         if (!again.value().hash().equals(ContentHash.compute(stamped))) return differs("writing it again gives others");
-        return compare(signed, stamped, map);
+        return compare(signed, stamped, map, record);
     }
 
     /** Whether two sheets are the same but for what the shelf may write. */
-    private static Optional<Refusal> compare(byte[] signed, byte[] stamped, SheetMap map) {
+    private static Optional<Refusal> compare(byte[] signed, byte[] stamped, SheetMap map, Values record) {
         if (!(DxfDrawing.read(signed) instanceof Outcome.Granted<DxfDrawing> before)
                 || !(DxfDrawing.read(stamped) instanceof Outcome.Granted<DxfDrawing> after)) {
             return differs("it cannot be read");
         }
-        byte[] old = rest(signed, map, before.value());
-        byte[] now = rest(stamped, map, after.value());
+        byte[] old = rest(
+                signed,
+                map,
+                before.value(),
+                hand(before.value(), record).map(HandTable::entities).orElse(List.of()));
+        byte[] now = rest(stamped, map, after.value(), List.of());
         int at = Arrays.mismatch(old, now);
         return at < 0
                 ? Optional.empty()
@@ -205,8 +225,8 @@ public final class SheetStamp {
     }
 
     /** A sheet without what the shelf may write in it. */
-    private static byte[] rest(byte[] bytes, SheetMap map, DxfDrawing drawing) {
-        List<Place> owned = new ArrayList<>();
+    private static byte[] rest(byte[] bytes, SheetMap map, DxfDrawing drawing, List<Place> gone) {
+        List<Place> owned = new ArrayList<>(gone);
         List<SheetMap.Site> sites = map.sites(drawing);
         sites.forEach(site -> owned.addAll(site.places()));
         owned.addAll(new TitleBlockRoom(drawing, sites).widths());

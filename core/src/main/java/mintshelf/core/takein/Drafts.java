@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
@@ -103,10 +104,11 @@ final class Drafts {
         });
         date(draft, says);
         draft.signers = says.of(Column.SIGNERS).map(s -> Texts.shorten(s, 300)).orElse("");
+        sheet(draft);
         former(draft, says);
         folder(draft, says);
         draft.facts.putAll(file.says());
-        draft.facts.keySet().removeAll(List.of("number", "title", "revision"));
+        draft.facts.keySet().removeAll(List.of("number", "title", "revision", RevisionTable.KEY));
         says.line().ifPresent(l -> draft.facts.putAll(l.facts()));
         draft.kind.ifPresent(k -> draft.stops.addAll(grounds.facts(k.id(), draft.facts)));
     }
@@ -224,6 +226,30 @@ final class Drafts {
                 draft.stop("take.date", "The day " + said + " has not come yet.", "Correct it.");
             }
         });
+    }
+
+    /** What its sheet's revision table says of its own revision, where nobody says it; the rows before it are its history. */
+    private void sheet(Draft draft) {
+        List<Map<String, String>> rows = RevisionTable.rows(draft.file.says().getOrDefault(RevisionTable.KEY, ""));
+        int before = 0;
+        for (Map<String, String> row : rows) {
+            if (!row.getOrDefault("revision", "").equalsIgnoreCase(draft.label)) {
+                before++;
+                continue;
+            }
+            boolean signed =
+                    draft.signers.isEmpty() && !row.getOrDefault("approved", "").isBlank();
+            if (signed) draft.signers = Texts.shorten(row.getOrDefault("approved", ""), 300);
+            if (draft.date.isEmpty()
+                    && draft.said.filter(s -> s == Stands.IN_PREPARATION).isEmpty()) {
+                draft.date = TakenDays.read(row.getOrDefault("date", "")).filter(d -> !d.isAfter(grounds.today()));
+                if (draft.date.isPresent()) draft.why += ", day from its revision table";
+            }
+        }
+        if (before > 0) {
+            draft.why +=
+                    ", " + Numbers.count(before, "earlier revision", "earlier revisions") + " from its revision table";
+        }
     }
 
     private void former(Draft draft, Says says) {

@@ -5,6 +5,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.document.ReadEarlier;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.neutral.BringNeutral;
 import mintshelf.app.use.round.ReadRounds;
@@ -21,8 +22,16 @@ class Around {
     private final ReadMargin margin;
     private final ReadRounds rounds;
     private final BringNeutral neutral;
+    private final ReadEarlier earlier;
 
-    Around(ReadStructure structure, ReadWhereUsed used, ReadMargin margin, ReadRounds rounds, BringNeutral neutral) {
+    Around(
+            ReadStructure structure,
+            ReadWhereUsed used,
+            ReadMargin margin,
+            ReadRounds rounds,
+            BringNeutral neutral,
+            ReadEarlier earlier) {
+        this.earlier = earlier;
         this.neutral = neutral;
         this.rounds = rounds;
         this.margin = margin;
@@ -45,6 +54,7 @@ class Around {
     void fillPage(Actor actor, Seen seen, VersionRow shown, Model model) {
         long id = seen.spine().id();
         fillMargin(actor, seen, shown, model);
+        model.addAttribute("earlier", earlier.of(seen));
         model.addAttribute("neutral", neutral.view(actor, seen, shown).orElse(null));
         model.addAttribute("signed", seen.pending().isPresent() ? List.of() : rounds.signed(seen));
         model.addAttribute(

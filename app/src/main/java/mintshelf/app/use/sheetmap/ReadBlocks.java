@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.SheetValues;
+import mintshelf.app.effect.SheetWriter;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Seen;
@@ -23,6 +24,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
 import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.titleblock.HandTable;
 import mintshelf.core.drawing.titleblock.RevisionBlock;
 import mintshelf.core.drawing.titleblock.SheetMap;
 import mintshelf.core.revision.StageClass;
@@ -80,6 +82,7 @@ public class ReadBlocks {
      * A title block beside its record.
      *
      * @param rows of the revision block as the sheet has them
+     * @param byHand rows of a revision table that was drawn by hand, where there is no such block
      * @param drawing whether the content is a sheet that can be read
      */
     public record Block(
@@ -88,6 +91,7 @@ public class ReadBlocks {
             Optional<Edition> map,
             List<FieldLine> lines,
             List<Map<String, String>> rows,
+            List<Map<String, String>> byHand,
             boolean drawing,
             Optional<Refusal> refusal) {
         public long differing() {
@@ -119,6 +123,7 @@ public class ReadBlocks {
         Optional<Edition> map = drawing.flatMap(sheets::mapFor);
         List<FieldLine> lines = new ArrayList<>();
         List<Map<String, String>> rows = List.of();
+        List<Map<String, String>> byHand = List.of();
         if (map.isPresent()) {
             Map<String, String> record = record(seen, version);
             Set<String> kept = new HashSet<>(record.keySet());
@@ -133,8 +138,12 @@ public class ReadBlocks {
                         new FieldLine(said.field(), said.value(), record.getOrDefault(fact, ""), kept.contains(fact)));
             }
             rows = map.get().map().revisions().map(r -> r.read(drawing.get())).orElse(List.of());
+            byHand = SheetWriter.byHand(map.get().map(), drawing.get())
+                    .map(HandTable::rows)
+                    .orElse(List.of());
         }
-        return new Block(seen, version, map, lines, rows, drawing.isPresent(), WriteSheets.refusal(actor, seen));
+        return new Block(
+                seen, version, map, lines, rows, byHand, drawing.isPresent(), WriteSheets.refusal(actor, seen));
     }
 
     /** What the record says of what a sheet shows: its facts, and what the shelf writes or wrote. */

@@ -31,6 +31,7 @@ import mintshelf.core.fact.FactValue;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.revision.RevisionSeries;
 import mintshelf.core.revision.ShippedSeries;
+import mintshelf.core.takein.RevisionTable;
 import mintshelf.core.takein.Taking;
 import org.springframework.stereotype.Component;
 
@@ -116,8 +117,14 @@ class FileTaken {
                 .forEach((fact, value) -> words.put(fact.fact().name(), value.text()));
         NumberKey number = draw.take(actor.person(), kind, folder.shelf(), latest.number(), words)
                 .orElseThrow(Refused::new);
-        PastRevisions.Made made =
-                past.file(actor, kind, folder, number, all, within.days().now());
+        PastRevisions.Made made = past.file(
+                actor,
+                kind,
+                folder,
+                number,
+                all,
+                table(revisions.get(revisions.size() - 1)),
+                within.days().now());
         for (TakenFile file : revisions) {
             for (String former : taking(file).former()) {
                 numbers.claimFormer(
@@ -142,6 +149,21 @@ class FileTaken {
                 revisions.size(),
                 says(number, kind, revisions, all, within.name()),
                 "");
+    }
+
+    /** What the sheet of a file says of the document's revisions. */
+    private static List<Map<String, String>> table(TakenFile file) {
+        return RevisionTable.rows(file.says().getOrDefault(RevisionTable.KEY, ""));
+    }
+
+    /** What its own sheet says that a revision was made for. */
+    private static String why(TakenFile file, Optional<String> label) {
+        return table(file).stream()
+                .filter(row -> label.filter(row.getOrDefault("revision", "")::equalsIgnoreCase)
+                        .isPresent())
+                .map(row -> Texts.shorten(row.getOrDefault("description", ""), 200))
+                .findFirst()
+                .orElse("");
     }
 
     private static Taking taking(TakenFile file) {
@@ -185,7 +207,8 @@ class FileTaken {
                 values,
                 taking.stands(),
                 taking.date().map(within.days()::at).orElseGet(within.days()::now),
-                comment(file, taking));
+                comment(file, taking),
+                why(file, label));
     }
 
     /** "Taken in: old/TG40-3030_A.dxf, released 14 Mar 2019, signed by H. Voss". */

@@ -1,11 +1,13 @@
 package mintshelf.app.use.takein;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.FileFacts;
+import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
@@ -13,6 +15,7 @@ import mintshelf.app.store.takein.TakenFile;
 import mintshelf.app.store.takein.TakenFileStore.Read;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.takein.RevisionTable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -24,12 +27,14 @@ class ReadTaken {
 
     private final UploadStore uploads;
     private final FileFacts facts;
+    private final Sheets sheets;
     private final References references;
     private final ReadingRoom room;
 
-    ReadTaken(UploadStore uploads, FileFacts facts, References references, ReadingRoom room) {
+    ReadTaken(UploadStore uploads, FileFacts facts, Sheets sheets, References references, ReadingRoom room) {
         this.uploads = uploads;
         this.facts = facts;
+        this.sheets = sheets;
         this.references = references;
         this.room = room;
     }
@@ -53,7 +58,7 @@ class ReadTaken {
                     file.at(),
                     hash.hex(),
                     kind,
-                    facts.said(new StoredContent(there.content(), hash, there.size(), kind)),
+                    says(new StoredContent(there.content(), hash, there.size(), kind)),
                     references.read(there),
                     ""));
         } catch (RuntimeException e) {
@@ -61,6 +66,16 @@ class ReadTaken {
             LOG.info("A file of a taking-in could not be read: {}", e.toString());
             return new Read(file.at(), hash.hex(), kind, Map.of(), List.of(), "");
         }
+    }
+
+    /** What a file says of itself, and of its revisions. */
+    private Map<String, String> says(StoredContent content) {
+        Map<String, String> said = new HashMap<>(facts.said(content));
+        if (content.kind() == ContentKind.DXF) {
+            String revisions = RevisionTable.text(sheets.revisions(content));
+            if (!revisions.isEmpty()) said.put(RevisionTable.KEY, revisions);
+        }
+        return said;
     }
 
     private static Read nothing(TakenFile file, String why) {

@@ -107,6 +107,67 @@ public final class SheetContent {
         return labels;
     }
 
+    /**
+     * A line of the sheet or of a polyline on it.
+     *
+     * @param entity where the whole entity lies: several lines of one polyline have the same
+     */
+    public record Stroke(double x1, double y1, double x2, double y2, Place entity) {}
+
+    /** The straight lines of the space that a reader looks at first; bulged ones are left out. O(bytes). */
+    public static List<Stroke> strokes(DxfDrawing drawing) {
+        List<Stroke> strokes = new ArrayList<>();
+        Outline outline = new Outline();
+        walk(drawing, e -> {
+            switch (e.type()) {
+                case "LINE" ->
+                    strokes.add(new Stroke(
+                            e.real(10, 0), e.real(20, 0), e.real(11, 0), e.real(21, 0), new Place(e.begin, e.after)));
+                case "LWPOLYLINE" -> {
+                    outline.begin(e);
+                    double[] xs = e.all(10);
+                    double[] ys = e.all(20);
+                    for (int i = 0; i < Math.min(xs.length, ys.length); i++) outline.to(xs[i], ys[i]);
+                    if (!e.has(42)) outline.end(e.after, strokes);
+                }
+                case "POLYLINE" -> outline.begin(e);
+                case "VERTEX" -> outline.to(e.real(10, 0), e.real(20, 0));
+                case "SEQEND" -> outline.end(e.after, strokes);
+                default -> outline.from = -1;
+            }
+        });
+        return strokes;
+    }
+
+    /** A polyline while its points come. */
+    private static final class Outline {
+        private final List<double[]> points = new ArrayList<>();
+        private int from = -1;
+        private boolean closed;
+
+        void begin(Entity e) {
+            points.clear();
+            from = e.begin;
+            closed = (e.whole(70, 0) & 1) != 0;
+        }
+
+        void to(double x, double y) {
+            points.add(new double[] {x, y});
+        }
+
+        void end(int after, List<Stroke> strokes) {
+            if (from < 0) return;
+            Place entity = new Place(from, after);
+            for (int i = 0; i + 1 < points.size(); i++) add(points.get(i), points.get(i + 1), entity, strokes);
+            if (closed && points.size() > 2) add(points.get(points.size() - 1), points.get(0), entity, strokes);
+            from = -1;
+        }
+
+        private static void add(double[] a, double[] b, Place entity, List<Stroke> strokes) {
+            strokes.add(new Stroke(a[0], a[1], b[0], b[1], entity));
+        }
+    }
+
     /** The inserts of a block on the sheet, in the order of the file; without case. O(bytes). */
     public static List<Row> rows(DxfDrawing drawing, String block) {
         List<Row> rows = new ArrayList<>();

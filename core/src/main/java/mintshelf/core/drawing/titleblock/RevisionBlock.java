@@ -174,7 +174,8 @@ public record RevisionBlock(
         return laidOut(drawing, record, List.of());
     }
 
-    private List<Map<String, RowBlock.Said>> laidOut(
+    /** As {@link #laidOut(DxfDrawing, List)}, of a sheet whose rows stand elsewhere than in the block. */
+    public List<Map<String, RowBlock.Said>> laidOut(
             DxfDrawing drawing, List<Map<String, String>> record, List<Map<String, String>> before) {
         Set<String> known = labels(record);
         Map<String, RowCells.CellRoom> rooms = RowCells.rooms(drawing, shape(drawing, "0"));
