@@ -21,6 +21,7 @@ import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.redline.TakeInRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
+import mintshelf.core.drawing.pdf.Paper;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.redline.Colour;
 import mintshelf.core.redline.Look;
@@ -34,6 +35,7 @@ import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.interactive.annotation.PDAnnotation;
 import org.apache.pdfbox.pdmodel.interactive.annotation.PDAnnotationText;
+import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 /** Marks on what is no drawing: pages of PDFs, pictures, models. */
@@ -128,6 +130,23 @@ class MarkedPapersTest {
         assertThat(hedda.get(at + "page?page=4").body()).contains("no such page");
         assertThat(hedda.get(at + "sheet?layout=Page%204").statusCode()).isEqualTo(404);
         assertThat(hedda.get("/documents/" + item).body()).contains(at + "sheet", at + "page", "Page 1 of 3");
+    }
+
+    @Test
+    void aRemarkNamesTheChapterThatItStandsIn() {
+        long item = filed("pdf", Paper.pdf("purpose", "conditions"));
+        mark(item, 1, cloud("Page 2", "At what temperature?"));
+        String at = "/documents/" + item + "/versions/1/";
+        assertThat(hedda.get(at + "remarks?layout=Page%202").body()).contains("in About conditions");
+        assertThat(hedda.get(at + "remarks?layout=Page%201").body()).contains("1 open on Page 2 (About conditions)");
+        assertThat(server.db()
+                        .fetch(Tables.RECORD_ENTRY, Tables.RECORD_ENTRY.ITEM.eq(item))
+                        .getValues(Tables.RECORD_ENTRY.SAYS))
+                .anyMatch(says -> says.startsWith("made remark") && says.endsWith("in “About conditions”"));
+        assertThat(server.db()
+                        .fetch(Tables.NOTICE, Tables.NOTICE.ITEM.eq(item))
+                        .getValues(Tables.NOTICE.SAYS))
+                .anyMatch(says -> says.contains("in “About conditions”: At what temperature?"));
     }
 
     @Test

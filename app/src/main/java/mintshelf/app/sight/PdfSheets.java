@@ -38,6 +38,7 @@ public class PdfSheets {
     private final ReadingRoom room;
     private final Map<String, Outcome<Pages>> pages = Recent.most(KEPT);
     private final Map<String, List<List<Word>>> words = Recent.most(KEPT_WORDS);
+    private final Map<String, List<PdfOutline.Chapter>> chapters = Recent.most(KEPT_WORDS);
     private final Map<String, byte[]> pictures = Recent.most(KEPT_PICTURES);
 
     public PdfSheets(Contents contents, ReadingRoom room) {
@@ -120,7 +121,12 @@ public class PdfSheets {
 
     /** Its chapters, where it says them. */
     public List<PdfOutline.Chapter> chapters(StoredContent content) {
+        List<PdfOutline.Chapter> known = chapters.get(content.hash().hex());
+        if (known != null) return known;
         boolean opened = opened(content, 0) instanceof Outcome.Granted<Boolean>;
-        return opened && !isScan(content) ? PdfOutline.of(bytes(content)) : List.of();
+        if (!opened || isScan(content)) return List.of();
+        List<PdfOutline.Chapter> read = PdfOutline.of(bytes(content));
+        chapters.put(content.hash().hex(), read);
+        return read;
     }
 }

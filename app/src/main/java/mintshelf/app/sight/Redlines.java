@@ -21,6 +21,7 @@ import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Kept;
 import mintshelf.core.drawing.compare.Zones;
+import mintshelf.core.drawing.pdf.PdfOutline;
 import mintshelf.core.drawing.pdf.PdfPages;
 import mintshelf.core.drawing.pdf.PdfPages.Pages;
 import mintshelf.core.drawing.pdf.PdfWhere;
@@ -172,6 +173,17 @@ public class Redlines {
         int index = pageOf(paper.layout()) - 1;
         Pages pages = pdfs.pages(version.content()).orElseThrow(Refused::new);
         return PdfWhere.page(index, pages.pages().get(index)).orElseThrow(Refused::new);
+    }
+
+    /** The chapter of a PDF that a mark on one of its pages stands in; nothing for what has no chapters. */
+    public Optional<String> chapter(VersionRow own, Paper paper, Mark mark) {
+        StoredContent content = own.drawn().content();
+        if (content.kind() != ContentKind.PDF) return Optional.empty();
+        return PdfOutline.around(
+                        pdfs.chapters(content),
+                        pageOf(paper.layout()),
+                        paper.box().maxY() - mark.at().y())
+                .map(PdfOutline.Chapter::title);
     }
 
     private Optional<Read> picture(StoredContent content) {

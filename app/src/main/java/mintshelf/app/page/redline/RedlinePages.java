@@ -61,6 +61,7 @@ public class RedlinePages {
         model.addAttribute(
                 "panel", RemarkPanel.of(on.placed(), read.rounds(id), all ? Integer.MAX_VALUE : RemarkPanel.LISTED));
         model.addAttribute("svg", paper.isSpace() ? "" : RedlineSvg.over(on.placed(), paper.box(), paper.millimetre()));
+        model.addAttribute("chapters", read.chapters(on));
         model.addAttribute("elsewhere", read.elsewhere(on, number));
         model.addAttribute("given", give.forms(on));
         model.addAttribute("number", number);

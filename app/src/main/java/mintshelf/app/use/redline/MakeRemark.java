@@ -109,6 +109,9 @@ public class MakeRemark {
         String zone = sheet.paper().isSpace()
                 ? ""
                 : sheet.paper().zones().at(pinned.at().x(), pinned.at().y());
+        String chapter = redlines.chapter(version, sheet.paper(), pinned)
+                .map(c -> " in “" + c + "”")
+                .orElse("");
         return acts.once(actor, key, () -> {
             Optional<Long> round = rounds.openRound(item);
             Remark remark = new Remark(
@@ -132,9 +135,9 @@ public class MakeRemark {
                     List.of());
             Remark kept =
                     remarks.remark(remarks.add(remark, version.id(), zone)).orElseThrow();
-            recorder.note(actor, item, "remark.made", number, "made remark " + kept.number(), kept.says());
+            recorder.note(actor, item, "remark.made", number, "made remark " + kept.number() + chapter, kept.says());
             // In a round its decision tells; marks on what nobody decides on are told one by one.
-            if (round.isEmpty()) tell(actor, seen, version, kept);
+            if (round.isEmpty()) tell(actor, seen, version, kept, chapter);
             return SetRemarks.address(kept);
         });
     }
@@ -164,7 +167,7 @@ public class MakeRemark {
         return Pins.pin(mark, sheet.scene());
     }
 
-    private void tell(Actor actor, Seen seen, VersionRow version, Remark remark) {
+    private void tell(Actor actor, Seen seen, VersionRow version, Remark remark, String chapter) {
         Set<Long> receivers = new LinkedHashSet<>(List.of(version.author()));
         seen.document().holder().ifPresent(h -> receivers.add(h.person()));
         String what = remark.says().isEmpty() ? "" : ": " + remark.says();
@@ -174,7 +177,7 @@ public class MakeRemark {
                 "remark.made",
                 Optional.empty(),
                 remark.item(),
-                actor.name() + " marked " + seen.document().number() + ", " + remark.number() + what,
+                actor.name() + " marked " + seen.document().number() + ", " + remark.number() + chapter + what,
                 SetRemarks.address(remark));
     }
 }

@@ -4,6 +4,7 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -63,6 +64,15 @@ public class ReadRemarks {
         return new OnSheet(seen, shown, paper, redlines.on(shown, paper, redlines.of(seen)));
     }
 
+    /** By remark the chapter that it stands in; nothing for those on what has no chapters. */
+    public Map<Long, String> chapters(OnSheet on) {
+        Map<Long, String> chapters = new HashMap<>();
+        on.placed().forEach(p -> redlines.chapter(
+                        on.version(), on.paper(), p.followed().mark())
+                .ifPresent(c -> chapters.put(p.remark().id(), c)));
+        return chapters;
+    }
+
     /**
      * Remarks on another page or layout than the one that is shown, or on what this version no longer has.
      *
@@ -82,8 +92,12 @@ public class ReadRemarks {
         all.forEach((layout, remarks) -> {
             List<Remark> open = remarks.stream().filter(r -> r.state().isOpen()).toList();
             Remark first = open.isEmpty() ? remarks.get(0) : open.get(0);
+            String chapter = redlines.paper(on.version(), layout)
+                    .flatMap(there -> redlines.chapter(on.version(), there, first.mark()))
+                    .map(c -> " (" + c + ")")
+                    .orElse("");
             found.add(new Elsewhere(
-                    layout.isEmpty() ? "the picture" : layout, remarks.size(), open.size(), SetRemarks.address(first)));
+                    layout.isEmpty() ? "the picture" : layout + chapter, remarks.size(), open.size(), SetRemarks.address(first)));
         });
         return found;
     }

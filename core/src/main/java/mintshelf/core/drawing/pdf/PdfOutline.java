@@ -3,9 +3,13 @@ package mintshelf.core.drawing.pdf;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.interactive.action.PDActionGoTo;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.destination.PDDestination;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.destination.PDPageXYZDestination;
 import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlineItem;
 import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlineNode;
 
@@ -13,6 +17,8 @@ import org.apache.pdfbox.pdmodel.interactive.documentnavigation.outline.PDOutlin
 public final class PdfOutline {
     /** Entries that are walked, whether they have a title or not: a file may point to itself without end. */
     private static final int MOST = 1000;
+
+    private static final double POINTS_A_MILLIMETRE = 72 / 25.4;
 
     private static final int DEEPEST = 8;
     private static final int LONGEST = 200;
@@ -24,8 +30,22 @@ public final class PdfOutline {
      *
      * @param depth from 0 on
      * @param page from 1 on; 0 for one that leads to no page
+     * @param down how far below the page's upper edge it begins, in mm; 0 where it does not say
      */
-    public record Chapter(int depth, String title, int page) {}
+    public record Chapter(int depth, String title, int page, double down) {}
+
+    /** The chapter that a place of a paper lies in: the last that begins before it. O(chapters). */
+    public static Optional<Chapter> around(List<Chapter> chapters, int page, double down) {
+        Chapter last = null;
+        for (Chapter c : chapters) {
+            boolean before = c.page() > 0 && (c.page() < page || (c.page() == page && c.down() <= down));
+            boolean later = last == null
+                    || c.page() > last.page()
+                    || (c.page() == last.page() && c.down() >= last.down());
+            if (before && later) last = c;
+        }
+        return Optional.ofNullable(last);
+    }
 
     /** The chapters in their order; none where there are none, or where they cannot be read. */
     public static List<Chapter> of(byte[] pdf) {
@@ -62,11 +82,23 @@ public final class PdfOutline {
                     chapters.add(new Chapter(
                             depth,
                             title.length() > LONGEST ? title.substring(0, LONGEST) : title,
-                            page(document, item)));
+                            page(document, item),
+                            down(document, item)));
                 }
                 read(item, depth + 1);
             }
         }
+    }
+
+    private static double down(PDDocument document, PDOutlineItem item) throws IOException {
+        PDPage page = item.findDestinationPage(document);
+        PDDestination to = item.getDestination();
+        if (to == null && item.getAction() instanceof PDActionGoTo go) to = go.getDestination();
+        // Of a page that is turned nobody says which edge is its upper one.
+        if (page == null || page.getRotation() % 360 != 0 || !(to instanceof PDPageXYZDestination at) || at.getTop() <= 0) {
+            return 0;
+        }
+        return Math.max(0, (page.getCropBox().getUpperRightY() - at.getTop()) / POINTS_A_MILLIMETRE);
     }
 
     private static int page(PDDocument document, PDOutlineItem item) throws IOException {

@@ -2,6 +2,8 @@ package mintshelf.core.drawing.pdf;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
+import org.apache.pdfbox.pdmodel.interactive.documentnavigation.destination.PDPageXYZDestination;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -87,6 +89,44 @@ class PdfCompareTest {
                 .containsExactly("0 About purpose 1", "0 About conditions 2", "1 Annex without a page 0");
         for (int cut = 0; cut < pdf.length; cut += 211) PdfOutline.of(Arrays.copyOf(pdf, cut));
         assertThat(PdfOutline.of(new byte[0])).isEmpty();
+    }
+
+    @Test
+    void aPlaceLiesInTheLastChapterThatBeginsBeforeIt() {
+        List<PdfOutline.Chapter> chapters = List.of(
+                new PdfOutline.Chapter(0, "1 Scope", 2, 40),
+                new PdfOutline.Chapter(0, "2 Tests", 3, 0),
+                new PdfOutline.Chapter(1, "2.1 Pressure", 3, 120),
+                new PdfOutline.Chapter(0, "Annex without a page", 0, 0),
+                new PdfOutline.Chapter(0, "3 Marking", 6, 30));
+        assertThat(PdfOutline.around(chapters, 1, 200)).isEmpty();
+        assertThat(PdfOutline.around(chapters, 2, 39)).isEmpty();
+        assertThat(PdfOutline.around(chapters, 2, 40).orElseThrow().title()).isEqualTo("1 Scope");
+        assertThat(PdfOutline.around(chapters, 3, 119).orElseThrow().title()).isEqualTo("2 Tests");
+        assertThat(PdfOutline.around(chapters, 3, 121).orElseThrow().title()).isEqualTo("2.1 Pressure");
+        assertThat(PdfOutline.around(chapters, 5, 0).orElseThrow().title()).isEqualTo("2.1 Pressure");
+        assertThat(PdfOutline.around(chapters, 99, 0).orElseThrow().title()).isEqualTo("3 Marking");
+        assertThat(PdfOutline.around(List.of(), 1, 0)).isEmpty();
+    }
+
+    @Test
+    void aChapterSaysHowFarDownItsPageItBegins() throws IOException {
+        try (PDDocument document = new PDDocument()) {
+            PDPage page = new PDPage(PDRectangle.A4);
+            document.addPage(page);
+            PDDocumentOutline outline = new PDDocumentOutline();
+            PDOutlineItem half = new PDOutlineItem();
+            half.setTitle("Half down");
+            PDPageXYZDestination to = new PDPageXYZDestination();
+            to.setPage(page);
+            to.setTop((int) (PDRectangle.A4.getHeight() / 2));
+            half.setDestination(to);
+            outline.addLast(half);
+            document.getDocumentCatalog().setDocumentOutline(outline);
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            document.save(out);
+            assertThat(PdfOutline.of(out.toByteArray()).get(0).down()).isBetween(148.0, 149.5);
+        }
     }
 
     @Test
