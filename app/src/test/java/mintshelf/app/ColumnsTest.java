@@ -1,12 +1,16 @@
 package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.Map;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 /** Facts as columns of lists. */
@@ -53,6 +57,31 @@ class ColumnsTest {
             for (String login : List.of("priya", "rafael")) columns.choose(server.actor(login), List.of());
         }
         assertThat(Web.as(server, "priya").get("/shelves/" + shelf).body()).doesNotContain("Corundum");
+    }
+
+    @Test
+    void howWideTheyAreIsKeptForOneselfAndForEachKeptSearch() {
+        FactColumns columns = server.bean(FactColumns.class);
+        Actor hedda = server.actor("hedda");
+        server.file("priya", shelf, "wide.txt", "wide " + shelf, false);
+        columns.widen(hedda, "shelf", "number:140 c-stage:90");
+        columns.widen(hedda, "kept-7", "number:200");
+        String page = Web.as(server, "hedda").get("/shelves/" + shelf).body();
+        assertThat(page).contains("data-widths=\"number:140 c-stage:90\"");
+        assertThat(Web.as(server, "rafael").get("/shelves/" + shelf).body()).doesNotContain("number:140");
+        columns.widen(hedda, "shelf", "");
+        assertThat(Web.as(server, "hedda").get("/shelves/" + shelf).body()).doesNotContain("number:140");
+        for (String wrong : List.of("number:1", "number:99999", "a b", "x:40;", "X:40", "number:40 ".repeat(30))) {
+            assertThatThrownBy(() -> columns.widen(hedda, "shelf", wrong)).isInstanceOf(NotThere.class);
+        }
+        assertThatThrownBy(() -> columns.widen(hedda, "../shelf", "number:40")).isInstanceOf(NotThere.class);
+        for (int i = 0; i < 150; i++) columns.widen(hedda, "kept-" + i, "number:40");
+        assertThat(server.db()
+                        .fetchCount(
+                                Tables.PERSON_SETTING,
+                                Tables.PERSON_SETTING.PERSON.eq(hedda.person()),
+                                Tables.PERSON_SETTING.NAME.startsWith("widths.")))
+                .isBetween(1, 100);
     }
 
     @Test

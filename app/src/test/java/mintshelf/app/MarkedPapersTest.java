@@ -21,13 +21,14 @@ import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.redline.TakeInRemarks;
 import mintshelf.app.use.redline.TalkOfRemarks;
-import mintshelf.core.drawing.pdf.Paper;
 import mintshelf.core.drawing.Box;
+import mintshelf.core.drawing.pdf.Paper;
 import mintshelf.core.redline.Colour;
 import mintshelf.core.redline.Look;
 import mintshelf.core.redline.Point;
 import mintshelf.core.redline.Remark;
 import mintshelf.core.redline.Tool;
+import mintshelf.database.schema.Tables;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
@@ -35,7 +36,6 @@ import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.interactive.annotation.PDAnnotation;
 import org.apache.pdfbox.pdmodel.interactive.annotation.PDAnnotationText;
-import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
 
 /** Marks on what is no drawing: pages of PDFs, pictures, models. */
@@ -143,9 +143,7 @@ class MarkedPapersTest {
                         .fetch(Tables.RECORD_ENTRY, Tables.RECORD_ENTRY.ITEM.eq(item))
                         .getValues(Tables.RECORD_ENTRY.SAYS))
                 .anyMatch(says -> says.startsWith("made remark") && says.endsWith("in “About conditions”"));
-        assertThat(server.db()
-                        .fetch(Tables.NOTICE, Tables.NOTICE.ITEM.eq(item))
-                        .getValues(Tables.NOTICE.SAYS))
+        assertThat(server.db().fetch(Tables.NOTICE, Tables.NOTICE.ITEM.eq(item)).getValues(Tables.NOTICE.SAYS))
                 .anyMatch(says -> says.contains("in “About conditions”: At what temperature?"));
     }
 

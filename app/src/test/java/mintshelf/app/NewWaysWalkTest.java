@@ -86,6 +86,36 @@ class NewWaysWalkTest extends InBrowser {
     }
 
     @Test
+    void aColumnIsAsWideAsOneWantsItAlsoTomorrow() {
+        long shelf = SERVER.shelf();
+        SERVER.file("priya", shelf, "NW" + shelf + "-41 wide.txt", "wide " + shelf, false);
+        browser.signIn("priya");
+        browser.open("/shelves/" + shelf);
+        String width = "return document.querySelector('.row-head .c-kind').getBoundingClientRect().width";
+        double usual = ((Number) browser.driver().executeScript(width)).doubleValue();
+        var edge = browser.find(".row-head .c-kind .col-edge");
+        for (int i = 0; i < 3; i++) edge.sendKeys(Keys.ARROW_RIGHT);
+        assertThat(((Number) browser.driver().executeScript(width)).doubleValue())
+                .isEqualTo(usual + 30);
+        assertThat(browser.driver()
+                        .executeScript("return document.querySelector('.spine .c-kind').getBoundingClientRect().width"))
+                .isEqualTo(browser.driver().executeScript(width));
+        clean();
+        for (int tries = 0; tries < 100; tries++) {
+            if (Web.as(SERVER, "priya").get("/shelves/" + shelf).body().contains("c-kind:")) break;
+            java.util.concurrent.locks.LockSupport.parkNanos(50_000_000);
+        }
+        browser.open("/shelves/" + shelf);
+        assertThat(((Number) browser.driver().executeScript(width)).doubleValue())
+                .isEqualTo(usual + 30);
+        browser.driver()
+                .executeScript("document.querySelector('.row-head .c-kind .col-edge').dispatchEvent("
+                        + "new MouseEvent('dblclick', { bubbles: true }))");
+        assertThat(((Number) browser.driver().executeScript(width)).doubleValue())
+                .isEqualTo(usual);
+    }
+
+    @Test
     void aDocumentBeginsFromAnotherAndIsHeld() {
         long shelf = SERVER.shelf();
         long from = SERVER.file(

@@ -345,6 +345,7 @@ class RoutesTest {
     private static final Set<String> OWN = Set.of(
             "/me/settings",
             "/me/columns",
+            "/me/widths",
             "/searches",
             "/requests",
             "/me/password",

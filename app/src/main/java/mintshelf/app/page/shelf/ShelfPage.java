@@ -21,12 +21,14 @@ import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.person.Choices;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.core.access.Right;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 
 /** The shelves, and a shelf with its documents as spines, loaded as one scrolls. */
 @Controller
@@ -212,6 +214,13 @@ public class ShelfPage {
         }
         columns.choose(actor, column);
         return "redirect:" + to;
+    }
+
+    /** How wide the columns of a list are for oneself. */
+    @PostMapping("/me/widths")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void widen(Actor actor, @RequestParam String list, @RequestParam(defaultValue = "") String widths) {
+        columns.widen(actor, list, widths);
     }
 
     /** A setting of one's own: density, theme, keys. */

@@ -5,7 +5,9 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.FactStore;
@@ -19,6 +21,11 @@ import org.springframework.stereotype.Service;
 public class FactColumns {
     public static final int MOST = 3;
     private static final String SETTING = "columns";
+    private static final String WIDTH_SETTING = "widths.";
+    private static final int MOST_LISTS = 100;
+    private static final Pattern LIST = Pattern.compile("shelf|found|used|structure|kept-\\d{1,18}");
+    private static final Pattern WIDTHS =
+            Pattern.compile("(?:[a-z][a-z0-9_-]{0,63}:\\d{2,4}(?: [a-z][a-z0-9_-]{0,63}:\\d{2,4}){0,19})?");
 
     private final SettingStore settings;
     private final HouseStore house;
@@ -77,6 +84,29 @@ public class FactColumns {
     public void choose(Actor actor, Collection<String> wanted) {
         List<String> known = known(wanted);
         unit.run(() -> settings.set(actor.person(), SETTING, String.join(",", known)));
+    }
+
+    /**
+     * Keeps how wide the columns of a list are for the actor.
+     *
+     * @param list "shelf", "found", "used", "structure", or "kept-12" for the list of a kept search
+     * @param widths in pixels by column, "num:140 c-stage:90"; empty as they usually are
+     */
+    public void widen(Actor actor, String list, String widths) {
+        if (!LIST.matcher(list).matches() || !WIDTHS.matcher(widths).matches()) throw new NotThere();
+        String name = WIDTH_SETTING + list;
+        unit.run(() -> {
+            if (widths.isEmpty()) {
+                settings.forget(actor.person(), name, false);
+                return;
+            }
+            long kept = settings.settings(actor.person()).keySet().stream()
+                    .filter(n -> n.startsWith(WIDTH_SETTING) && !n.equals(name))
+                    .count();
+            // Of lists that are long gone nobody takes the widths away: the next ones begin anew.
+            if (kept >= MOST_LISTS) settings.forget(actor.person(), WIDTH_SETTING, true);
+            settings.set(actor.person(), name, widths);
+        });
     }
 
     /** The actor's columns for documents, as the actor sees these; one statement for all of them. */

@@ -67,9 +67,10 @@ public class ReadRemarks {
     /** By remark the chapter that it stands in; nothing for those on what has no chapters. */
     public Map<Long, String> chapters(OnSheet on) {
         Map<Long, String> chapters = new HashMap<>();
-        on.placed().forEach(p -> redlines.chapter(
-                        on.version(), on.paper(), p.followed().mark())
-                .ifPresent(c -> chapters.put(p.remark().id(), c)));
+        on.placed()
+                .forEach(p -> redlines.chapter(
+                                on.version(), on.paper(), p.followed().mark())
+                        .ifPresent(c -> chapters.put(p.remark().id(), c)));
         return chapters;
     }
 
@@ -97,7 +98,10 @@ public class ReadRemarks {
                     .map(c -> " (" + c + ")")
                     .orElse("");
             found.add(new Elsewhere(
-                    layout.isEmpty() ? "the picture" : layout + chapter, remarks.size(), open.size(), SetRemarks.address(first)));
+                    layout.isEmpty() ? "the picture" : layout + chapter,
+                    remarks.size(),
+                    open.size(),
+                    SetRemarks.address(first)));
         });
         return found;
     }

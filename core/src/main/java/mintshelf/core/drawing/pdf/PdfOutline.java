@@ -39,9 +39,8 @@ public final class PdfOutline {
         Chapter last = null;
         for (Chapter c : chapters) {
             boolean before = c.page() > 0 && (c.page() < page || (c.page() == page && c.down() <= down));
-            boolean later = last == null
-                    || c.page() > last.page()
-                    || (c.page() == last.page() && c.down() >= last.down());
+            boolean later =
+                    last == null || c.page() > last.page() || (c.page() == last.page() && c.down() >= last.down());
             if (before && later) last = c;
         }
         return Optional.ofNullable(last);
@@ -95,7 +94,10 @@ public final class PdfOutline {
         PDDestination to = item.getDestination();
         if (to == null && item.getAction() instanceof PDActionGoTo go) to = go.getDestination();
         // Of a page that is turned nobody says which edge is its upper one.
-        if (page == null || page.getRotation() % 360 != 0 || !(to instanceof PDPageXYZDestination at) || at.getTop() <= 0) {
+        if (page == null
+                || page.getRotation() % 360 != 0
+                || !(to instanceof PDPageXYZDestination at)
+                || at.getTop() <= 0) {
             return 0;
         }
         return Math.max(0, (page.getCropBox().getUpperRightY() - at.getTop()) / POINTS_A_MILLIMETRE);
