@@ -3,6 +3,7 @@ import { svg } from "./dom.js";
 import { stage } from "./stage.js";
 import { measure } from "./measure.js";
 import { sheetRedlines } from "./redline-sheet.js";
+import { sheetRest } from "./sheet-rest.js";
 
 export function begin(page) {
   const element = page.querySelector("[data-stage]");
@@ -33,12 +34,17 @@ export function begin(page) {
     drawing.append(svg("rect", { class: "found", x: x1 - 1, y: -y2 - 1, width: x2 - x1 + 2, height: y2 - y1 + 2 }));
     view.lookAt({ x: x1 - 40, y: -y2 - 40, w: x2 - x1 + 80, h: y2 - y1 + 80 });
   }
-  document.querySelectorAll("[data-toggle-layer]").forEach((toggle) => toggle.addEventListener("change", () => {
-    drawing.querySelectorAll("g[data-layer]").forEach((group) => {
-      if (group.dataset.layer !== toggle.dataset.toggleLayer) return;
-      if (toggle.checked) group.removeAttribute("visibility"); else group.setAttribute("visibility", "hidden");
-    });
+  const toggles = [...document.querySelectorAll("[data-toggle-layer]")];
+  const show = (group) => {
+    const toggle = toggles.find((one) => one.dataset.toggleLayer === group.dataset.layer);
+    if (!toggle) return;
+    if (toggle.checked) group.removeAttribute("visibility"); else group.setAttribute("visibility", "hidden");
+  };
+  toggles.forEach((toggle) => toggle.addEventListener("change", () => {
+    drawing.querySelectorAll("g[data-layer]").forEach((group) => { if (group.dataset.layer === toggle.dataset.toggleLayer) show(group); });
   }));
+  const rest = element.querySelector("[data-rest]");
+  if (rest) sheetRest(rest, drawing, show);
   ruler = measure(element, view);
   if (page.querySelector("[data-remarks]")) marks = sheetRedlines(page, element, view, () => ruler?.off());
   element.focus();

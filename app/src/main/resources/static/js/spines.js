@@ -75,6 +75,8 @@ export function begin(list) {
     change.href = `/ask-for-change?items=${ids}`;
     const move = bar.querySelector("[data-act='move']");
     if (move) move.href = `/relocate?items=${ids}`;
+    const bringFor = bar.querySelector("[data-act='bring-for']");
+    if (bringFor) bringFor.href = `/bring-for?items=${ids}`;
     const fetchLink = bar.querySelector("[data-act='fetch']");
     fetchLink.textContent = rows.length === 1 ? "Fetch a copy" : `Fetch ${rows.length} copies`;
     fetchLink.href = `/files.zip?items=${ids}`;

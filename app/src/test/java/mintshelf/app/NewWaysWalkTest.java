@@ -86,6 +86,44 @@ class NewWaysWalkTest extends InBrowser {
     }
 
     @Test
+    void aLargeSheetIsLookedAtBeforeAllOfItIsThere() {
+        long shelf = SERVER.shelf();
+        StringBuilder d = new StringBuilder("0\nSECTION\n2\nENTITIES\n");
+        for (int i = 0; i < 30_000; i++) {
+            double x = i % 400;
+            double y = i / 400.0;
+            d.append("0\nLINE\n8\n")
+                    .append(i % 2 == 0 ? "0" : "FINE")
+                    .append("\n10\n")
+                    .append(x)
+                    .append("\n20\n");
+            d.append(y)
+                    .append("\n11\n")
+                    .append(x + 0.5)
+                    .append("\n21\n")
+                    .append(y + (i == 0 ? 200 : 0.3))
+                    .append('\n');
+        }
+        byte[] dxf = d.append("0\nENDSEC\n0\nEOF\n").toString().getBytes(StandardCharsets.US_ASCII);
+        long item = SERVER.file("priya", shelf, "drawing", "NW" + shelf + "-51 large.dxf", dxf, false);
+        browser.signIn("priya");
+        browser.open("/documents/" + item + "/versions/1/sheet");
+        String lines = "return [...document.querySelectorAll('.stage svg path')]"
+                + ".reduce((n, p) => n + p.getAttribute('d').split('M').length - 1, 0)";
+        browser.await(b -> b.all("[data-rest]").isEmpty());
+        assertThat(((Number) browser.driver().executeScript(lines)).intValue()).isEqualTo(30_000);
+        String hidden =
+                "return document.querySelectorAll('.stage svg g[data-layer=FINE]:not([visibility=hidden])').length";
+        assertThat(((Number) browser.driver().executeScript(hidden)).intValue()).isEqualTo(3);
+        browser.driver().executeScript("document.querySelector('[data-toggle-layer=FINE]').click()");
+        assertThat(((Number) browser.driver().executeScript(hidden)).intValue()).isZero();
+        String first = Web.as(SERVER, "priya")
+                .get("/documents/" + item + "/versions/1/sheet")
+                .body();
+        assertThat(first.split("M\\d").length).isBetween(8_000, 8_100);
+    }
+
+    @Test
     void aColumnIsAsWideAsOneWantsItAlsoTomorrow() {
         long shelf = SERVER.shelf();
         SERVER.file("priya", shelf, "NW" + shelf + "-41 wide.txt", "wide " + shelf, false);

@@ -341,28 +341,6 @@ class RoutesTest {
         assertThat(wrong).isEmpty();
     }
 
-    /** Acts that anybody who is signed in may do for themselves. */
-    private static final Set<String> OWN = Set.of(
-            "/me/settings",
-            "/me/columns",
-            "/me/widths",
-            "/searches",
-            "/requests",
-            "/me/password",
-            "/me/sessions/{name}/end",
-            "/notices/{id}/put-away",
-            "/first-start",
-            "/invitations/{token}",
-            "/habits/forget",
-            "/habits/quiet",
-            "/habits/straight",
-            "/follow/{what}/{id}",
-            "/follows/drop",
-            "/follows/mails",
-            "/desk/code",
-            "/desk/tokens",
-            "/desk/tokens/{id}/revoke");
-
     @Test
     void noActIsDoneForAReaderNorWithoutTheToken() {
         Web reader = Web.as(server, "rafael");
@@ -397,7 +375,7 @@ class RoutesTest {
             assertThat(reader.postRaw(path, form).statusCode())
                     .as("without token " + path)
                     .isEqualTo(403);
-            if (OWN.contains(pattern)) continue;
+            if (SearchRoutes.OWN.contains(pattern)) continue;
             reader.get("/today");
             assertThat(reader.post(path, parse(form)).statusCode())
                     .as("reader " + path)

@@ -10,7 +10,8 @@ import org.junit.jupiter.api.TestFactory;
 
 /** The scripts that know no page, tested where they run: each file of {@code static/tests} names its tests. */
 class ScriptsTest extends InBrowser {
-    private static final List<String> FILES = List.of("snap", "plan", "folder", "upload", "edges", "pick", "widths");
+    private static final List<String> FILES =
+            List.of("snap", "plan", "folder", "upload", "edges", "pick", "widths", "lines");
 
     @BeforeAll
     static void open() {

@@ -1,12 +1,35 @@
 package mintshelf.app;
 
 import java.util.List;
+import java.util.Set;
 
 /** The addresses of the search and of what is at hand, for the table of {@link RoutesTest}. */
 final class SearchRoutes {
     private static final String ALL = "302 200 200 200 200 200";
 
     private SearchRoutes() {}
+
+    /** Acts that anybody who is signed in may do for themselves. */
+    static final Set<String> OWN = Set.of(
+            "/me/settings",
+            "/me/columns",
+            "/me/widths",
+            "/searches",
+            "/requests",
+            "/me/password",
+            "/me/sessions/{name}/end",
+            "/notices/{id}/put-away",
+            "/first-start",
+            "/invitations/{token}",
+            "/habits/forget",
+            "/habits/quiet",
+            "/habits/straight",
+            "/follow/{what}/{id}",
+            "/follows/drop",
+            "/follows/mails",
+            "/desk/code",
+            "/desk/tokens",
+            "/desk/tokens/{id}/revoke");
 
     /**
      * Pattern, address, expected statuses.
@@ -31,6 +54,7 @@ final class SearchRoutes {
                         "/take-ins/{id}/table.{format}",
                         "/take-ins/" + takeIn + "/table.csv",
                         "302 404 404 404 404 200"),
+                List.of("/bring-for", "/bring-for?items=" + draft, "302 404 404 200 200 200"),
                 List.of("/relocate", "/relocate?items=" + draft, ALL),
                 List.of("/names-in-files", "/names-in-files?of=" + draft, ALL),
                 List.of("/sizes", "/sizes?at=40", ALL),
@@ -45,6 +69,10 @@ final class SearchRoutes {
                 List.of(
                         "/documents/{id}/versions/{number}/chapters",
                         "/documents/" + released + "/versions/1/chapters",
+                        "302 404 404 404 404 404"),
+                List.of(
+                        "/documents/{id}/versions/{number}/rest",
+                        "/documents/" + released + "/versions/1/rest",
                         "302 404 404 404 404 404"),
                 List.of(
                         "/documents/{id}/versions/{number}/page-ink",

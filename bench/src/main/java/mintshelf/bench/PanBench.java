@@ -114,6 +114,15 @@ final class PanBench {
 
     private static void frames(Browser browser, long item, int marks, String what) {
         browser.open("/documents/" + item + "/versions/1/sheet");
+        browser.await(b -> b.all("[data-rest]").isEmpty());
+        List<?> came = (List<?>)
+                browser.driver()
+                        .executeScript(
+                                "const n = performance.getEntriesByType('navigation')[0];"
+                                        + " return [n.responseEnd, performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? 0, performance.now()]");
+        Bench.say(
+                "%s: page there after %s ms, first painted at %s ms, all of it by %s ms",
+                what, came.get(0), came.get(1), came.get(2));
         // Asked for by what costs the page nothing: its whole text would.
         browser.await(b -> b.all("[data-total='" + marks + "']").size() == 1);
         browser.await(b -> b.all("svg.over [data-remark]").size() == marks);

@@ -113,6 +113,12 @@ public class TakeAlong {
         if (found.size() < MOST) found.putIfAbsent(id, via);
     }
 
+    /** Whether a document stands in another one, on whatever level. */
+    public boolean standsIn(long component, long above) {
+        for (long id : mirror.now().graph().components(new long[] {above})) if (id == component) return true;
+        return false;
+    }
+
     /** What taking drawings along is called: of a model its drawing comes, of a drawing its model. */
     public String drawingsOf(Collection<Long> asked) {
         boolean drawings = false;

@@ -119,7 +119,7 @@ public sealed interface Resolution {
      * @param from folders of the file that refers, the shelf first
      * @param to folders of the file that is meant
      */
-    static String relative(List<String> from, List<String> to, String fileName) {
+    public static String relative(List<String> from, List<String> to, String fileName) {
         int same = 0;
         while (same < from.size() && same < to.size() && from.get(same).equals(to.get(same))) same++;
         return "../".repeat(from.size() - same)

@@ -1,5 +1,9 @@
 package mintshelf.app.page.document;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.io.Writer;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
@@ -98,6 +102,33 @@ public class SheetPages {
                 "svg", sheets.marked(version.drawnNow().content(), bare).orElse(""));
         around.fillMargin(actor, view.seen(), version, model);
         return "document/checks";
+    }
+
+    /** What the picture of a large sheet lacks at first: a part a line, each a picture to be laid over it. */
+    @GetMapping("/documents/{id}/versions/{number}/rest")
+    void rest(
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable int number,
+            @RequestParam Optional<String> layout,
+            HttpServletResponse response)
+            throws IOException {
+        VersionRow version = readVersion.version(actor, id, number);
+        response.setContentType("text/plain");
+        response.setCharacterEncoding("UTF-8");
+        Writer out = response.getWriter();
+        try {
+            sheets.rest(version.drawn().content(), layout.filter(l -> !l.isEmpty()), part -> {
+                try {
+                    out.append(part.replace('\n', ' ')).append('\n').flush();
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            });
+        } catch (UncheckedIOException e) {
+            // Whoever looked at it has gone on.
+            throw e.getCause();
+        }
     }
 
     /** The sheet of a version, filling the window; {@code look} begins at a finding of its checks. */

@@ -292,6 +292,16 @@ public class ListStore {
                 .fetch(HOLD.ITEM);
     }
 
+    /** What a person holds, the last first. */
+    public List<Long> heldLast(long person, int most) {
+        return db.select(HOLD.ITEM)
+                .from(HOLD)
+                .where(HOLD.PERSON.eq(person), HOLD.OPEN_MARK.eq(MARK))
+                .orderBy(HOLD.AT.desc(), HOLD.ID.desc())
+                .limit(most)
+                .fetch(HOLD.ITEM);
+    }
+
     /** Why a person touched a document last. */
     public record Recent(long item, String why, Instant at) {}
 

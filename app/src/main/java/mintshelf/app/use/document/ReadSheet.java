@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
@@ -26,6 +27,7 @@ import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.pdf.PdfPages;
 import mintshelf.core.drawing.pdf.PdfPages.Pages;
 import mintshelf.core.drawing.svg.RingedSvg;
+import mintshelf.core.drawing.svg.SvgParts;
 import mintshelf.core.drawing.svg.SvgWriter;
 import org.springframework.stereotype.Service;
 
@@ -77,7 +79,7 @@ public class ReadSheet {
         if (content.kind() == ContentKind.TEXT) return text(content);
         if (content.kind() == ContentKind.OFFICE) return office.of(content).orElseGet(() -> card(content));
         return sheets.opened(content)
-                .map(drawing -> drawing(content, drawing, drawing.sheet()))
+                .map(drawing -> drawing(content, drawing, drawing.sheet(), false))
                 .orElseGet(() -> card(content));
     }
 
@@ -123,7 +125,17 @@ public class ReadSheet {
         DxfDrawing drawing = sheets.opened(content).orElseThrow(NotThere::new);
         String wanted = layout.orElse(drawing.sheet());
         if (!drawing.layouts().contains(wanted)) throw new NotThere();
-        return drawing(content, drawing, wanted);
+        return drawing(content, drawing, wanted, true);
+    }
+
+    /** Gives what the picture of a large layout lacks at first, a part after the other; nothing of one that is whole. */
+    public void rest(StoredContent content, Optional<String> layout, Consumer<String> each) {
+        DxfDrawing drawing = sheets.opened(content).orElseThrow(NotThere::new);
+        String wanted = layout.orElse(drawing.sheet());
+        if (!drawing.layouts().contains(wanted)) throw new NotThere();
+        if (scene(content, drawing, wanted) instanceof Outcome.Granted<Scene> scene) {
+            if (SvgParts.isLarge(scene.value())) SvgParts.of(scene.value()).others(each);
+        }
     }
 
     private Sheet page(StoredContent content, Optional<String> layout, String base) {
@@ -152,7 +164,8 @@ public class ReadSheet {
         return new Sheet("CARD", List.of(), false, Map.of(), new Drawn("", Map.of(), Map.of(), List.of(), why));
     }
 
-    private Sheet drawing(StoredContent content, DxfDrawing drawing, String layout) {
+    /** @param inParts whether what is large comes with its largest lines first */
+    private Sheet drawing(StoredContent content, DxfDrawing drawing, String layout, boolean inParts) {
         Map<String, String> said = sheets.said(drawing);
         Outcome<Scene> read = scene(content, drawing, layout);
         if (!(read instanceof Outcome.Granted<Scene> granted)
@@ -168,13 +181,15 @@ public class ReadSheet {
                     layout);
         }
         Scene scene = granted.value();
-        String svg = SvgWriter.write(scene, said.getOrDefault("title", "Drawing"));
+        String title = said.getOrDefault("title", "Drawing");
+        SvgParts parts = inParts && SvgParts.isLarge(scene) ? SvgParts.of(scene) : null;
+        String svg = parts == null ? SvgWriter.write(scene, title) : parts.first(title);
         return new Sheet(
                 "DRAWING",
                 List.of(),
                 false,
                 said,
-                new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), ""),
+                new Drawn(svg, scene.layers(), scene.notDrawn(), scene.said(), "", parts == null ? 0 : parts.rest()),
                 drawing.layouts(),
                 layout);
     }

@@ -58,13 +58,24 @@ public record Sheet(
      * @param notDrawn how many entities of each type the picture lacks
      * @param cannot what of the file could not be read, a sentence each
      * @param refusal why there is no picture, empty where there is one
+     * @param rest how many lines and texts the picture lacks that come by themselves; 0 where it is whole
      */
     public record Drawn(
             String svg,
             Map<String, Boolean> layers,
             Map<String, Integer> notDrawn,
             List<String> cannot,
-            String refusal) {
+            String refusal,
+            int rest) {
+        Drawn(
+                String svg,
+                Map<String, Boolean> layers,
+                Map<String, Integer> notDrawn,
+                List<String> cannot,
+                String refusal) {
+            this(svg, layers, notDrawn, cannot, refusal, 0);
+        }
+
         static final Drawn NOTHING = new Drawn("", Map.of(), Map.of(), List.of(), "");
 
         /** What the picture lacks, in words; empty where it lacks nothing. */
