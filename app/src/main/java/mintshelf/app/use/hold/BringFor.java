@@ -112,8 +112,13 @@ public class BringFor {
      */
     public Plan plan(Actor actor, Collection<Long> items, Optional<Long> parent) {
         if (items.isEmpty() || items.size() > CheckOut.MOST) throw new NotThere();
-        Map<Long, Seen> asked = sight.of(actor, items);
+        Map<Long, Seen> asked = new LinkedHashMap<>(sight.of(actor, items));
         if (asked.isEmpty()) throw new NotThere();
+        asked.values().removeIf(s -> s.spine().isChangePaper());
+        if (asked.isEmpty()) {
+            throw Refused.because(
+                    "change.paper", "Change papers stand in no assembly.", "Pick drawings, models or papers.");
+        }
         List<Long> mine = lists.heldLast(actor.person(), CheckOut.MOST);
         Map<Long, Seen> seen = sight.of(actor, mine);
         List<Seen> held = mine.stream()

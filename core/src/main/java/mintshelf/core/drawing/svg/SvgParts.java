@@ -21,7 +21,6 @@ public final class SvgParts {
     public static final int WHOLE = 20_000;
 
     private static final int FIRST = 8_000;
-    private static final int EACH = 12_000;
 
     private final Scene scene;
     private final Box box;
@@ -68,8 +67,10 @@ public final class SvgParts {
 
     /** Gives the other parts one after the other, each a picture by itself that is laid over the first. */
     public void others(Consumer<String> each) {
-        for (int at = order.size() - rest(); at < order.size(); at += EACH) {
-            Scene part = part(at, Math.min(order.size(), at + EACH));
+        // Twice as many each time: with each part a browser paints all that is there anew.
+        int many = FIRST * 2;
+        for (int at = order.size() - rest(); at < order.size(); at += many, many *= 2) {
+            Scene part = part(at, Math.min(order.size(), at + many));
             each.accept("<svg xmlns=\"http://www.w3.org/2000/svg\" data-count=\""
                     + part.primitives().size() + "\">" + SvgWriter.inside(part, box, false) + "</svg>");
         }
