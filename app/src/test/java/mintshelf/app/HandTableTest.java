@@ -145,6 +145,23 @@ class HandTableTest {
     }
 
     @Test
+    void whatItsTableSaysOfALaterRevisionIsToldToNobody() {
+        byte[] sheet = new OldSheet("HT-4005", "Mooring eye", "B", 3)
+                .revised("A", "First issue", "2003-05-10", "P. Kern", "H. Voss")
+                .revised("B", "Holes 6.6 were 5.5", "2007-11-02", "M. Lind", "H. Voss")
+                .revised("C", "Secret slot", "", "M. Lind", "")
+                .bytes();
+        long id = takeIn(Map.of("HT-4005.dxf", sheet));
+        assertThat(files(id).get(0).taking().orElseThrow().why()).contains("1 earlier revision from");
+        long item = filed(id);
+        assertThat(server.bean(EarlierStore.class).of(item))
+                .extracting(EarlierStore.Earlier::label)
+                .containsExactly("A", "B");
+        assertThat(Web.as(server, "rafael").get("/documents/" + item).body())
+                .contains("1 revision before it came here");
+    }
+
+    @Test
     void theBlockOfTheShelfTakesItsPlaceAndSaysWhatItSaid() {
         long item = filed(takeIn(Map.of("HT-4003.dxf", sheet("HT-4003", "C"))));
         server.bean(StartRevisions.class).start(ines, List.of(item), Server.key(), "Slot 8 wide", "", false);

@@ -43,6 +43,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class PastRevisions {
+    /** Letters of what a row says: more fits into no cell. */
+    private static final int LONGEST = 120;
+
     private final NewDocuments documents;
     private final DocumentStore items;
     private final RevisionStore revisions;
@@ -165,15 +168,19 @@ public class PastRevisions {
     private void keep(long item, List<Past> past, List<Map<String, String>> table) {
         Set<String> own =
                 past.stream().flatMap(p -> p.label().stream()).map(Texts::key).collect(Collectors.toSet());
-        earlier.keep(
-                item,
-                table.stream()
-                        .filter(row -> row.containsKey("revision"))
-                        .map(row -> {
-                            String label = row.getOrDefault("revision", "");
-                            return new Earlier(label, row, own.contains(Texts.key(label)));
-                        })
-                        .toList());
+        List<Earlier> rows = new ArrayList<>();
+        int last = 0;
+        for (Map<String, String> row : table) {
+            String label = row.getOrDefault("revision", "");
+            if (label.isEmpty()) continue;
+            Map<String, String> said = new LinkedHashMap<>();
+            row.forEach((fact, value) -> said.put(fact, Texts.shorten(value, LONGEST)));
+            boolean here = own.contains(Texts.key(label));
+            rows.add(new Earlier(label, said, here));
+            if (here) last = rows.size();
+        }
+        // What a sheet says of later revisions than were taken in is work that is not out: nobody is told of it here.
+        earlier.keep(item, last == 0 ? rows : rows.subList(0, last));
     }
 
     /** Puts the first revision of a document that was just filed in force, as it was released elsewhere. */

@@ -233,23 +233,26 @@ final class Drafts {
         List<Map<String, String>> rows = RevisionTable.rows(draft.file.says().getOrDefault(RevisionTable.KEY, ""));
         int before = 0;
         for (Map<String, String> row : rows) {
-            if (!row.getOrDefault("revision", "").equalsIgnoreCase(draft.label)) {
-                before++;
-                continue;
+            if (row.getOrDefault("revision", "").equalsIgnoreCase(draft.label)) {
+                own(draft, row);
+                break;
             }
-            boolean signed =
-                    draft.signers.isEmpty() && !row.getOrDefault("approved", "").isBlank();
-            if (signed) draft.signers = Texts.shorten(row.getOrDefault("approved", ""), 300);
-            if (draft.date.isEmpty()
-                    && draft.said.filter(s -> s == Stands.IN_PREPARATION).isEmpty()) {
-                draft.date = TakenDays.read(row.getOrDefault("date", "")).filter(d -> !d.isAfter(grounds.today()));
-                if (draft.date.isPresent()) draft.why += ", day from its revision table";
-            }
+            before++;
         }
         if (before > 0) {
             draft.why +=
                     ", " + Numbers.count(before, "earlier revision", "earlier revisions") + " from its revision table";
         }
+    }
+
+    private void own(Draft draft, Map<String, String> row) {
+        boolean signed =
+                draft.signers.isEmpty() && !row.getOrDefault("approved", "").isBlank();
+        if (signed) draft.signers = Texts.shorten(row.getOrDefault("approved", ""), 300);
+        if (draft.date.isPresent()
+                || draft.said.filter(s -> s == Stands.IN_PREPARATION).isPresent()) return;
+        draft.date = TakenDays.read(row.getOrDefault("date", "")).filter(d -> !d.isAfter(grounds.today()));
+        if (draft.date.isPresent()) draft.why += ", day from its revision table";
     }
 
     private void former(Draft draft, Says says) {

@@ -1,6 +1,7 @@
 package mintshelf.core.drawing.titleblock;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -9,11 +10,14 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mintshelf.core.base.Texts;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.dxf.Attributes.Place;
@@ -35,7 +39,9 @@ import mintshelf.core.drawing.dxf.SheetContent.Stroke;
  */
 public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards, List<Place> entities) {
     private static final Map<String, String> HEADINGS = headings();
-    private static final int MOST_CANDIDATES = 40;
+    private static final int MOST_CANDIDATES = 12;
+    private static final int MOST_TRIES = 64;
+    private static final int MOST_RULES = 3000;
     private static final int MOST_ROWS = 100;
     /** Part of the heading's height that lines may miss each other by. */
     private static final double MISS = 0.06;
@@ -97,17 +103,37 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
 
     /** The lines of a sheet that run along it or up it. */
     private static final class Ruling {
-        private final List<Stroke> level = new ArrayList<>();
-        private final List<Stroke> upright = new ArrayList<>();
+        /** By where they run: a drawing may have a million. */
+        private final NavigableMap<Double, List<Stroke>> level = new TreeMap<>();
+
+        private final NavigableMap<Double, List<Stroke>> upright = new TreeMap<>();
         private final List<Stroke> all;
 
         Ruling(List<Stroke> all) {
             this.all = all;
             for (Stroke s : all) {
                 double length = Math.hypot(s.x2() - s.x1(), s.y2() - s.y1());
-                if (Math.abs(s.y2() - s.y1()) < length * 1e-4) level.add(s);
-                else if (Math.abs(s.x2() - s.x1()) < length * 1e-4) upright.add(s);
+                if (Math.abs(s.y2() - s.y1()) < length * 1e-4) add(level, s.y1(), s);
+                else if (Math.abs(s.x2() - s.x1()) < length * 1e-4) add(upright, s.x1(), s);
             }
+        }
+
+        private static void add(Map<Double, List<Stroke>> to, double at, Stroke s) {
+            to.computeIfAbsent(at, k -> new ArrayList<>()).add(s);
+        }
+
+        private static Stream<Stroke> about(NavigableMap<Double, List<Stroke>> of, double at, double miss) {
+            return of.subMap(at - miss, true, at + miss, true).values().stream().flatMap(List::stream);
+        }
+
+        /** The nearest height of a list at which a rule runs over a place; infinite where none does. */
+        private static double over(Collection<List<Stroke>> from, double x, double none) {
+            return from.stream()
+                    .flatMap(List::stream)
+                    .filter(s -> covers(s.x1(), s.x2(), x, x, 0))
+                    .mapToDouble(Stroke::y1)
+                    .findFirst()
+                    .orElse(none);
         }
 
         private static boolean covers(double a, double b, double from, double to, double miss) {
@@ -116,20 +142,15 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
 
         /** The row of headings about a text that could be one. */
         Optional<Head> headingRow(Label rev, List<Label> labels) {
-            double low = Double.NEGATIVE_INFINITY;
-            double high = Double.POSITIVE_INFINITY;
-            for (Stroke s : level) {
-                if (!covers(s.x1(), s.x2(), rev.x(), rev.x(), 0)) continue;
-                if (s.y1() <= rev.y()) low = Math.max(low, s.y1());
-                else high = Math.min(high, s.y1());
-            }
+            double low = over(level.headMap(rev.y(), true).descendingMap().values(), rev.x(), Double.NEGATIVE_INFINITY);
+            double high = over(level.tailMap(rev.y(), false).values(), rev.x(), Double.POSITIVE_INFINITY);
             if (!(high - low < Double.POSITIVE_INFINITY) || high <= low) return Optional.empty();
             double miss = (high - low) * MISS;
             TreeSet<Double> xs = new TreeSet<>();
-            for (Stroke s : upright) {
-                if (covers(s.y1(), s.y2(), low, high, miss)
-                        && near(xs, s.x1(), miss).isEmpty()) xs.add(s.x1());
-            }
+            upright.forEach((x, there) -> {
+                boolean runs = there.stream().anyMatch(s -> covers(s.y1(), s.y2(), low, high, miss));
+                if (runs && near(xs, x, miss).isEmpty()) xs.add(x);
+            });
             Double left = xs.floor(rev.x());
             Double right = xs.higher(rev.x());
             List<Column> columns = new ArrayList<>();
@@ -171,7 +192,10 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
         }
 
         /** The table of a heading with the rows above or below it. */
-        Optional<HandTable> table(Head head, List<Label> labels) {
+        Optional<HandTable> table(Head head, List<Label> all) {
+            List<Label> labels = all.stream()
+                    .filter(l -> l.x() >= head.left() && l.x() <= head.right())
+                    .toList();
             List<double[]> above = rows(head, true);
             List<double[]> below = rows(head, false);
             List<Map<String, String>> up = read(head, above, labels);
@@ -184,7 +208,8 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
             Box box = upwards
                     ? new Box(head.left(), head.low(), head.right(), end)
                     : new Box(head.left(), end, head.right(), head.high());
-            return Optional.of(new HandTable(said, box, upwards, own(box, head.miss(), labels)));
+            List<Place> own = own(box, head.miss(), labels);
+            return own.isEmpty() ? Optional.empty() : Optional.of(new HandTable(said, box, upwards, own));
         }
 
         /** The rows beyond the heading as long as rules and all uprights go on, from the heading on: foot and top of each. */
@@ -193,17 +218,10 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
             double height = head.high() - head.low();
             double at = up ? head.high() : head.low();
             while (rows.size() < MOST_ROWS) {
-                double from = at;
-                Optional<Double> next = level.stream()
-                        .map(Stroke::y1)
-                        .filter(y -> up
-                                ? y > from + height * 0.3 && y < from + height * 4
-                                : y < from - height * 0.3 && y > from - height * 4)
-                        .filter(y -> isRuled(y, head))
-                        .min(Comparator.comparingDouble(y -> Math.abs(y - from)));
+                Optional<Double> next = next(at, up, height, head);
                 if (next.isEmpty()) break;
-                double low = Math.min(from, next.get());
-                double high = Math.max(from, next.get());
+                double low = Math.min(at, next.get());
+                double high = Math.max(at, next.get());
                 boolean uprights = head.columns().stream().allMatch(c -> isUpright(c.left(), low, high, head.miss()))
                         && isUpright(head.right(), low, high, head.miss());
                 if (!uprights) break;
@@ -213,11 +231,28 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
             return rows;
         }
 
+        /** Where the next rule over the whole width runs, on from a height. */
+        private Optional<Double> next(double from, boolean up, double height, Head head) {
+            Collection<Double> ys = up
+                    ? level.subMap(from + height * 0.3, false, from + height * 4, false)
+                            .keySet()
+                    : level.subMap(from - height * 4, false, from - height * 0.3, false)
+                            .descendingKeySet();
+            double tried = Double.NaN;
+            int tries = 0;
+            for (double y : ys) {
+                if (Math.abs(y - tried) < head.miss()) continue;
+                if (isRuled(y, head)) return Optional.of(y);
+                tried = y;
+                if (++tries == MOST_TRIES) break;
+            }
+            return Optional.empty();
+        }
+
         /** Whether rules cover the whole width at a height, of one piece or of several. */
         private boolean isRuled(double y, Head head) {
             double reached = head.left();
-            List<Stroke> there = level.stream()
-                    .filter(s -> Math.abs(s.y1() - y) <= head.miss())
+            List<Stroke> there = about(level, y, head.miss())
                     .sorted(Comparator.comparingDouble(s -> Math.min(s.x1(), s.x2())))
                     .toList();
             for (Stroke s : there) {
@@ -229,8 +264,7 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
 
         private boolean isUpright(double x, double low, double high, double miss) {
             double reached = low;
-            List<Stroke> there = upright.stream()
-                    .filter(s -> Math.abs(s.x1() - x) <= miss)
+            List<Stroke> there = about(upright, x, miss)
                     .sorted(Comparator.comparingDouble(s -> Math.min(s.y1(), s.y2())))
                     .toList();
             for (Stroke s : there) {
@@ -294,10 +328,16 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
             }
             // A polyline that leaves the table, such as a frame, is not its own.
             within.removeAll(beyond);
+            // What nobody drew by hand is no table: it would take ages to be told apart.
+            if (within.size() > MOST_RULES) return List.of();
+            List<Stroke> around = all.stream()
+                    .filter(s -> beyond.contains(s.entity()))
+                    .filter(s -> wide.touches(Box.of(new double[] {s.x1(), s.y1(), s.x2(), s.y2()})))
+                    .collect(Collectors.toCollection(ArrayList::new));
             for (Stroke s : all) {
-                if (within.contains(s.entity()) && isOnEdge(s, box, miss) && isShared(s, beyond, miss)) {
+                if (within.contains(s.entity()) && isOnEdge(s, box, miss) && isShared(s, around, miss)) {
                     within.remove(s.entity());
-                    beyond.add(s.entity());
+                    around.add(s);
                 }
             }
             List<Place> own = new ArrayList<>(within);
@@ -318,14 +358,13 @@ public record HandTable(List<Map<String, String>> rows, Box box, boolean upwards
         }
 
         /** Whether a line that is not the table's own ends on this one; at the end of an upright it is the neighbour's own corner. */
-        private boolean isShared(Stroke s, Set<Place> beyond, double miss) {
+        private static boolean isShared(Stroke s, List<Stroke> around, double miss) {
             boolean level = Math.abs(s.y1() - s.y2()) <= miss;
             Box line = Box.of(new double[] {s.x1(), s.y1(), s.x2(), s.y2()});
             Box on = level
                     ? line.grown(miss)
                     : new Box(line.minX() - miss, line.minY() + miss, line.maxX() + miss, line.maxY() - miss);
-            return all.stream()
-                    .filter(o -> beyond.contains(o.entity()))
+            return around.stream()
                     .anyMatch(o -> on.touches(Box.of(new double[] {o.x1(), o.y1()}))
                             || on.touches(Box.of(new double[] {o.x2(), o.y2()})));
         }

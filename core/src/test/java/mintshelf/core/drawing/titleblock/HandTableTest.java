@@ -104,6 +104,20 @@ class HandTableTest {
     }
 
     @Test
+    void aSheetFullOfRulesAndHeadingsIsDoneWith() {
+        HandSheet sheet = new HandSheet().upwards(200, 60, WIDTHS, HEADINGS, ROWS);
+        for (int i = 0; i < 20_000; i++) {
+            sheet.line(200, 68 + i * 0.001, 340, 68 + i * 0.001);
+            sheet.line(200 + i * 0.007, 60, 200 + i * 0.007, 84);
+            if (i % 100 == 0) sheet.text(201 + i * 0.005, 62, "REV");
+        }
+        assertThat(read(sheet)).isEmpty();
+        HandSheet many = new HandSheet();
+        for (int i = 0; i < 300; i++) many.text(20 + i, 20, "REV");
+        assertThat(read(many)).isEmpty();
+    }
+
+    @Test
     void aFrameThatRunsAlongItStays() {
         // The right upright is the frame's, a polyline that goes on.
         HandTable table =
