@@ -55,9 +55,12 @@ public class DrawNumbers {
             return pattern.scopeKey(year, facts).map(within::concat);
         }
 
-        NumberKey number(long value, Map<String, String> facts) {
-            return NumberKey.of(pattern.render(value, year, facts).orElseThrow(Refused::new))
-                    .orElseThrow(Refused::new);
+        /** The number that a value makes, or why it makes none: the series has ended. */
+        Outcome<NumberKey> number(long value, Map<String, String> facts) {
+            Outcome<String> rendered = pattern.render(value, year, facts);
+            return rendered instanceof Outcome.Granted<String> text
+                    ? NumberKey.of(text.value())
+                    : Outcome.refused(rendered.refusal().orElseThrow());
         }
     }
 
@@ -77,18 +80,23 @@ public class DrawNumbers {
 
     /** The next free number of a kind's series on a shelf, or why there is none. */
     public Outcome<NumberKey> next(Kind kind, long shelf, Map<String, String> facts) {
-        Optional<Refusal> lacks = counting(kind, shelf).scope(facts).refusal();
-        if (lacks.isPresent()) return Outcome.refused(lacks.get());
-        return draw(kind, shelf, List.of(facts))
-                .get(0)
-                .map(drawn -> Outcome.granted(drawn.number()))
+        Counting c = counting(kind, shelf);
+        Outcome<String> counts = c.scope(facts);
+        if (!(counts instanceof Outcome.Granted<String> scope)) {
+            return Outcome.refused(counts.refusal().orElseThrow());
+        }
+        Optional<Drawn> drawn = draw(kind, shelf, List.of(facts)).get(0);
+        if (drawn.isPresent()) return Outcome.granted(drawn.get().number());
+        return c.number(numbers.next(c.series().id(), scope.value()), facts)
+                .refusal()
+                .<Outcome<NumberKey>>map(Outcome::refused)
                 .orElseGet(() -> Outcome.refused(
                         "series.used", "The next thousand numbers of the series are used.", "Type a number."));
     }
 
     /**
      * The next free numbers of a kind's series on a shelf, for documents with these facts, in their order; none for those whose facts the series lacks,
-     * or when the next thousand are used. A few statements a counter, however many are drawn.
+     * when the next thousand are used or the series ends. A few statements a counter, however many are drawn.
      */
     public List<Optional<Drawn>> draw(Kind kind, long shelf, List<Map<String, String>> all) {
         Counting counting = counting(kind, shelf);
@@ -102,6 +110,7 @@ public class DrawNumbers {
         byScope.forEach((scope, missing) -> {
             for (int tries = 0; tries < TRIES && !missing.isEmpty(); tries++) {
                 Map<Integer, Drawn> candidates = candidates(counting, scope, all, missing);
+                if (candidates.isEmpty()) break;
                 Set<String> used = numbers.used(
                         List.of(kind.aspect()),
                         candidates.values().stream().map(d -> d.number().key()).toList());
@@ -133,7 +142,9 @@ public class DrawNumbers {
         for (int i = 0; i < values.size(); i++) {
             int at = missing.get(i);
             long value = values.get(i);
-            candidates.put(at, new Drawn(series, scope, value, counting.number(value, all.get(at))));
+            counting.number(value, all.get(at))
+                    .toOptional()
+                    .ifPresent(number -> candidates.put(at, new Drawn(series, scope, value, number)));
         }
         return candidates;
     }
@@ -150,7 +161,10 @@ public class DrawNumbers {
                             .toOptional()
                             .filter(one.scope()::equals)
                             .isPresent()
-                    && counting.number(one.value(), said).equals(one.number()));
+                    && counting.number(one.value(), said)
+                            .toOptional()
+                            .filter(one.number()::equals)
+                            .isPresent());
         }
         return fit;
     }

@@ -61,16 +61,16 @@ class RevisionRows {
         Map<String, Earlier> before = new LinkedHashMap<>();
         earlier.of(document.id()).forEach(e -> before.put(Texts.key(e.label()), e));
         List<Map<String, String>> rows = new ArrayList<>();
-        before.values().stream().filter(e -> !e.own()).map(Earlier::said).forEach(rows::add);
+        // What was made elsewhere is said as its own sheet said it, in its order: nobody here drew or approved it.
+        Map<String, Boolean> out = new LinkedHashMap<>();
+        all.forEach(r -> out.put(
+                Texts.key(r.revision().label().orElseThrow()), r.releasedAt().isPresent()));
+        // A label that was given here since is its revision's own.
+        before.entrySet()
+                .removeIf(e -> e.getValue().own() ? !out.getOrDefault(e.getKey(), false) : out.containsKey(e.getKey()));
+        before.values().forEach(e -> rows.add(e.said()));
         for (RevisionRow r : all) {
-            // What was made elsewhere is said as its own sheet said it: nobody here drew or approved it.
-            Optional<Earlier> own = Optional.ofNullable(
-                            before.get(Texts.key(r.revision().label().orElseThrow())))
-                    .filter(Earlier::own);
-            if (own.isPresent() && r.releasedAt().isPresent()) {
-                rows.add(own.get().said());
-                continue;
-            }
+            if (before.containsKey(Texts.key(r.revision().label().orElseThrow()))) continue;
             boolean now = r.revision().id() == revision;
             String issued = now
                     ? values.getOrDefault("issued", "")
