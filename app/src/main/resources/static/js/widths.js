@@ -1,4 +1,4 @@
-// How wide the columns of a list are: the edge of a heading is drawn, moved by the arrow keys, set back by a double click.
+// How wide the columns of a list are: the edge of a heading is drawn, moved by the arrow keys (up and down go to the next), set back by a double click.
 import { el } from "./dom.js";
 import { sendBytes } from "./http.js";
 
@@ -65,9 +65,10 @@ export function begin(list) {
     edge(cell).setAttribute("aria-valuenow", Math.round(cell.getBoundingClientRect().width));
   }
   const edge = (cell) => cell.querySelector(".col-edge");
+  const shownHeads = () => heads.filter((one) => getComputedStyle(one).display !== "none");
 
   heads.forEach((cell) => {
-    const grip = el("span", { class: "col-edge", role: "separator", tabindex: 0, "aria-orientation": "vertical",
+    const grip = el("span", { class: "col-edge", role: "separator", tabindex: cell === heads[0] ? 0 : -1, "aria-orientation": "vertical",
       "aria-label": `Width of ${cell.textContent.trim()}`, "aria-valuemin": LEAST, "aria-valuemax": MOST,
       "aria-valuenow": Math.round(cell.getBoundingClientRect().width), title: "Draw to widen; a double click sets it back" });
     cell.append(grip);
@@ -83,6 +84,17 @@ export function begin(list) {
     });
     grip.addEventListener("dblclick", () => { widths.delete(names.get(cell)); apply(); keep(); });
     grip.addEventListener("keydown", (event) => {
+      // One stop of the tab key for all of them: up and down go along.
+      const to = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+      const other = to && shownHeads()[shownHeads().indexOf(cell) + to];
+      if (other) {
+        event.preventDefault();
+        event.stopPropagation();
+        grip.tabIndex = -1;
+        edge(other).tabIndex = 0;
+        edge(other).focus();
+        return;
+      }
       const by = { ArrowLeft: -10, ArrowRight: 10 }[event.key];
       if (!by) return;
       event.preventDefault();

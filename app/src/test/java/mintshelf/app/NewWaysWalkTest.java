@@ -132,6 +132,11 @@ class NewWaysWalkTest extends InBrowser {
         String width = "return document.querySelector('.row-head .c-kind').getBoundingClientRect().width";
         double usual = ((Number) browser.driver().executeScript(width)).doubleValue();
         var edge = browser.find(".row-head .c-kind .col-edge");
+        // One stop for the tab key, from where up and down go along.
+        browser.find(".row-head [tabindex='0']").sendKeys(Keys.ARROW_DOWN, Keys.ARROW_DOWN);
+        assertThat(browser.all(".row-head [tabindex='0']")).hasSize(1);
+        assertThat(browser.driver().switchTo().activeElement().getAttribute("aria-label"))
+                .isEqualTo("Width of Rev.");
         for (int i = 0; i < 3; i++) edge.sendKeys(Keys.ARROW_RIGHT);
         assertThat(((Number) browser.driver().executeScript(width)).doubleValue())
                 .isEqualTo(usual + 30);
