@@ -53,7 +53,7 @@ class BringForTest {
         assertThat(plan.held()).extracting(s -> s.spine().id()).startsWith(last, first);
         assertThat(plan.rows()).extracting(r -> r.seen().spine().id()).containsExactly(sub, part);
         assertThat(row(plan, sub).from()).isEqualTo("sub" + mark + ".stp");
-        assertThat(row(plan, sub).fates()).containsExactly(Fate.COPY, Fate.HOLD, Fate.STAY);
+        assertThat(row(plan, sub).verdict().fates()).containsExactly(Fate.COPY, Fate.HOLD, Fate.STAY);
         assertThat(row(plan, part).looks()).isEmpty();
         String to = bring.bring(tomasz, last, Map.of(sub, Fate.COPY, part, Fate.COPY), Server.key(), "");
         assertThat(server.document(sub).holder()).isEmpty();
@@ -80,8 +80,8 @@ class BringForTest {
         assertThat(Web.as(server, "tomasz").get(to).body()).contains("You hold 1 document, 1 comes as a copy");
         // What is mine already lies on my desk.
         Row again = row(bring.plan(tomasz, List.of(part), Optional.of(parent)), part);
-        assertThat(again.fates()).containsExactly(Fate.STAY);
-        assertThat(again.why().orElseThrow().reason()).contains("You hold it");
+        assertThat(again.verdict().fates()).containsExactly(Fate.STAY);
+        assertThat(again.verdict().why().orElseThrow().reason()).contains("You hold it");
     }
 
     @Test
@@ -91,7 +91,7 @@ class BringForTest {
         long parent = model("mine" + mark + ".stp");
         hold(parent);
         Row row = row(bring.plan(tomasz, List.of(part), Optional.of(parent)), part);
-        assertThat(row.fates()).containsExactly(Fate.COPY, Fate.STAY);
+        assertThat(row.verdict().fates()).containsExactly(Fate.COPY, Fate.STAY);
         assertThatThrownBy(() -> bring.bring(tomasz, parent, Map.of(part, Fate.HOLD), Server.key(), ""))
                 .isInstanceOf(Refused.class)
                 .hasMessageContaining("held");
@@ -105,8 +105,8 @@ class BringForTest {
         long above = model("outer" + mark + ".stp", "inner" + mark + ".stp", 1);
         hold(part);
         Row row = row(bring.plan(tomasz, List.of(above), Optional.of(part)), above);
-        assertThat(row.fates()).containsExactly(Fate.STAY);
-        assertThat(row.why().orElseThrow().code()).isEqualTo("structure.ring");
+        assertThat(row.verdict().fates()).containsExactly(Fate.STAY);
+        assertThat(row.verdict().why().orElseThrow().code()).isEqualTo("structure.ring");
     }
 
     @Test

@@ -83,6 +83,14 @@ class NumbersKeptTest {
                 .toList();
     }
 
+    private int reserved(List<Row> rows) {
+        return server.db()
+                .fetchCount(
+                        Tables.NUMBER_RESERVED,
+                        Tables.NUMBER_RESERVED.FILING_ROW.in(
+                                rows.stream().map(Row::id).toList()));
+    }
+
     @Test
     void nobodyElseDrawsOrTypesThemAndTheDocumentsGetThem() {
         long mine = open(priya, 2);
@@ -185,12 +193,7 @@ class NumbersKeptTest {
                         .state()
                         .name())
                 .isNotEqualTo("COMPLETE");
-        assertThat(server.db()
-                        .fetchCount(
-                                Tables.NUMBER_RESERVED,
-                                Tables.NUMBER_RESERVED.FILING_ROW.in(
-                                        rows.stream().map(Row::id).toList())))
-                .isZero();
+        assertThat(reserved(rows)).isZero();
     }
 
     @Test
@@ -199,12 +202,7 @@ class NumbersKeptTest {
         List<Row> rows = rows(priya, sheet);
         sheets.keep(priya, sheet, List.of(rows.get(0), included(rows.get(1), false)));
         assertThat(filing.file(priya, sheet, Server.key(), false).isFiled()).isTrue();
-        assertThat(server.db()
-                        .fetchCount(
-                                Tables.NUMBER_RESERVED,
-                                Tables.NUMBER_RESERVED.FILING_ROW.in(
-                                        rows.stream().map(Row::id).toList())))
-                .isZero();
+        assertThat(reserved(rows)).isZero();
     }
 
     @Test

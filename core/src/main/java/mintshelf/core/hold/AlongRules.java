@@ -107,6 +107,32 @@ public final class AlongRules {
                 : new Verdict(List.of(Fate.COPY, Fate.HOLD, Fate.STAY), refusal);
     }
 
+    /**
+     * What may become of a document that is brought for a parent: it comes as a copy unless somebody wants to hold it, and can. What the person holds
+     * lies on the desk already, and what the parent stands in cannot stand in the parent.
+     *
+     * @param parent the parent's number
+     * @param around whether the parent stands in the document
+     */
+    public static Verdict brought(Document document, Access access, String parent, boolean around) {
+        if (around) {
+            return new Verdict(
+                    List.of(Fate.STAY),
+                    Optional.of(Refusal.of(
+                            "structure.ring",
+                            parent + " stands in it: it cannot stand in " + parent + ".",
+                            "Choose another parent.")));
+        }
+        if (document.holder().filter(h -> h.person() == access.person()).isPresent()) {
+            return new Verdict(
+                    List.of(Fate.STAY), Optional.of(Refusal.of("hold.mine", "You hold it: it lies on your desk.", "")));
+        }
+        Optional<Refusal> refusal = HoldRules.checkOut(document, access);
+        return refusal.isPresent()
+                ? new Verdict(List.of(Fate.COPY, Fate.STAY), refusal)
+                : new Verdict(List.of(Fate.COPY, Fate.HOLD, Fate.STAY), refusal);
+    }
+
     /** What a plan comes to, in one sentence: "2 will be held by you, 5 come as copies, 1 stays." */
     public static String sentence(long held, long copies, long stay) {
         StringBuilder says = new StringBuilder(Numbers.count(held, "document", "documents") + " will be held by you");

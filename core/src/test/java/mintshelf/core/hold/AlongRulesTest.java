@@ -51,6 +51,22 @@ class AlongRulesTest {
     }
 
     @Test
+    void whatIsBroughtComesAsACopyUnlessItCanBeHeldOrCannotStandThere() {
+        Verdict free = AlongRules.brought(FREE, DESIGNER, "TG40-3000", false);
+        assertThat(free.fates()).containsExactly(Fate.COPY, Fate.HOLD, Fate.STAY);
+        assertThat(free.why()).isEmpty();
+        Verdict taken = AlongRules.brought(TAKEN, DESIGNER, "TG40-3000", false);
+        assertThat(taken.fates()).containsExactly(Fate.COPY, Fate.STAY);
+        assertThat(taken.why()).hasValueSatisfying(r -> assertThat(r.code()).isEqualTo("hold.taken"));
+        Document mine = preparing(Optional.of(heldBy(DESIGNER.person())));
+        assertThat(AlongRules.brought(mine, DESIGNER, "TG40-3000", false).fates())
+                .containsExactly(Fate.STAY);
+        Verdict around = AlongRules.brought(FREE, DESIGNER, "TG40-3000", true);
+        assertThat(around.fates()).containsExactly(Fate.STAY);
+        assertThat(around.why()).hasValueSatisfying(r -> assertThat(r.reason()).contains("TG40-3000 stands in it"));
+    }
+
+    @Test
     void thePlanEndsInASentence() {
         assertThat(AlongRules.sentence(2, 5, 0)).isEqualTo("2 documents will be held by you, 5 come as copies.");
         assertThat(AlongRules.sentence(1, 1, 1))

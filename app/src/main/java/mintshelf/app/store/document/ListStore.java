@@ -284,20 +284,15 @@ public class ListStore {
 
     /** What a person holds, the longest held first. */
     public List<Long> heldBy(long person, int most) {
-        return db.select(HOLD.ITEM)
-                .from(HOLD)
-                .where(HOLD.PERSON.eq(person), HOLD.OPEN_MARK.eq(MARK))
-                .orderBy(HOLD.AT, HOLD.ID)
-                .limit(most)
-                .fetch(HOLD.ITEM);
+        return heldBy(person, most, false);
     }
 
-    /** What a person holds, the last first. */
-    public List<Long> heldLast(long person, int most) {
+    /** What a person holds, the longest held first, or the last one. */
+    public List<Long> heldBy(long person, int most, boolean lastFirst) {
         return db.select(HOLD.ITEM)
                 .from(HOLD)
                 .where(HOLD.PERSON.eq(person), HOLD.OPEN_MARK.eq(MARK))
-                .orderBy(HOLD.AT.desc(), HOLD.ID.desc())
+                .orderBy(lastFirst ? List.of(HOLD.AT.desc(), HOLD.ID.desc()) : List.of(HOLD.AT.asc(), HOLD.ID.asc()))
                 .limit(most)
                 .fetch(HOLD.ITEM);
     }

@@ -31,8 +31,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.document.FileName;
 import mintshelf.core.hold.AlongRules;
 import mintshelf.core.hold.AlongRules.Fate;
-import mintshelf.core.hold.AlongRules.Via;
-import mintshelf.core.hold.HoldRules;
+import mintshelf.core.hold.AlongRules.Verdict;
 import mintshelf.core.reference.Resolution;
 import mintshelf.core.reference.Resolution.Filed;
 import org.springframework.stereotype.Service;
@@ -77,19 +76,12 @@ public class BringFor {
     /**
      * A row of the plan.
      *
-     * @param fates what may become of it, the proposed one first
      * @param from where its file lies, as the parent's file names it
      * @param looks what the parent's file says now, where that is another name than the file has
-     * @param why why it stays, or why it cannot be checked out
      */
-    public record Row(
-            Seen seen, Via via, List<Fate> fates, String from, Optional<String> looks, Optional<Refusal> why) {
-        public boolean isChoice() {
-            return fates.size() > 1;
-        }
-
+    public record Row(Seen seen, Verdict verdict, String from, Optional<String> looks) {
         public boolean comes() {
-            return fates.get(0) != Fate.STAY;
+            return verdict.proposed() != Fate.STAY;
         }
     }
 
@@ -119,7 +111,7 @@ public class BringFor {
             throw Refused.because(
                     "change.paper", "Change papers stand in no assembly.", "Pick drawings, models or papers.");
         }
-        List<Long> mine = lists.heldLast(actor.person(), CheckOut.MOST);
+        List<Long> mine = lists.heldBy(actor.person(), CheckOut.MOST, true);
         Map<Long, Seen> seen = sight.of(actor, mine);
         List<Seen> held = mine.stream()
                 .filter(id -> !asked.containsKey(id))
@@ -148,30 +140,20 @@ public class BringFor {
         Map<Long, Filed> places = filed.filed(ids);
         Filed at = Objects.requireNonNull(places.get(top));
         Map<Long, String> named = named(parent, all);
-        Set<Long> around = holding(items, top);
         List<Row> rows = new ArrayList<>();
         for (TakeAlong.Along one : all) {
             long id = one.seen().spine().id();
             if (id == top) continue;
             Filed there = Objects.requireNonNull(places.get(id));
-            Optional<Refusal> why = around.contains(id)
-                    ? Optional.of(Refusal.of(
-                            "structure.ring",
-                            parent.document().number() + " stands in it: it cannot stand in "
-                                    + parent.document().number() + ".",
-                            "Choose another parent."))
-                    : refusal(actor, one.seen());
             Optional<String> looks = Optional.ofNullable(named.get(id))
                     .map(FileName::of)
                     .filter(n -> !n.key().equals(FileName.of(there.fileName()).key()))
                     .map(FileName::name);
             rows.add(new Row(
                     one.seen(),
-                    one.via(),
-                    fates(one, why, around.contains(id)),
+                    verdict(actor, one.seen(), parent, items.contains(id) && along.standsIn(top, id)),
                     Resolution.relative(at.folders(), there.folders(), there.fileName()),
-                    looks,
-                    why));
+                    looks));
         }
         return rows;
     }
@@ -187,33 +169,22 @@ public class BringFor {
         return named;
     }
 
-    /** Of the documents that are asked for those in which the parent stands. */
-    private Set<Long> holding(Collection<Long> items, long top) {
-        Set<Long> around = new HashSet<>();
-        for (long item : items) if (along.standsIn(top, item)) around.add(item);
-        return around;
+    private static Verdict verdict(Actor actor, Seen seen, Seen parent, boolean around) {
+        if (seen.all() || around) {
+            return AlongRules.brought(
+                    seen.document(), actor.access(), parent.document().number(), around);
+        }
+        return new Verdict(
+                List.of(Fate.COPY, Fate.STAY),
+                Optional.of(Refusal.of(
+                        "access.missing", "You see released versions of it only.", "It comes as a copy of the last.")));
     }
 
-    private static Optional<Refusal> refusal(Actor actor, Seen seen) {
-        boolean mine = seen.document()
+    private static boolean isMine(Actor actor, Seen seen) {
+        return seen.document()
                 .holder()
                 .filter(h -> h.person() == actor.person())
                 .isPresent();
-        if (mine) return Optional.of(Refusal.of("hold.mine", "You hold it: it lies on your desk.", ""));
-        if (!seen.all()) {
-            return Optional.of(Refusal.of(
-                    "access.missing", "You see released versions of it only.", "It comes as a copy of the last."));
-        }
-        return HoldRules.checkOut(seen.document(), actor.access());
-    }
-
-    private static List<Fate> fates(TakeAlong.Along one, Optional<Refusal> why, boolean ring) {
-        boolean mine = why.filter(r -> r.code().equals("hold.mine")).isPresent();
-        if (ring || mine) return List.of(Fate.STAY);
-        if (why.isPresent()) return List.of(Fate.COPY, Fate.STAY);
-        return one.library() && one.via() != Via.ASKED
-                ? List.of(Fate.COPY, Fate.STAY)
-                : List.of(Fate.COPY, Fate.HOLD, Fate.STAY);
     }
 
     /**
@@ -231,10 +202,9 @@ public class BringFor {
             Row row = rows.get(id);
             if (row == null || fate == Fate.STAY) return;
             // Sent again, what was checked out the first time is held already: the act knows its key.
-            boolean again = fate == Fate.HOLD
-                    && row.why().filter(r -> r.code().equals("hold.mine")).isPresent();
-            if (!again && !row.fates().contains(fate)) {
-                Refusal why = row.why().orElseGet(() -> Refusal.of("bring.changed", "The plan changed.", ""));
+            boolean again = fate == Fate.HOLD && isMine(actor, row.seen());
+            if (!again && !row.verdict().fates().contains(fate)) {
+                Refusal why = row.verdict().why().orElseGet(() -> Refusal.of("bring.changed", "The plan changed.", ""));
                 throw Refused.because(
                         why.code(),
                         row.seen().document().number() + ": " + why.reason(),
@@ -258,7 +228,7 @@ public class BringFor {
 
     /** What somebody chose for a row; nothing for what is none of the choices. */
     public static Optional<Fate> fate(String said) {
-        for (Fate fate : AlongRules.Fate.values()) if (fate.name().equals(said)) return Optional.of(fate);
+        for (Fate fate : Fate.values()) if (fate.name().equals(said)) return Optional.of(fate);
         return Optional.empty();
     }
 }
