@@ -24,6 +24,7 @@ public final class Bench {
             Map.entry("carry-out", ChangeBench::carryOut),
             Map.entry("pan-marks", PanBench::panning),
             Map.entry("read-model", ModelBench::reading),
+            Map.entry("compare-model", ModelBench::comparing),
             Map.entry("structure", ModelBench::structure),
             Map.entry("structure-served", DeskBench::structureServed),
             Map.entry("desk-status", DeskBench::deskStatus)));

@@ -1,6 +1,7 @@
 package mintshelf.bench;
 
 import java.io.BufferedOutputStream;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -15,10 +16,19 @@ import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import java.util.zip.CRC32;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.model.compare.ModelCompare;
+import mintshelf.core.model.compare.ModelFile;
+import mintshelf.core.model.shape.Body;
+import mintshelf.core.model.shape.Extent;
+import mintshelf.core.model.shape.Face;
+import mintshelf.core.model.shape.Surface;
+import mintshelf.core.model.shape.Vec;
 import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepReader;
 import mintshelf.core.structure.StructureGraph;
 import mintshelf.core.structure.StructureGraph.Use;
+import mintshelf.demo.model.Models;
+import mintshelf.demo.sheet.Sheets;
 
 /** Reading the structure of models against one pass over their bytes; questions on a graph of a million uses. */
 final class ModelBench {
@@ -162,5 +172,80 @@ final class ModelBench {
         Bench.say(
                 "components (%d found) %.1f ms, where used %.1f ms (asked: 50 with the database), out of date over all %.1f ms (asked: 150)",
                 found, Bench.percentile(below, 0.5), Bench.percentile(above, 0.5), Bench.percentile(old, 0.5));
+    }
+
+    /** Two plates with thousands of holes, of which each is a little wider: read and compared; then faces alone, four times as many. */
+    static void comparing() {
+        byte[] old = plate(6_200, 4);
+        byte[] now = plate(6_200, 4.2);
+        double[] read = new double[TURNS];
+        double[] compare = new double[TURNS];
+        String says = "";
+        for (int i = 0; i < TURNS; i++) {
+            long start = System.nanoTime();
+            ModelFile a = file(old);
+            ModelFile b = file(now);
+            read[i] = seconds(start);
+            start = System.nanoTime();
+            says = ModelCompare.compare(a, b).differences().get(0).says();
+            compare[i] = seconds(start);
+        }
+        double r = Bench.percentile(read, 0.5);
+        double c = Bench.percentile(compare, 0.5);
+        Bench.say(
+                "two parts of %.0f MB: read in %.2f s, compared in %.2f s (asked: 3 together; compared within 5 times reading: %.1f times): %s",
+                old.length / 1e6, r, c, c / r, says);
+        ModelFile empty = file(plate(1, 4));
+        double quarter = faces(empty, 250_000);
+        double whole = faces(empty, 1_000_000);
+        Bench.say(
+                "faces alone: 250 000 in %.2f s, 1 000 000 in %.2f s: %.1f times for four times as many (asked: linear)",
+                quarter, whole, whole / quarter);
+    }
+
+    private static byte[] plate(int holes, double wide) {
+        return Models.part(
+                "TG40-9000",
+                "Sieve",
+                "316L",
+                "",
+                new Sheets.Shape.Ring(holes * 4.0, 40, 12, holes, holes * 3.0, wide),
+                "2026-11-24T09:00:00");
+    }
+
+    private static ModelFile file(byte[] bytes) {
+        try {
+            return ModelFile.read(() -> new ByteArrayInputStream(bytes))
+                    .orElseThrow(r -> new IllegalStateException(r.says()));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static double faces(ModelFile of, int n) {
+        List<Face> olds = new ArrayList<>(n);
+        List<Face> nows = new ArrayList<>(n);
+        Vec up = new Vec(0, 0, 1);
+        Vec along = new Vec(1, 0, 0);
+        for (int i = 0; i < n; i++) {
+            Face face = square(i, up, along, 0);
+            olds.add(face);
+            nows.add(i % 100 == 0 ? square(i, up, along, 0.5) : face);
+        }
+        ModelFile a = new ModelFile(of.says(), List.of(), List.of(new Body("", 0, olds)), 0, false);
+        ModelFile b = new ModelFile(of.says(), List.of(), List.of(new Body("", 0, nows)), 0, false);
+        double best = Double.MAX_VALUE;
+        for (int i = 0; i < 3; i++) {
+            long start = System.nanoTime();
+            if (ModelCompare.compare(a, b).same() != n - n / 100) throw new IllegalStateException("faces went astray");
+            best = Math.min(best, seconds(start));
+        }
+        return best;
+    }
+
+    private static Face square(int i, Vec up, Vec along, double higher) {
+        Vec at = new Vec(10.0 * (i % 1000), 10.0 * Math.floorDiv(i, 1000), higher);
+        Surface on = new Surface(Surface.Kind.PLANE, at, up, along, 0, 0, Extent.NONE);
+        return new Face(on, true, List.of(), new Extent(at, at.plus(new Vec(5, 5, 0))));
     }
 }

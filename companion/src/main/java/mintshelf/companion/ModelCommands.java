@@ -22,7 +22,7 @@ import picocli.CommandLine.Spec;
 /** Commands on a model. */
 @Command(
         name = "model",
-        subcommands = {ModelCommands.Structure.class, ModelCommands.Rename.class})
+        subcommands = {ModelCommands.Structure.class, CompareModels.class, ModelCommands.Rename.class})
 final class ModelCommands {
     private ModelCommands() {}
 

@@ -194,6 +194,25 @@ class CompanionTest {
     }
 
     @Test
+    void twoModelsAreHeldAgainstEachOther() throws Exception {
+        Path old = Files.writeString(folder.resolve("old.stp"), step("well", "gland", "cone"));
+        Path now = Files.writeString(folder.resolve("now.stp"), step("well", "gland", "lid"));
+        assertThat(run("model", "compare", old.toString(), old.toString())).isZero();
+        assertThat(out.toString()).contains("No difference.");
+        out.getBuffer().setLength(0);
+        assertThat(run("model", "compare", old.toString(), now.toString())).isEqualTo(1);
+        assertThat(out.toString()).contains("cone gone").contains("lid added");
+        out.getBuffer().setLength(0);
+        assertThat(run("model", "compare", old.toString(), now.toString(), "--json"))
+                .isEqualTo(1);
+        JsonNode read = ShelfClient.JSON.readTree(out.toString());
+        assertThat(read.path("differences")).isNotEmpty();
+        assertThat(read.path("same").asInt()).isZero();
+        assertThat(run("model", "compare", old.toString(), sheet())).isEqualTo(3);
+        assertThat(run("model", "compare", old.toString(), "nowhere.stp")).isEqualTo(3);
+    }
+
+    @Test
     void whatTheRulesSayIsOneLineAFindingAndAsJson() throws Exception {
         String sheet = drawing("c.dxf", 5, "A");
         int status = run("drawing", "check", sheet, "--json");

@@ -339,17 +339,7 @@ public class ReadModel {
 
     private double millimetres(StoredContent content) throws IOException {
         Outcome<StepModel> model = StepReader.read(new ContentInput(contents, content.id(), content.size()));
-        String unit =
-                model instanceof Outcome.Granted<StepModel> read ? read.value().lengthUnit() : "mm";
-        return switch (unit) {
-            case "m" -> 1000;
-            case "cm" -> 10;
-            case "dm" -> 100;
-            case "in" -> 25.4;
-            case "ft" -> 304.8;
-            case "µm" -> 0.001;
-            default -> 1;
-        };
+        return model instanceof Outcome.Granted<StepModel> read ? read.value().millimetres() : 1;
     }
 
     /** The kept picture of a content. */

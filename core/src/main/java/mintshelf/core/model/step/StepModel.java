@@ -62,6 +62,19 @@ public record StepModel(
         }
     }
 
+    /** Millimetres of one of the file's length units; 1 where it says none that is known. */
+    public double millimetres() {
+        return switch (lengthUnit) {
+            case "m" -> 1000;
+            case "cm" -> 10;
+            case "dm" -> 100;
+            case "in" -> 25.4;
+            case "ft" -> 304.8;
+            case "µm" -> 0.001;
+            default -> 1;
+        };
+    }
+
     /** Products that stand in no other one. O(products + usages). */
     public List<String> roots() {
         List<String> used = usages.stream().map(Usage::child).distinct().toList();

@@ -1,0 +1,75 @@
+package mintshelf.core.model.compare;
+
+import java.util.List;
+import java.util.Optional;
+import mintshelf.core.model.shape.Extent;
+
+/**
+ * What changed between two models. Always: old = same + changed + removed, and now = same + changed + added.
+ *
+ * @param old faces of the old model, {@code now} of the new one
+ * @param changed faces that lie, end or measure otherwise
+ * @param differences those of sizes first, then what is gone, what is new
+ * @param unsaid faces that differ and for which there are no words
+ * @param unread faces of either that could not be read
+ */
+public record ModelComparison(
+        int old,
+        int now,
+        int same,
+        int changed,
+        int removed,
+        int added,
+        List<Difference> differences,
+        int unsaid,
+        int unread,
+        Measures before,
+        Measures after) {
+    public ModelComparison {
+        differences = List.copyOf(differences);
+    }
+
+    /** What a difference is. */
+    public enum Kind {
+        CHANGED("changed"),
+        MOVED("moved"),
+        ONLY_IN_OLD("only in old"),
+        ONLY_IN_NEW("only in new");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /**
+     * A difference in words.
+     *
+     * @param number from 1
+     * @param says "4 holes ⌀ 5.5 → ⌀ 6.6"
+     * @param box around what differs, in both; in millimetres
+     */
+    public record Difference(int number, Kind kind, String says, Extent box) {}
+
+    /**
+     * @param extent how far the model reaches
+     * @param volume in cubic millimetres; nothing where faces are of free form
+     */
+    public record Measures(Extent extent, Optional<Double> volume) {}
+
+    public boolean isEmpty() {
+        return differences.isEmpty() && same == old && same == now;
+    }
+
+    /** In a few words: "3 differences", "no difference". */
+    public String summary() {
+        int n = differences.size();
+        if (n == 0) return unsaid == 0 ? "no difference" : "faces differ";
+        return n == 1 ? "1 difference" : n + " differences";
+    }
+}

@@ -1,0 +1,2 @@
+/** What differs between two models, in words. */
+package mintshelf.core.model.compare;
