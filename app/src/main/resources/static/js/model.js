@@ -2,6 +2,7 @@
 import { OrbitControls, THREE } from "../vendor/three-viewer.js";
 import { el, letters, typed } from "./dom.js";
 import { sendBytes } from "./http.js";
+import { differences } from "./model/differences.js";
 import { held } from "./model/edges.js";
 import { load } from "./model/files.js";
 import { modelRedlines } from "./model/redline.js";
@@ -306,8 +307,10 @@ function screen(point) {
   return [(p.x + 1) / 2 * stage.clientWidth, (1 - p.y) / 2 * stage.clientHeight];
 }
 let marks = null;
+let ring = null;
 function place() {
   marks?.place();
+  ring?.place();
   dots.forEach(({ point, mark }) => { const [x, y] = screen(point); mark.style.translate = `${x}px ${y}px`; });
 }
 function at(event) {
@@ -364,6 +367,7 @@ document.addEventListener("keydown", (event) => {
   if (event.key === "Escape" && !stage.classList.contains("marking")) { if (measuring) measureOn.click(); else if (peek.open) peek.close(); else choose(null, branched); }
 });
 
+ring = differences(page, { stage, camera, controls, size, draw, screen, whole: () => box });
 frame();
 try {
   const over = page.dataset.with;

@@ -17,7 +17,6 @@ import mintshelf.core.model.compare.ModelComparison;
 import mintshelf.core.model.compare.ModelComparison.Difference;
 import mintshelf.core.model.compare.ModelFile;
 import mintshelf.core.model.shape.Extent;
-import mintshelf.core.model.shape.Feature;
 import mintshelf.core.model.shape.Vec;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -115,17 +114,9 @@ final class CompareModels implements Callable<Integer> {
             return;
         }
         found.differences().forEach(d -> out.println(d.number() + " " + d.kind().words() + ": " + d.says()));
-        found.before()
-                .volume()
-                .ifPresent(was -> found.after()
-                        .volume()
-                        .filter(is -> Math.abs(is - was) > 1e-6 * was)
-                        .ifPresent(is -> out.println("volume " + cubic(was) + " → " + cubic(is) + " cm³")));
+        if (found.before().volume().isPresent() || found.after().volume().isPresent())
+            out.println("volume " + found.volumes());
         if (found.unsaid() > 0) out.println(found.unsaid() + " more faces differ.");
         if (found.unread() > 0) out.println(found.unread() + " faces could not be read.");
-    }
-
-    private static String cubic(double volume) {
-        return Feature.number(volume / 1000);
     }
 }

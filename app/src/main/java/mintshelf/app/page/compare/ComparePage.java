@@ -10,13 +10,13 @@ import mintshelf.app.sight.Compared;
 import mintshelf.app.sight.PdfSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.compare.CompareModels;
 import mintshelf.app.use.compare.ComparePapers;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.search.Search;
-import mintshelf.core.drawing.compare.Comparison;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -33,6 +33,7 @@ class ComparePage {
     private final Search search;
     private final ReadMargin margin;
     private final ComparePapers papers;
+    private final CompareModels models;
 
     ComparePage(
             ReadDocument read,
@@ -40,7 +41,9 @@ class ComparePage {
             CompareSheets compare,
             Search search,
             ReadMargin margin,
-            ComparePapers papers) {
+            ComparePapers papers,
+            CompareModels models) {
+        this.models = models;
         this.papers = papers;
         this.margin = margin;
         this.search = search;
@@ -78,6 +81,10 @@ class ComparePage {
                         .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
                         .orElse(number));
         VersionRow past = readVersion.version(actor, other, wanted);
+        // Models are held against each other where they can be turned.
+        if (CompareModels.are(past.drawn().content(), now.drawn().content()))
+            return "redirect:/documents/" + id + "/versions/" + number + "/model?with=" + past.number()
+                    + (other == id ? "" : "&of=" + other);
         Optional<ComparePapers.Papers> both = papers.of(
                 past.drawn().content(),
                 now.drawn().content(),
@@ -117,7 +124,7 @@ class ComparePage {
         response.getOutputStream().write(png);
     }
 
-    /** How many differences two versions have, as a part of a page that names them; nothing where they are no sheets. */
+    /** How many differences two versions have, as a part of a page that names them; nothing where they are neither sheets nor models. */
     @GetMapping("/documents/{id}/versions/{number}/differences")
     String differences(
             Actor actor,
@@ -128,13 +135,16 @@ class ComparePage {
             Model model) {
         VersionRow now = readVersion.version(actor, id, number);
         VersionRow past = readVersion.version(actor, id, old);
-        Optional<Comparison> compared =
-                compare.compare(past.drawn().content(), now.drawn().content());
-        if (compared.isEmpty()) {
+        Optional<Integer> count = compare.compare(
+                        past.drawn().content(), now.drawn().content())
+                .map(c -> c.differences().size())
+                .or(() -> models.compare(past.drawn().content(), now.drawn().content())
+                        .map(c -> c.differences().size()));
+        if (count.isEmpty()) {
             response.setStatus(204);
             return null;
         }
-        model.addAttribute("count", compared.get().differences().size());
+        model.addAttribute("count", count.get());
         return "compare/_count";
     }
 
@@ -162,7 +172,13 @@ class ComparePage {
     /** What a file that was brought for check-in changes, as a part of the check-in page. */
     @GetMapping("/check-in/differences")
     String brought(Actor actor, @RequestParam long document, @RequestParam String upload, Model model) {
-        model.addAttribute("compared", compare.brought(actor, document, upload).orElse(null));
+        Optional<Compared> sheets = compare.brought(actor, document, upload);
+        model.addAttribute("compared", sheets.orElse(null));
+        model.addAttribute(
+                "modelled",
+                sheets.isPresent()
+                        ? null
+                        : models.brought(actor, document, upload).orElse(null));
         return "compare/_brought";
     }
 }

@@ -18,6 +18,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.round.BesideStore.Found;
 import mintshelf.app.use.change.ReadRequests;
+import mintshelf.app.use.compare.CompareModels;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.Sheet;
@@ -26,6 +27,7 @@ import mintshelf.app.use.release.ReleasePlan;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.WalkRound;
 import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.model.compare.ModelComparison;
 import mintshelf.core.redline.RedlineSvg;
 import mintshelf.core.redline.Remark;
 import org.springframework.stereotype.Component;
@@ -38,6 +40,7 @@ public class RoundLook {
     private final ReadingRoom room;
     private final ReadSheet sheets;
     private final CompareSheets compare;
+    private final CompareModels models;
     private final Redlines redlines;
     private final WalkRound walk;
     private final ReadReleasePlan plans;
@@ -48,6 +51,7 @@ public class RoundLook {
             ReadingRoom room,
             ReadSheet sheets,
             CompareSheets compare,
+            CompareModels models,
             Redlines redlines,
             WalkRound walk,
             ReadReleasePlan plans,
@@ -60,6 +64,7 @@ public class RoundLook {
         this.room = room;
         this.sheets = sheets;
         this.compare = compare;
+        this.models = models;
     }
 
     /** The document that is looked at: the one that is asked for, else the first that is no order; an order has a page of its own. */
@@ -146,6 +151,13 @@ public class RoundLook {
                                 () -> compare.ringed(old, version), Optional.<mintshelf.app.sight.Compared>empty()))
                         .orElse(null));
         model.addAttribute("isModel", ModelFormat.of(version).isPresent());
+        model.addAttribute(
+                "modelled",
+                before.flatMap(old -> room.soon(
+                                () -> room.apart(() -> models.compare(
+                                        old.drawn().content(), version.drawn().content())),
+                                Optional.<ModelComparison>empty()))
+                        .orElse(null));
         Map<Long, List<Remark>> open = rounds.remarks(view);
         model.addAttribute("remarks", open.getOrDefault(item, List.of()));
         model.addAttribute(

@@ -13,6 +13,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.store.run.Run;
+import mintshelf.app.use.compare.CompareModels;
 import mintshelf.app.use.compare.CompareSheets;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadVersion;
@@ -29,6 +30,7 @@ public class CameBack {
     private final ReadDocument read;
     private final ReadVersion readVersion;
     private final CompareSheets compare;
+    private final CompareModels models;
     private final CheckSheets checks;
     private final ReadJobs jobs;
 
@@ -37,12 +39,14 @@ public class CameBack {
             ReadDocument read,
             ReadVersion readVersion,
             CompareSheets compare,
+            CompareModels models,
             CheckSheets checks,
             ReadJobs jobs) {
         this.held = held;
         this.read = read;
         this.readVersion = readVersion;
         this.compare = compare;
+        this.models = models;
         this.checks = checks;
         this.jobs = jobs;
     }
@@ -110,9 +114,12 @@ public class CameBack {
     private Integer differences(ReadDocument.View view, int number) {
         Optional<VersionRow> before = version(view, number - 1);
         return version(view, number)
-                .flatMap(now -> before.flatMap(old ->
-                        compare.compare(old.drawn().content(), now.drawn().content())))
-                .map(c -> c.differences().size())
+                .flatMap(now -> before.flatMap(old -> compare.compare(
+                                old.drawn().content(), now.drawn().content())
+                        .map(c -> c.differences().size())
+                        .or(() -> models.compare(
+                                        old.drawn().content(), now.drawn().content())
+                                .map(c -> c.differences().size()))))
                 .orElse(null);
     }
 

@@ -8,12 +8,14 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.use.compare.CompareModels;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.structure.ReadModel;
+import mintshelf.core.model.compare.ModelComparison;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
@@ -38,9 +40,16 @@ public class ModelPage {
     private final ReadModel models;
     private final ReadMargin margin;
     private final ReadRemarks remarks;
+    private final CompareModels compare;
 
     public ModelPage(
-            ReadDocument read, ReadVersion readVersion, ReadModel models, ReadMargin margin, ReadRemarks remarks) {
+            ReadDocument read,
+            ReadVersion readVersion,
+            ReadModel models,
+            ReadMargin margin,
+            ReadRemarks remarks,
+            CompareModels compare) {
+        this.compare = compare;
         this.remarks = remarks;
         this.read = read;
         this.readVersion = readVersion;
@@ -48,13 +57,17 @@ public class ModelPage {
         this.margin = margin;
     }
 
-    /** @param with another version of the document, to be shown over this one */
+    /**
+     * @param with another version, to be shown over this one
+     * @param of the document that the other version is of; none for the same
+     */
     @GetMapping("/documents/{id}/versions/{number}/model")
     String viewer(
             Actor actor,
             @PathVariable long id,
             @PathVariable int number,
             @RequestParam Optional<Integer> with,
+            @RequestParam Optional<Long> of,
             @RequestParam(required = false) String latest,
             @RequestParam Optional<Long> remark,
             @RequestParam Optional<Long> round,
@@ -62,15 +75,22 @@ public class ModelPage {
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
         if (ModelFormat.of(version).isEmpty()) throw new NotThere();
-        with.ifPresent(n -> {
-            if (ModelFormat.of(readVersion.version(actor, id, n)).isEmpty()) throw new NotThere();
-        });
+        long other = of.filter(o -> with.isPresent()).orElse(id);
+        Optional<VersionRow> over = with.map(n -> readVersion.version(actor, other, n));
+        if (over.filter(v -> ModelFormat.of(v).isEmpty()).isPresent()) throw new NotThere();
         response.setHeader("Content-Security-Policy", POLICY);
         ReadDocument.View view = read.view(actor, id);
         model.addAttribute("view", view);
         model.addAttribute("shown", version);
         model.addAttribute("outOf", margin.of(actor, view.seen(), version).orElse(null));
         model.addAttribute("with", with.orElse(null));
+        model.addAttribute("other", other);
+        model.addAttribute(
+                "otherNumber",
+                other == id ? "" : read.view(actor, other).seen().document().number());
+        Optional<ModelComparison> words = over.flatMap(
+                v -> compare.compare(v.drawn().content(), version.drawn().content()));
+        model.addAttribute("words", words.orElse(null));
         model.addAttribute("latest", latest != null);
         model.addAttribute(
                 "others",

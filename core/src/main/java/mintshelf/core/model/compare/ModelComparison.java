@@ -2,7 +2,10 @@ package mintshelf.core.model.compare;
 
 import java.util.List;
 import java.util.Optional;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.model.shape.Extent;
+import mintshelf.core.model.shape.Feature;
+import mintshelf.core.model.shape.Vec;
 
 /**
  * What changed between two models. Always: old = same + changed + removed, and now = same + changed + added.
@@ -71,5 +74,29 @@ public record ModelComparison(
         int n = differences.size();
         if (n == 0) return unsaid == 0 ? "no difference" : "faces differ";
         return n == 1 ? "1 difference" : n + " differences";
+    }
+
+    /** The volumes in cubic centimetres: "76.04 → 75.9 cm³", or one where both are the same; "?" for what is not known. */
+    public String volumes() {
+        return fromTo(volume(before), volume(after)) + " cm³";
+    }
+
+    private static String volume(Measures measures) {
+        return measures.volume()
+                .map(v -> Numbers.plain(Math.rint(v / 10) / 100))
+                .orElse("?");
+    }
+
+    /** How far the model reaches: "120 × 80 × 8 → 120 × 80 × 10 mm". */
+    public String outside() {
+        return fromTo(sizes(before.extent().size()), sizes(after.extent().size())) + " mm";
+    }
+
+    private static String sizes(Vec size) {
+        return Feature.number(size.x()) + " × " + Feature.number(size.y()) + " × " + Feature.number(size.z());
+    }
+
+    private static String fromTo(String was, String is) {
+        return was.equals(is) ? is : was + " → " + is;
     }
 }
