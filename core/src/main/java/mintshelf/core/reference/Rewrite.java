@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.dxf.DxfDrawing;
@@ -17,6 +18,7 @@ import mintshelf.core.drawing.dxf.ExternalReference;
 import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepReader;
 import mintshelf.core.model.step.StepRename;
+import mintshelf.core.model.step.StepTexts;
 
 /**
  * Other names for the files that a file refers to: DXF (blocks of other drawings, pictures, pages) and STEP (ISO 10303-21, DOCUMENT_FILE).
@@ -25,14 +27,23 @@ import mintshelf.core.model.step.StepRename;
 public final class Rewrite {
     private Rewrite() {}
 
-    /** A name as it stands in a file: where, and what it says. */
-    private record Stands(int from, int to, Written says) {}
+    /** A name as it stands in a file: where, and what it says; of a product, as whose. */
+    private record Stands(int from, int to, Written says, Optional<StepTexts.Said> called) {
+        Stands(int from, int to, Written says) {
+            this(from, to, says, Optional.empty());
+        }
+    }
 
     /** What a form of file can be read and rewritten by. */
     private interface Form {
         Outcome<List<Stands>> read(byte[] file);
 
         Outcome<byte[]> write(byte[] file, Map<String, String> names);
+
+        /** What a name that is no file's reads from now on. */
+        default String called(StepTexts.Said said) {
+            return said.text();
+        }
     }
 
     /**
@@ -48,7 +59,17 @@ public final class Rewrite {
 
     /** As {@link #drawing}, in an exchange file of a model; one that is signed is refused. */
     public static Outcome<byte[]> model(byte[] file, Map<String, String> names) {
-        return rewrite(file, names, new Model());
+        return model(file, names, Map.of());
+    }
+
+    /**
+     * As {@link #model(byte[], Map)}; what stands in it under another name is called otherwise, too.
+     *
+     * @param products what a product is called from now on, by its id; those that the file does not have are passed over
+     */
+    public static Outcome<byte[]> model(
+            byte[] file, Map<String, String> names, Map<String, StepTexts.Called> products) {
+        return rewrite(file, names, new Model(products));
     }
 
     private static Outcome<byte[]> rewrite(byte[] file, Map<String, String> names, Form form) {
@@ -58,13 +79,16 @@ public final class Rewrite {
         Map<String, String> raw = new HashMap<>();
         Set<String> kept = new HashSet<>();
         for (Stands one : before.value()) {
+            if (one.called().isPresent()) continue;
             String path = one.says().path();
             String anew = names.get(path.strip());
             if (anew != null) raw.put(path, anew);
             else kept.add(path.strip());
         }
         for (Map.Entry<String, String> name : names.entrySet()) {
-            if (before.value().stream().noneMatch(s -> s.says().path().strip().equals(name.getKey()))) {
+            if (before.value().stream()
+                    .noneMatch(
+                            s -> s.called().isEmpty() && s.says().path().strip().equals(name.getKey()))) {
                 return Outcome.refused(
                         "rewrite.none",
                         "The file does not refer to " + name.getKey() + ".",
@@ -99,7 +123,9 @@ public final class Rewrite {
             Stands old = were.get(i);
             Stands one = are.get(i);
             Written says = old.says();
-            String path = names.getOrDefault(says.path(), says.path());
+            String path = old.called().isPresent()
+                    ? form.called(old.called().get())
+                    : names.getOrDefault(says.path(), says.path());
             if (!one.says().equals(new Written(says.role(), path, says.quantity()))) return false;
             if (!Arrays.equals(before, at, old.from(), after, now, one.from())) return false;
             at = old.to();
@@ -137,17 +163,36 @@ public final class Rewrite {
     }
 
     private static final class Model implements Form {
+        private final Map<String, StepTexts.Called> products;
+
+        Model(Map<String, StepTexts.Called> products) {
+            this.products = products;
+        }
+
+        @Override
+        public String called(StepTexts.Said said) {
+            return said.anew(products);
+        }
+
         @Override
         public Outcome<List<Stands>> read(byte[] file) {
             try {
-                return StepReader.read(new ByteArrayInputStream(file)).map(Model::stands);
+                return StepReader.read(new ByteArrayInputStream(file)).map(model -> stands(model, file));
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }
         }
 
-        private static List<Stands> stands(StepModel model) {
+        private List<Stands> stands(StepModel model, byte[] file) {
             List<Stands> all = new ArrayList<>();
+            // Only where one of them is called otherwise: else every byte of them is held against what it was.
+            for (StepTexts.Said said : products.isEmpty() ? List.<StepTexts.Said>of() : StepTexts.of(file)) {
+                all.add(new Stands(
+                        Math.toIntExact(said.from()),
+                        Math.toIntExact(said.to()),
+                        new Written(Written.Role.COMPONENT, said.text(), 1),
+                        Optional.of(said)));
+            }
             for (StepModel.External external : model.externals()) {
                 Written says = new Written(Written.Role.COMPONENT, external.name(), external.count());
                 for (long[] place : external.places()) {
@@ -159,7 +204,7 @@ public final class Rewrite {
 
         @Override
         public Outcome<byte[]> write(byte[] file, Map<String, String> names) {
-            return StepRename.externals(file, names);
+            return StepRename.externals(file, names, products);
         }
     }
 }

@@ -23,6 +23,16 @@ public final class StepRename {
      * @return the file, or a refusal when it is signed, or does not refer to one of them
      */
     public static Outcome<byte[]> externals(byte[] file, Map<String, String> names) {
+        return externals(file, names, Map.of());
+    }
+
+    /**
+     * As {@link #externals(byte[], Map)}, and puts other ids and names in the place of those of products.
+     *
+     * @param products what a product is called from now on, by its id
+     */
+    public static Outcome<byte[]> externals(
+            byte[] file, Map<String, String> names, Map<String, StepTexts.Called> products) {
         Outcome<StepModel> read;
         try {
             read = StepReader.read(new ByteArrayInputStream(file));
@@ -45,6 +55,10 @@ public final class StepRename {
                     "step.no_reference", "The file does not refer to " + String.join(", ", missing) + ".", "");
         }
         TreeMap<Long, Change> changes = new TreeMap<>();
+        for (StepTexts.Said said : StepTexts.of(file)) {
+            String anew = said.anew(products);
+            if (!anew.equals(said.text())) changes.put(said.from(), new Change(said.to(), anew));
+        }
         for (StepModel.External external : model.value().externals()) {
             String name = names.getOrDefault(external.name(), external.name());
             if (name.equals(external.name())) continue;
