@@ -77,6 +77,12 @@ export function begin(list) {
     if (move) move.href = `/relocate?items=${ids}`;
     const bringFor = bar.querySelector("[data-act='bring-for']");
     if (bringFor) bringFor.href = `/bring-for?items=${ids}`;
+    // One goes out, or one comes in for the other.
+    const swap = bar.querySelector("[data-act='swap']");
+    if (swap) {
+      swap.hidden = picked.length > 2;
+      swap.href = `/swap?items=${ids}`;
+    }
     const fetchLink = bar.querySelector("[data-act='fetch']");
     fetchLink.textContent = rows.length === 1 ? "Fetch a copy" : `Fetch ${rows.length} copies`;
     fetchLink.href = `/files.zip?items=${ids}`;

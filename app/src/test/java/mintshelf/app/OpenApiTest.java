@@ -2,6 +2,7 @@ package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import java.io.IOException;
 import java.io.InputStream;
 import java.lang.reflect.GenericArrayType;
@@ -169,12 +170,18 @@ class OpenApiTest {
         });
     }
 
+    /** As it is written: a word that Java keeps for itself is a field all the same. */
+    private static String name(RecordComponent c) {
+        JsonProperty named = c.getAccessor().getAnnotation(JsonProperty.class);
+        return named == null ? c.getName() : named.value();
+    }
+
     private void fields(String where, Class<?> record, JsonNode schema) {
         JsonNode told = schema.has("$ref")
                 ? described.path("components").path("schemas").path(word(schema))
                 : schema;
         Map<String, String> wanted = new TreeMap<>();
-        for (RecordComponent c : record.getRecordComponents()) wanted.put(c.getName(), word(c.getGenericType()));
+        for (RecordComponent c : record.getRecordComponents()) wanted.put(name(c), word(c.getGenericType()));
         Map<String, String> is = new TreeMap<>();
         told.path("properties")
                 .propertyNames()

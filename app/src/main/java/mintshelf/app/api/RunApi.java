@@ -1,14 +1,17 @@
 package mintshelf.app.api;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.net.URI;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.effect.run.PlanMoved;
 import mintshelf.app.effect.run.SetAct;
@@ -20,8 +23,10 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
+import mintshelf.app.use.swap.SwapDocuments;
 import mintshelf.core.base.Plan;
 import mintshelf.core.change.Impact;
+import mintshelf.core.reuse.Swaps;
 import mintshelf.core.signoff.Decision;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -49,8 +54,10 @@ class RunApi {
     private final ReadImpact impact;
     private final ChangeActs changes;
     private final Acts acts;
+    private final SwapDocuments swap;
 
-    RunApi(ActOverSet over, ReadRuns runs, ReadImpact impact, ChangeActs changes, Acts acts) {
+    RunApi(ActOverSet over, ReadRuns runs, ReadImpact impact, ChangeActs changes, Acts acts, SwapDocuments swap) {
+        this.swap = swap;
         this.changes = changes;
         this.acts = acts;
         this.over = over;
@@ -58,17 +65,23 @@ class RunApi {
         this.impact = impact;
     }
 
+    /** @param old goes out, {@code now} comes in for it */
+    record PairOf(
+            @NotNull Long old, @NotNull @JsonProperty("new") Long now) {}
+
     /** A document of which is said whether the new one can take the place of the old one. */
     record Fits(@NotNull Long document, @NotNull Boolean interchangeable) {}
 
     /**
-     * @param act move, sign, reinstate, take-up; request, decide, order, start-work, carry-out; or impact, which only plans
+     * @param act move, sign, reinstate, take-up, swap; request, decide, order, start-work, carry-out; or impact, which only plans
      * @param documents of all acts but impact
      * @param lines what an impact begins with, and {@code declared} what is said of documents above
      * @param move code of the route's move
      * @param decision signed, remarked, returned or abstained
      * @param note the reason, the remark or the comment
      * @param title in short, of a request and an order; {@code cause} is the code that a request counts under
+     * @param pairs what comes in for what, of a swap; {@code parents} where, all that can be written when it is left out; {@code withdraw}
+     *     whether what goes out is withdrawn in the same act
      * @param until the day until which a request is deferred
      * @param above whether what stands above takes up, too
      * @param plan the digest of the plan that was seen; only runs need it
@@ -86,6 +99,9 @@ class RunApi {
             String title,
             String cause,
             String until,
+            @Valid List<PairOf> pairs,
+            List<@NotNull Long> parents,
+            Boolean withdraw,
             String plan) {
         mintshelf.app.store.run.Run.What what() {
             return Arrays.stream(mintshelf.app.store.run.Run.What.values())
@@ -103,12 +119,19 @@ class RunApi {
             if (act.equals("move")) needs("move", move);
             if (act.equals("sign")) needs("decision", decision);
             if (act.equals("reinstate")) needs("version", version);
+            if (act.equals("swap"))
+                return Wish.swap(new Wish.Swap(swapped(), Set.of(), Set.of()), note == null ? "" : note);
             return new Wish(
                     Optional.ofNullable(move),
                     Optional.ofNullable(decision).map(Act::decision),
                     note == null ? "" : note,
                     Optional.ofNullable(version),
                     Boolean.TRUE.equals(above));
+        }
+
+        List<Swaps.Pair> swapped() {
+            needs("pairs", pairs);
+            return pairs.stream().map(p -> new Swaps.Pair(p.old(), p.now())).toList();
         }
 
         private static Decision decision(String word) {
@@ -201,7 +224,17 @@ class RunApi {
     PlanOf plan(Actor actor, @Valid @RequestBody Act act) {
         if (act.act().equals(IMPACT)) return impact(actor, act);
         if (ChangeActs.NAMES.contains(act.act())) return changes.plan(actor, act);
-        return PlanOf.of(act.act(), over.plan(actor, act.what(), act.named(), act.wish()));
+        return PlanOf.of(act.act(), over.plan(actor, act.what(), items(actor, act), act.wish()));
+    }
+
+    /** What an act is over: of a swap the parents, and what goes out where it is to be withdrawn. */
+    private List<Long> items(Actor actor, Act act) {
+        if (!act.act().equals("swap")) return act.named();
+        List<Swaps.Pair> pairs = act.swapped();
+        List<Long> items =
+                new ArrayList<>(act.parents() == null ? swap.written(actor, swap.both(actor, pairs)) : act.parents());
+        if (Boolean.TRUE.equals(act.withdraw())) pairs.forEach(p -> items.add(p.old()));
+        return items;
     }
 
     /** A change has no run of its own: what became of it is its paper. */
@@ -242,7 +275,7 @@ class RunApi {
         }
         if (ChangeActs.NAMES.contains(act.act())) return change(actor, key, act);
         try {
-            long id = over.begin(actor, act.what(), act.named(), act.wish(), Optional.of(act.plan()), key);
+            long id = over.begin(actor, act.what(), items(actor, act), act.wish(), Optional.of(act.plan()), key);
             return ResponseEntity.created(URI.create("/api/v1/runs/" + id)).body(of(actor, id, 0));
         } catch (PlanMoved e) {
             return ResponseEntity.status(HttpStatus.CONFLICT).body(PlanOf.of(act.act(), e.plan()));

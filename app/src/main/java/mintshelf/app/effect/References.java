@@ -237,6 +237,39 @@ public class References {
         return store.headUses(items);
     }
 
+    /** The latest versions of documents, ready to be captured. */
+    public Map<Long, Component> heads(Collection<Long> items) {
+        return store.heads(items);
+    }
+
+    /** What stands below documents, down to the last. */
+    public StructureGraph below(Collection<Long> items) {
+        return StructureGraph.of(store.usesBelow(items));
+    }
+
+    /** Nobody makes a document stand in another one until the caller's transaction ends. */
+    public void closeGate() {
+        store.closeGate();
+    }
+
+    /** What documents stand in by its latest version, by document; seen or not. */
+    public Map<Long, Set<Long>> users(Collection<Long> items) {
+        Map<Long, Set<Long>> users = new HashMap<>();
+        store.headUsers(items)
+                .forEach(u -> users.computeIfAbsent(u.component(), c -> new HashSet<>())
+                        .add(u.parent()));
+        return users;
+    }
+
+    /** As {@link #users}, by the version that is in force. */
+    public Map<Long, Set<Long>> usersInForce(Collection<Long> items) {
+        Map<Long, Set<Long>> users = new HashMap<>();
+        store.releasedUses(items)
+                .forEach(u -> users.computeIfAbsent(u.component(), c -> new HashSet<>())
+                        .add(u.parent()));
+        return users;
+    }
+
     /** Where files of versions name some documents. */
     public List<ReferenceStore.Naming> naming(Collection<Long> versions, Collection<Long> components) {
         return store.naming(versions, components);

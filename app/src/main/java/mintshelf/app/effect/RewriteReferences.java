@@ -2,7 +2,6 @@ package mintshelf.app.effect;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -12,6 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
@@ -30,8 +31,10 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.hold.HoldRules;
+import mintshelf.core.model.step.StepTexts.Called;
 import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.reference.Rewrite;
+import mintshelf.core.reference.SheetNames;
 import mintshelf.core.reference.Written;
 import mintshelf.core.reference.WrittenAnew;
 import mintshelf.core.structure.StructureGraph;
@@ -72,6 +75,11 @@ public class RewriteReferences {
 
     /** Why a document's file cannot be rewritten now; nothing when it can. */
     public static Optional<Refusal> refusal(Actor actor, Seen seen) {
+        return form(seen).or(() -> HoldRules.between(seen.document(), actor.access()));
+    }
+
+    /** Why a document's file can be written only by the program that it is of; nothing where it can be written here. */
+    public static Optional<Refusal> form(Seen seen) {
         StoredContent content = seen.spine().content();
         String number = seen.document().number();
         if (content.kind() != ContentKind.DXF && content.kind() != ContentKind.STEP) {
@@ -86,7 +94,7 @@ public class RewriteReferences {
                     "The file of " + number + " is larger than " + Numbers.size(MOST_BYTES) + ".",
                     "Change the name in the program that wrote it."));
         }
-        return HoldRules.between(seen.document(), actor.access());
+        return Optional.empty();
     }
 
     /**
@@ -134,6 +142,15 @@ public class RewriteReferences {
         StructureGraph graph = mirror.now().graph();
         Set<Long> above = new HashSet<>();
         for (long id : named) for (long parent : graph.usedIn(id)) above.add(parent);
+        return naming(actor, named, above);
+    }
+
+    /**
+     * As {@link #naming(Actor, Collection)}; within a transaction too.
+     *
+     * @param above what stands above them, seen or not
+     */
+    public List<Naming> naming(Actor actor, Collection<Long> named, Collection<Long> above) {
         Map<Long, Seen> heads = new HashMap<>();
         sight.of(actor, above).values().stream()
                 .filter(Seen::all)
@@ -165,18 +182,93 @@ public class RewriteReferences {
      * @return refused where the file itself does not let it: it is signed, or would not read as it should; then nothing was changed
      */
     public Outcome<Added> write(Actor actor, Seen seen, Map<String, String> names, String comment) {
+        return write(
+                actor,
+                seen,
+                bytes -> seen.spine().content().kind() == ContentKind.DXF
+                        ? Rewrite.drawing(bytes, names)
+                        : Rewrite.model(bytes, names),
+                r -> new Reference(
+                        r.seq(),
+                        new Written(
+                                r.written().role(),
+                                names.getOrDefault(
+                                        r.written().path(), r.written().path()),
+                                r.written().quantity()),
+                        r.state(),
+                        r.component()),
+                says(names),
+                comment);
+    }
+
+    /**
+     * Puts other documents in the place of those that a file refers to, or says; within the caller's transaction, under the document's
+     * lock, asked before.
+     *
+     * @param paths how what comes in is written, by the paths that are written now; none where its sheet only says their numbers
+     * @param comesIn what is meant from then on, by the documents that are meant now
+     * @param called what stands in the file under a number, by that number
+     * @param says what was done, in words
+     */
+    public Outcome<Added> exchange(
+            Actor actor,
+            Seen seen,
+            Map<String, String> paths,
+            Map<Long, Reference.Component> comesIn,
+            Map<String, Called> called,
+            String says,
+            String comment) {
+        return write(
+                actor,
+                seen,
+                bytes -> exchanged(bytes, seen.spine().content().kind(), paths, called),
+                r -> {
+                    Reference.Component now =
+                            r.component().map(c -> comesIn.get(c.item())).orElse(null);
+                    if (now == null) return r;
+                    String path = r.written().path();
+                    return new Reference(
+                            r.seq(),
+                            new Written(
+                                    r.written().role(),
+                                    paths.getOrDefault(path, path),
+                                    r.written().quantity()),
+                            Reference.State.FOUND,
+                            Optional.of(now));
+                },
+                says,
+                comment);
+    }
+
+    private static Outcome<byte[]> exchanged(
+            byte[] bytes, ContentKind kind, Map<String, String> paths, Map<String, Called> called) {
+        if (kind != ContentKind.DXF) return Rewrite.model(bytes, paths, called);
+        Outcome<byte[]> written = paths.isEmpty() ? Outcome.granted(bytes) : Rewrite.drawing(bytes, paths);
+        if (!(written instanceof Outcome.Granted<byte[]> drawing)) return written;
+        // A sheet that shows the other one need not say its number, too.
+        Outcome<byte[]> said = SheetNames.exchange(drawing.value(), called);
+        return said instanceof Outcome.Granted<byte[]> || paths.isEmpty() ? said : written;
+    }
+
+    private Outcome<Added> write(
+            Actor actor,
+            Seen seen,
+            Function<byte[], Outcome<byte[]>> anew,
+            UnaryOperator<Reference> means,
+            String says,
+            String comment) {
         StoredContent content = seen.spine().content();
         long head = seen.document().head().version();
-        Outcome<StoredContent> kept = room.apart(() -> written(content, names).map(keep::keep));
+        Outcome<StoredContent> kept =
+                room.apart(() -> anew.apply(bytes(content)).map(keep::keep));
         if (!(kept instanceof Outcome.Granted<StoredContent> written))
             return Outcome.refused(kept.refusal().orElseThrow());
-        String says = says(names);
         Added added = versions.add(
                 actor,
                 seen.document(),
                 new NewVersions.Made(
                         written.value(),
-                        named(references.of(head), names),
+                        references.of(head).stream().map(means).toList(),
                         comment.isEmpty() ? says : comment,
                         VersionRow.MadeBy.REWRITTEN,
                         Optional.of(head),
@@ -194,18 +286,7 @@ public class RewriteReferences {
                 : says + ", and " + Numbers.count(names.size() - 1, "other name", "other names");
     }
 
-    /** The same components under the names that are written now. */
-    private static List<Reference> named(List<Reference> before, Map<String, String> names) {
-        List<Reference> now = new ArrayList<>();
-        for (Reference r : before) {
-            Written was = r.written();
-            Written is = new Written(was.role(), names.getOrDefault(was.path(), was.path()), was.quantity());
-            now.add(new Reference(r.seq(), is, r.state(), r.component()));
-        }
-        return now;
-    }
-
-    private Outcome<byte[]> written(StoredContent content, Map<String, String> names) {
+    private byte[] bytes(StoredContent content) {
         if (!room.takes(3 * content.size())) {
             // Not of the file: the run stops, and goes on when there is room.
             throw Refused.because(
@@ -213,12 +294,10 @@ public class RewriteReferences {
                     "There is no room to rewrite a file of this size at this moment.",
                     "Try it again later; nothing was changed.");
         }
-        byte[] bytes;
         try (ContentInput in = new ContentInput(contents, content.id(), content.size())) {
-            bytes = in.readAllBytes();
+            return in.readAllBytes();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return content.kind() == ContentKind.DXF ? Rewrite.drawing(bytes, names) : Rewrite.model(bytes, names);
     }
 }

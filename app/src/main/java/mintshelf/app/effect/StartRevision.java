@@ -6,11 +6,15 @@ import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.ChangeControl;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
+import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.revision.RevisionRules;
 import mintshelf.core.revision.RevisionSeries;
@@ -44,6 +48,31 @@ public class StartRevision {
         this.started = started;
         this.recorder = recorder;
         this.clock = clock;
+    }
+
+    /** What is in the way of starting the next revision of a document by hand; nothing when it may. */
+    public static Optional<Refusal> refusal(Actor actor, Seen seen, ChangeControl.Now control) {
+        return stands(actor, seen.document()).or(() -> control.refusal(actor, seen.spine()));
+    }
+
+    private static Optional<Refusal> stands(Actor actor, Document document) {
+        Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());
+        if (missing.isPresent()) return missing;
+        if (document.pending().isPresent()) {
+            return Optional.of(Refusal.of(
+                    "revision.pending",
+                    "Revision " + document.pending().get().shown() + " of " + document.number() + " is under way.",
+                    "Work on that one."));
+        }
+        if (document.released().isEmpty()) {
+            return Optional.of(Refusal.of(
+                    "revision.not_released", document.number() + " has no released revision to start from.", ""));
+        }
+        return document.holder()
+                .map(h -> Refusal.of(
+                        "hold.taken",
+                        document.number() + " is held by " + h.name() + ".",
+                        "Ask " + h.name() + " first."));
     }
 
     /** The labels that are usual next for a document. */

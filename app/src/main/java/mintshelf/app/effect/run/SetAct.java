@@ -28,6 +28,11 @@ public interface SetAct {
      */
     List<Run.Row> carryOut(Actor actor, List<Run.Due> rows, Wish wish);
 
+    /** Whether all that goes is one portion: all of it or nothing, however long it takes. */
+    default boolean isWhole() {
+        return false;
+    }
+
     /** In words, what it does with the rows that go: "Move 3 documents to Released". */
     String says(List<PlanLine> going, Wish wish);
 

@@ -1,6 +1,9 @@
 package mintshelf.app.effect.run;
 
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import mintshelf.core.reuse.Swaps;
 import mintshelf.core.signoff.Decision;
 
 /**
@@ -11,6 +14,7 @@ import mintshelf.core.signoff.Decision;
  * @param words the reason, the remark, the comment or the value; empty for none
  * @param version the number of the version that is meant
  * @param above whether what stands above goes along
+ * @param swap which documents come in for which, of a swap
  * @param password whether who signs said their password again: never read from a request; empty for what an earlier release kept
  */
 public record Wish(
@@ -19,19 +23,38 @@ public record Wish(
         String words,
         Optional<Integer> version,
         boolean above,
-        Optional<Boolean> password) {
+        Optional<Boolean> password,
+        Optional<Swap> swap) {
+    /**
+     * One document in the place of another.
+     *
+     * @param asks parents whose holders are asked, {@code jobs} those that are left as a job
+     */
+    public record Swap(List<Swaps.Pair> pairs, Set<Long> asks, Set<Long> jobs) {
+        public Swap {
+            pairs = List.copyOf(pairs);
+            asks = Set.copyOf(asks);
+            jobs = Set.copyOf(jobs);
+        }
+    }
+
+    public Wish {
+        // What an earlier release kept says nothing of it.
+        if (swap == null) swap = Optional.empty();
+    }
+
     public Wish(
             Optional<String> move,
             Optional<Decision> decision,
             String words,
             Optional<Integer> version,
             boolean above) {
-        this(move, decision, words, version, above, Optional.empty());
+        this(move, decision, words, version, above, Optional.empty(), Optional.empty());
     }
 
     /** As it is, with the password said again. */
     public Wish saidAgain(boolean said) {
-        return new Wish(move, decision, words, version, above, Optional.of(said));
+        return new Wish(move, decision, words, version, above, Optional.of(said), swap);
     }
 
     /** Nothing beside the documents. */
@@ -62,6 +85,22 @@ public record Wish(
 
     public static Wish version(int number, String comment) {
         return new Wish(Optional.empty(), Optional.empty(), comment, Optional.of(number), false);
+    }
+
+    public static Wish swap(Swap swap, String reason) {
+        return new Wish(
+                Optional.empty(),
+                Optional.empty(),
+                reason,
+                Optional.empty(),
+                false,
+                Optional.empty(),
+                Optional.of(swap));
+    }
+
+    /** What a run of a swap did is taken back. */
+    public static Wish back(long run) {
+        return move(Long.toString(run), "");
     }
 
     /** Whether who signs said their password again. */

@@ -3,6 +3,8 @@ package mintshelf.app.page.structure;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -16,6 +18,7 @@ import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.core.model.compare.ModelComparison;
+import mintshelf.core.reuse.Swaps;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
@@ -60,6 +63,7 @@ public class ModelPage {
     /**
      * @param with another version, to be shown over this one
      * @param of the document that the other version is of; none for the same
+     * @param exchanged components that are shown in the place of others, over what the version has: "old-new,old-new"
      */
     @GetMapping("/documents/{id}/versions/{number}/model")
     String viewer(
@@ -71,6 +75,7 @@ public class ModelPage {
             @RequestParam(required = false) String latest,
             @RequestParam Optional<Long> remark,
             @RequestParam Optional<Long> round,
+            @RequestParam(defaultValue = "") String exchanged,
             HttpServletResponse response,
             Model model) {
         VersionRow version = readVersion.version(actor, id, number);
@@ -92,6 +97,7 @@ public class ModelPage {
                 v -> compare.compare(v.drawn().content(), version.drawn().content()));
         model.addAttribute("words", words.orElse(null));
         model.addAttribute("latest", latest != null);
+        model.addAttribute("exchanged", Swaps.Pair.many(exchanged).isEmpty() ? "" : exchanged);
         model.addAttribute(
                 "others",
                 view.versions().stream()
@@ -102,10 +108,14 @@ public class ModelPage {
         model.addAttribute(
                 "keeps",
                 with.isEmpty()
+                        && exchanged.isEmpty()
                         && models.wantsPicture(
                                 actor, view.seen(), version.drawn().content()));
         // Marks stand on one version as it was saved: not on two at once, nor on other components than it had.
-        boolean plain = with.isEmpty() && latest == null && view.seen().all();
+        boolean plain = with.isEmpty()
+                && latest == null
+                && exchanged.isEmpty()
+                && view.seen().all();
         model.addAttribute("remarks", plain);
         model.addAttribute(
                 "mayMark", plain && MakeRemark.refusal(actor, view.seen()).isEmpty());
@@ -121,9 +131,12 @@ public class ModelPage {
             Actor actor,
             @PathVariable long id,
             @PathVariable int number,
-            @RequestParam(required = false) String latest) {
+            @RequestParam(required = false) String latest,
+            @RequestParam(defaultValue = "") String exchanged) {
         readVersion.version(actor, id, number);
-        return models.model(actor, id, number, latest != null);
+        Map<Long, Long> others = new HashMap<>();
+        Swaps.Pair.many(exchanged).forEach(p -> others.put(p.old(), p.now()));
+        return models.model(actor, id, number, latest != null, others);
     }
 
     /** The bytes of a model for the viewer. What is only looked at is not noted as fetched. */

@@ -34,7 +34,9 @@ public record Run(
         FILL("fill"),
         RELOCATE("relocate"),
         WRITE_NAMES("write names"),
-        CHANGE_KIND("change kind");
+        CHANGE_KIND("change kind"),
+        SWAP("swap"),
+        SWAP_BACK("swap back");
 
         private final String words;
 

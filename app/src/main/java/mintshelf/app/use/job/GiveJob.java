@@ -5,8 +5,7 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import mintshelf.app.effect.Recorder;
-import mintshelf.app.effect.Telling;
+import mintshelf.app.effect.HandJob;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
@@ -15,10 +14,8 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Grants;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.job.JobStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.access.Right;
-import mintshelf.core.base.Days;
 import mintshelf.core.base.Texts;
 import mintshelf.core.change.Job;
 import mintshelf.core.signoff.Asked;
@@ -30,32 +27,20 @@ public class GiveJob {
     /** Documents of one job. */
     private static final int MOST = 50;
 
-    private final JobStore jobs;
+    private final HandJob hand;
     private final Sight sight;
     private final PersonStore people;
     private final Grants grants;
-    private final Telling telling;
-    private final Recorder recorder;
     private final Settings settings;
     private final Acts acts;
     private final Clock clock;
 
     public GiveJob(
-            JobStore jobs,
-            Sight sight,
-            PersonStore people,
-            Grants grants,
-            Telling telling,
-            Recorder recorder,
-            Settings settings,
-            Acts acts,
-            Clock clock) {
-        this.jobs = jobs;
+            HandJob hand, Sight sight, PersonStore people, Grants grants, Settings settings, Acts acts, Clock clock) {
+        this.hand = hand;
         this.sight = sight;
         this.people = people;
         this.grants = grants;
-        this.telling = telling;
-        this.recorder = recorder;
         this.settings = settings;
         this.acts = acts;
         this.clock = clock;
@@ -108,29 +93,16 @@ public class GiveJob {
                         "Choose somebody else, or give them a role on the shelf; no job was given.");
             }
             boolean group = to.kind() == Asked.Kind.GROUP;
-            long job = jobs.add(
-                    paper,
-                    says,
-                    group ? Optional.of(to.id()) : Optional.empty(),
-                    group ? Optional.empty() : Optional.of(to.id()),
-                    due,
-                    items,
-                    actor.person(),
-                    clock.instant());
-            String over =
-                    all.get(0).document().number() + (all.size() == 1 ? "" : " and " + (all.size() - 1) + " more");
-            telling.tell(
+            long job = hand.hand(
                     actor,
-                    able.stream().map(PersonStore.Person::id).toList(),
-                    "job.given",
-                    Optional.empty(),
-                    all.get(0).spine().id(),
-                    actor.name() + " gives you a job" + (group ? ", you or another one of the group" : "") + ": " + over
-                            + ", " + Texts.shorten(says, 200)
-                            + due.map(d -> ", by " + Days.words(d)).orElse(""),
-                    "/jobs/" + job);
-            String whom = group ? "a group" : able.get(0).name();
-            for (Seen seen : all) recorder.note(actor, seen.spine().id(), "job.given", "gave " + whom + " a job", says);
+                    all,
+                    new HandJob.Work(
+                            paper,
+                            says,
+                            group ? Optional.of(to.id()) : Optional.empty(),
+                            able.stream().map(PersonStore.Person::id).toList(),
+                            group ? "a group" : able.get(0).name(),
+                            due));
             return "/jobs/" + job;
         });
     }

@@ -17,7 +17,6 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.hold.HoldStore;
-import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
@@ -66,31 +65,7 @@ public class StartRevisions {
 
     /** What is in the way of starting the next revision. */
     public Optional<Refusal> startRefusal(Actor actor, Seen seen) {
-        return startRefusal(actor, seen, control.now());
-    }
-
-    private static Optional<Refusal> startRefusal(Actor actor, Seen seen, ChangeControl.Now control) {
-        return stands(actor, seen.document()).or(() -> control.refusal(actor, seen.spine()));
-    }
-
-    private static Optional<Refusal> stands(Actor actor, Document document) {
-        Optional<Refusal> missing = actor.access().ask(Right.CHANGE, document.place());
-        if (missing.isPresent()) return missing;
-        if (document.pending().isPresent()) {
-            return Optional.of(Refusal.of(
-                    "revision.pending",
-                    "Revision " + document.pending().get().shown() + " of " + document.number() + " is under way.",
-                    "Work on that one."));
-        }
-        if (document.released().isEmpty()) {
-            return Optional.of(Refusal.of(
-                    "revision.not_released", document.number() + " has no released revision to start from.", ""));
-        }
-        return document.holder()
-                .map(h -> Refusal.of(
-                        "hold.taken",
-                        document.number() + " is held by " + h.name() + ".",
-                        "Ask " + h.name() + " first."));
+        return StartRevision.refusal(actor, seen, control.now());
     }
 
     /** Starts the next revision of the documents and, in the same act, checks them out. All of them or none. */
@@ -120,7 +95,7 @@ public class StartRevisions {
             ChangeControl.Now now = control.now();
             for (Seen seen : all) {
                 if (!seen.all()) throw new NotThere();
-                startRefusal(actor, seen, now).ifPresent(r -> refused.add(r.says()));
+                StartRevision.refusal(actor, seen, now).ifPresent(r -> refused.add(r.says()));
             }
             if (!refused.isEmpty()) {
                 throw Refused.because("revision.refused", String.join(" ", refused), "No revision was started.");

@@ -136,7 +136,10 @@ public class ActOverSet {
         try {
             id = once.once(actor, key, () -> {
                 RunStore.Work work = begin(actor, what, plan, wish, key);
-                begun.set(portion(actor, work));
+                // What goes as one and is long is not waited for by a page.
+                boolean waits = act(what).isWhole() && work.total() > PORTION;
+                if (waits) runs.letGo(work, clock.instant());
+                else begun.set(portion(actor, work));
                 return Long.toString(work.id());
             });
         } catch (Refused e) {
@@ -209,8 +212,9 @@ public class ActOverSet {
     }
 
     private RunStore.Work portion(Actor actor, RunStore.Work work) {
-        List<Run.Due> due = runs.due(work, PORTION);
-        List<Run.Row> rows = act(work.what()).carryOut(actor, due, json.readValue(work.wish(), Wish.class));
+        SetAct act = act(work.what());
+        List<Run.Due> due = runs.due(work, act.isWhole() ? MOST : PORTION);
+        List<Run.Row> rows = act.carryOut(actor, due, json.readValue(work.wish(), Wish.class));
         if (rows.size() != due.size()) throw new IllegalStateException(work.what() + " left rows out");
         Instant now = clock.instant();
         return runs.did(work, rows, now, now.plus(LEASE));

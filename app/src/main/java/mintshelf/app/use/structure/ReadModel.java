@@ -145,16 +145,17 @@ public class ReadModel {
      * A version's model with its components.
      *
      * @param latest whether components are shown in their latest versions; else in those that it was saved with
+     * @param exchanged documents that are shown in the place of others, by those, in their latest versions
      */
-    public Model model(Actor actor, long item, int number, boolean latest) {
-        Building building = build(actor, item, number, latest, MOST);
+    public Model model(Actor actor, long item, int number, boolean latest, Map<Long, Long> exchanged) {
+        Building building = build(actor, item, number, latest, MOST, exchanged);
         return new Model(List.copyOf(building.files.values()), building.nodes, building.cut);
     }
 
-    private Building build(Actor actor, long item, int number, boolean latest, int most) {
+    private Building build(Actor actor, long item, int number, boolean latest, int most, Map<Long, Long> exchanged) {
         Seen seen = sight.of(actor, item);
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
-        Building building = new Building(actor, latest && seen.all(), most);
+        Building building = new Building(actor, latest && seen.all(), most, exchanged);
         building.add(seen, version, StepAssembly.identity(), 0, new ArrayList<>(List.of(item)));
         return building;
     }
@@ -170,7 +171,7 @@ public class ReadModel {
     public Optional<Lines> lines(Actor actor, long item, int number) {
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (version.drawn().content().kind() != ContentKind.STEP) return Optional.empty();
-        Building building = build(actor, item, number, false, MOST_DRAWN);
+        Building building = build(actor, item, number, false, MOST_DRAWN, Map.of());
         StringBuilder placed = new StringBuilder();
         building.nodes.stream()
                 .filter(n -> n.file() >= 0)
@@ -236,7 +237,10 @@ public class ReadModel {
         private final List<Node> nodes = new ArrayList<>();
         private boolean cut;
 
-        Building(Actor actor, boolean latest, int most) {
+        private final Map<Long, Long> exchanged;
+
+        Building(Actor actor, boolean latest, int most, Map<Long, Long> exchanged) {
+            this.exchanged = exchanged;
             this.most = most;
             this.actor = actor;
             this.latest = latest;
@@ -288,22 +292,24 @@ public class ReadModel {
                 StepAssembly.Placed placed, Optional<Reference> reference, double[] at, int depth, List<Long> path) {
             double[] matrix = StepAssembly.times(at, placed.matrix());
             Optional<Reference.Component> component = reference.flatMap(Reference::component);
-            Optional<Seen> seen = component.flatMap(c -> known.computeIfAbsent(
-                    c.item(),
-                    id -> sight.of(actor, List.of(id)).values().stream().findFirst()));
-            if (seen.isEmpty() || path.contains(component.orElseThrow().item())) {
+            Optional<Long> item = component.map(c -> exchanged.getOrDefault(c.item(), c.item()));
+            Optional<Seen> seen = item.flatMap(i -> known.computeIfAbsent(
+                    i, id -> sight.of(actor, List.of(id)).values().stream().findFirst()));
+            if (seen.isEmpty() || path.contains(item.orElseThrow())) {
                 String says = component.isEmpty()
                         ? "missing"
                         : seen.isEmpty() ? "on a shelf that you do not see" : "stands above itself";
                 nodes.add(Node.gone(depth, placed.name(), matrix, says));
                 return;
             }
-            Reference.Component c = component.get();
-            int wanted = !seen.get().all() || latest ? seen.get().version() : c.number();
-            Optional<VersionRow> version = versions.computeIfAbsent(
-                    c.item() + " " + wanted, k -> ReadModel.this.versions.version(c.item(), wanted));
+            Reference.Component c = component.orElseThrow();
+            long shown = item.orElseThrow();
+            boolean asLatest = !seen.get().all() || latest || shown != c.item();
+            int wanted = asLatest ? seen.get().version() : c.number();
+            Optional<VersionRow> version =
+                    versions.computeIfAbsent(shown + " " + wanted, k -> ReadModel.this.versions.version(shown, wanted));
             if (version.isEmpty()) return;
-            path.add(c.item());
+            path.add(shown);
             add(seen.get(), version.get(), matrix, depth, path);
             path.remove(path.size() - 1);
         }

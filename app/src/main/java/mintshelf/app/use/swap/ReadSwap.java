@@ -1,0 +1,87 @@
+package mintshelf.app.use.swap;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Numbered;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.StructureMirror;
+import mintshelf.app.store.document.SuccessorStore;
+import org.springframework.stereotype.Service;
+
+/** What a swap begins with, and what stands above all that it reaches. */
+@Service
+public class ReadSwap {
+    /** Documents above that are named. */
+    private static final int NAMED = 4;
+
+    private final Sight sight;
+    private final Numbered numbered;
+    private final SuccessorStore successors;
+    private final StructureMirror mirror;
+
+    public ReadSwap(Sight sight, Numbered numbered, SuccessorStore successors, StructureMirror mirror) {
+        this.sight = sight;
+        this.numbered = numbered;
+        this.successors = successors;
+        this.mirror = mirror;
+    }
+
+    /** What goes out; of a document that the actor does not see whole, as what is not there. */
+    public Seen goesOut(Actor actor, long item) {
+        Seen seen = sight.of(actor, item);
+        if (!seen.all() || seen.spine().isChangePaper()) throw new NotThere();
+        return seen;
+    }
+
+    /** What goes out, by its number. */
+    public long named(Actor actor, String number) {
+        return numbered.named(actor, number).spine().id();
+    }
+
+    /** The number of what took the place of a document that was withdrawn; empty where none did, or none is seen. */
+    public String successor(Actor actor, long item) {
+        return successors
+                .of(item)
+                .map(s -> sight.of(actor, List.of(s)))
+                .flatMap(seen -> seen.values().stream().findFirst())
+                .map(s -> s.document().number())
+                .orElse("");
+    }
+
+    /** The document of a number that comes in for another one; of the same kind first, where a drawing and a model have one number. */
+    public long comesIn(Actor actor, long old, String number) {
+        long kind = goesOut(actor, old).document().place().kind();
+        return numbered.all(actor, number).stream()
+                .filter(s -> s.spine().id() != old && s.document().place().kind() == kind)
+                .findFirst()
+                .orElseGet(() -> numbered.successor(actor, old, number))
+                .spine()
+                .id();
+    }
+
+    /**
+     * What stands above all that a swap writes, and is not touched by it.
+     *
+     * @param more how many there are beside those that are named
+     */
+    public record Above(List<String> numbers, int more) {}
+
+    public Above above(Actor actor, Parents.All all) {
+        Set<Long> written = new HashSet<>();
+        all.parents().forEach(p -> written.add(p.seen().spine().id()));
+        Set<Long> above = new HashSet<>();
+        long[] from = written.stream().mapToLong(Long::longValue).toArray();
+        for (long id : mirror.now().graph().whereUsed(from)) above.add(id);
+        above.removeAll(written);
+        List<String> numbers = sight.of(actor, above).values().stream()
+                .map(s -> s.document().number())
+                .distinct()
+                .sorted()
+                .toList();
+        return new Above(numbers.stream().limit(NAMED).toList(), Math.max(0, numbers.size() - NAMED));
+    }
+}

@@ -1,0 +1,2 @@
+/** One document in the place of another, wherever it stands. */
+package mintshelf.app.use.swap;
