@@ -157,6 +157,7 @@ class KillTest {
         Map<String, String> fields = new HashMap<>(form);
         fields.put("actKey", Server.key());
         killedPosting(
+                server,
                 "oluwaseun",
                 lead -> {
                     lead.get(path.replaceFirst("/answer$", ""));
@@ -166,7 +167,7 @@ class KillTest {
     }
 
     /** Acts on a node that is killed so many milliseconds after the act was sent. */
-    private void killedPosting(String login, Function<Web, Runnable> act, int delay) throws Exception {
+    static void killedPosting(Server server, String login, Function<Web, Runnable> act, int delay) throws Exception {
         try (Node node = new Node(server, "-Xmx256m")) {
             Web web = new Web(node.origin());
             web.signIn(login, Server.PASSWORD);
@@ -213,7 +214,7 @@ class KillTest {
             String key = Server.key();
             String body =
                     "{\"act\":\"move\",\"move\":\"release\",\"plan\":\"" + plan + "\",\"documents\":" + items + "}";
-            killedPosting("priya", web -> () -> web.json("/api/v1/runs", key, body), random.nextInt(1_500));
+            killedPosting(server, "priya", web -> () -> web.json("/api/v1/runs", key, body), random.nextInt(1_500));
             long before = released(items);
             assertThat(before % ActOverSet.PORTION).as("whole portions").isZero();
             Optional<Run> run = runs.of(server.actor("priya").person(), key);
@@ -232,73 +233,6 @@ class KillTest {
         }
         if (times > 10) assertThat(cut).as("some died in the middle").isPositive();
         assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
-    }
-
-    @Test
-    void aNodeKilledInASwapLeavesAllOrNothing() throws Exception {
-        killedSwapping(1, 60);
-    }
-
-    @Test
-    @Tag("long")
-    void twentyKillsOfASwapOverTwoHundred() throws Exception {
-        killedSwapping(20, 200);
-    }
-
-    /** A component is exchanged in many files on a node that dies at some moment of it: all of them or none, no file with half a name. */
-    private void killedSwapping(int times, int parents) throws Exception {
-        Random random = new Random(45);
-        RunStore runs = server.bean(RunStore.class);
-        ActOverSet over = server.bean(ActOverSet.class);
-        long shelf = server.shelf();
-        String mark = Server.key().substring(0, 8);
-        long[] two = new long[2];
-        for (int i = 0; i < 2; i++)
-            two[i] = server.file(
-                    "priya", shelf, Server.PLAIN, "swap" + i + mark + ".stp", StructureTest.assembly("s"), false);
-        List<Long> items = new java.util.ArrayList<>();
-        for (int i = 0; i < parents; i++)
-            items.add(server.file(
-                    "priya",
-                    shelf,
-                    Server.PLAIN,
-                    "parent" + i + mark + ".stp",
-                    StructureTest.assembly("p" + i, "swap0" + mark + ".stp", 1),
-                    false));
-        int done = 0;
-        for (int i = 0; i < times; i++) {
-            String body = "{\"act\":\"swap\",\"note\":\"wept\",\"pairs\":[{\"old\":" + two[done % 2] + ",\"new\":"
-                    + two[(done + 1) % 2] + "}]";
-            Web web = Web.as(server, "priya");
-            String plan = web.json("/api/v1/plans", Server.key(), body + "}").body();
-            String digest = plan.replaceAll("(?s).*\"digest\":\"([0-9a-f]+)\".*", "$1");
-            String key = Server.key();
-            killedPosting(
-                    "priya",
-                    node -> () -> node.json("/api/v1/runs", key, body + ",\"plan\":\"" + digest + "\"}"),
-                    random.nextInt(2_500));
-            Optional<Run> run = runs.of(server.actor("priya").person(), key);
-            String before = "swap" + done % 2 + mark;
-            assertThat(swapped(items, before)).as("all or nothing").isIn(0L, (long) parents);
-            if (run.isPresent()) {
-                server.db()
-                        .execute(
-                                "update run set lease_until = '2020-01-01' where id = ? and state = 'WORKING'",
-                                run.get().id());
-                while (runs.run(run.get().id()).orElseThrow().isWorking()) over.goOnWithNext();
-                assertThat(swapped(items, before)).isEqualTo(parents);
-                done++;
-            }
-        }
-        if (times > 10) assertThat(done).as("some were carried out").isPositive();
-        assertThat(server.bean(Verify.class).verify().problems()).isEmpty();
-    }
-
-    /** How many do not name a file any more. */
-    private long swapped(List<Long> items, String name) {
-        return items.stream()
-                .filter(i -> !new String(server.bytes(i), java.nio.charset.StandardCharsets.US_ASCII).contains(name))
-                .count();
     }
 
     @Test
@@ -323,6 +257,7 @@ class KillTest {
                     "seen",
                     seen);
             killedPosting(
+                    server,
                     "priya",
                     web -> {
                         web.get("/today");

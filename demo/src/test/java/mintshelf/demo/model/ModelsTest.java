@@ -82,6 +82,16 @@ class ModelsTest {
                 .containsExactly("round ⌀ 16 → ⌀ 18 at (0, 0, 50)");
     }
 
+    @Test
+    void aScrewThatIsLongerAndHasALowerHeadIsNotSaidToBeShorter() {
+        assertThat(ModelCompare.compare(
+                                read(Models.screw("M6 x 16", 6, 16, "x")), read(Models.screw("M5 x 20", 5, 20, "x")))
+                        .differences())
+                .extracting(ModelComparison.Difference::says)
+                .contains("round ⌀ 6 → ⌀ 5, 16 → 20 long at (0, 0, -10)", "face moved 0.65 inward")
+                .noneMatch(s -> s.contains("shorter"));
+    }
+
     private static ModelFile assembly(Map<String, List<double[]>> seats) {
         List<Component> components = seats.entrySet().stream()
                 .map(e -> new Component(e.getKey(), e.getKey(), e.getValue().size(), "316L"))

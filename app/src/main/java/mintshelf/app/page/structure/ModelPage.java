@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
@@ -17,6 +18,7 @@ import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.structure.ReadModel;
+import mintshelf.app.use.swap.ReadSeats;
 import mintshelf.core.model.compare.ModelComparison;
 import mintshelf.core.reuse.Swaps;
 import org.springframework.http.HttpHeaders;
@@ -44,6 +46,7 @@ public class ModelPage {
     private final ReadMargin margin;
     private final ReadRemarks remarks;
     private final CompareModels compare;
+    private final ReadSeats seats;
 
     public ModelPage(
             ReadDocument read,
@@ -51,7 +54,9 @@ public class ModelPage {
             ReadModel models,
             ReadMargin margin,
             ReadRemarks remarks,
-            CompareModels compare) {
+            CompareModels compare,
+            ReadSeats seats) {
+        this.seats = seats;
         this.compare = compare;
         this.remarks = remarks;
         this.read = read;
@@ -97,7 +102,9 @@ public class ModelPage {
                 v -> compare.compare(v.drawn().content(), version.drawn().content()));
         model.addAttribute("words", words.orElse(null));
         model.addAttribute("latest", latest != null);
-        model.addAttribute("exchanged", Swaps.Pair.many(exchanged).isEmpty() ? "" : exchanged);
+        List<Swaps.Pair> others = Swaps.Pair.many(exchanged);
+        model.addAttribute("exchanged", Swaps.Pair.joined(others));
+        model.addAttribute("seated", others.isEmpty() ? null : seats.of(actor, id, others));
         model.addAttribute(
                 "others",
                 view.versions().stream()

@@ -21,11 +21,13 @@ import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.swap.Parents.All;
 import mintshelf.app.use.swap.Parents.Both;
 import mintshelf.app.use.swap.Parents.Parent;
+import mintshelf.app.use.swap.ReadSeats;
 import mintshelf.app.use.swap.ReadSwap;
 import mintshelf.app.use.swap.SwapDocuments;
 import mintshelf.app.use.swap.TakeSwapBack;
 import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.model.compare.Seats;
 import mintshelf.core.reuse.Swaps.Fate;
 import mintshelf.core.reuse.Swaps.Pair;
 import org.springframework.stereotype.Controller;
@@ -44,8 +46,11 @@ public class SwapPages {
     private final TakeSwapBack back;
     private final ActOverSet over;
     private final PairLook look;
+    private final ReadSeats seats;
 
-    public SwapPages(SwapDocuments swap, ReadSwap read, TakeSwapBack back, ActOverSet over, PairLook look) {
+    public SwapPages(
+            SwapDocuments swap, ReadSwap read, TakeSwapBack back, ActOverSet over, PairLook look, ReadSeats seats) {
+        this.seats = seats;
         this.swap = swap;
         this.read = read;
         this.back = back;
@@ -192,6 +197,23 @@ public class SwapPages {
             model.addAttribute("pairs", pairs);
             return shown(actor, all, reason, model);
         }
+    }
+
+    /** Where what goes out is seated in one parent, as a part of the page. */
+    @GetMapping("/swap/seats")
+    String seats(Actor actor, @RequestParam long parent, @RequestParam String pairs, Model model) {
+        List<Pair> all = Pair.many(pairs);
+        if (all.isEmpty()) throw new NotThere();
+        ReadSeats.Seated seated = seats.of(actor, parent, all);
+        model.addAttribute("seated", seated);
+        model.addAttribute(
+                "worst",
+                seated.seats().stream()
+                        .filter(s -> s.fate() == Seats.Fate.LOST)
+                        .limit(3)
+                        .toList());
+        model.addAttribute("lost", seated.seats().stream().anyMatch(s -> s.fate() == Seats.Fate.LOST));
+        return "swap/_seats";
     }
 
     /** What it would be to take a swap back. */

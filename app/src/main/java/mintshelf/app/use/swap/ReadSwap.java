@@ -68,7 +68,16 @@ public class ReadSwap {
      *
      * @param more how many there are beside those that are named
      */
-    public record Above(List<String> numbers, int more) {}
+    public record Above(List<String> numbers, int more) {
+        /** "Above them TG40-0000 takes the new versions and is not touched." */
+        public String says() {
+            boolean one = numbers.size() == 1 && more == 0;
+            return "Above them " + String.join(", ", numbers) + (more > 0 ? " and " + more + " more" : "")
+                    + (one
+                            ? " takes the new versions and is not touched."
+                            : " take the new versions and are not touched.");
+        }
+    }
 
     public Above above(Actor actor, Parents.All all) {
         Set<Long> written = new HashSet<>();

@@ -21,6 +21,8 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.Spine;
+import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.swap.Parents.All;
@@ -49,6 +51,7 @@ public class SwapDocuments implements SetAct {
     private final AskHolder ask;
     private final Bundles bundles;
     private final SuccessorStore successors;
+    private final SpineStore spines;
     private final Clock clock;
 
     public SwapDocuments(
@@ -58,7 +61,9 @@ public class SwapDocuments implements SetAct {
             AskHolder ask,
             Bundles bundles,
             SuccessorStore successors,
+            SpineStore spines,
             Clock clock) {
+        this.spines = spines;
         this.parents = parents;
         this.sight = sight;
         this.exchange = exchange;
@@ -85,11 +90,18 @@ public class SwapDocuments implements SetAct {
     @Override
     public String says(List<PlanLine> going, Wish wish) {
         List<Pair> pairs = swap(wish).pairs();
-        Map<Long, String> numbers = new HashMap<>();
-        going.forEach(
-                l -> numbers.put(l.seen().spine().id(), l.seen().document().number()));
-        return (pairs.size() == 1 ? "Swap one document" : "Swap " + pairs.size() + " documents") + " in "
+        Map<Long, Spine> known = spines.spines(
+                pairs.stream().flatMap(p -> List.of(p.old(), p.now()).stream()).toList());
+        Pair first = pairs.get(0);
+        String more = pairs.size() == 1 ? "" : " and " + Numbers.count(pairs.size() - 1, "other pair", "other pairs");
+        return "Put " + number(known, first.now()) + " in the place of " + number(known, first.old()) + more + " in "
                 + Numbers.count(going.size(), "document", "documents");
+    }
+
+    private static String number(Map<Long, Spine> known, long item) {
+        return Optional.ofNullable(known.get(item))
+                .map(s -> s.document().number())
+                .orElse("another one");
     }
 
     /** Who is meant by pairs, of which the actor sees both whole. */

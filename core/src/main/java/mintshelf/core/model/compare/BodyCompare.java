@@ -124,7 +124,7 @@ final class BodyCompare {
     }
 
     private void planes() {
-        Planes planes = new Planes(old, now, near, moved);
+        Planes planes = new Planes(old, now, near, moved, i -> faces.toNew[i] >= 0);
         changed += planes.find(oldDone, nowDone);
         planes.tell(words);
     }

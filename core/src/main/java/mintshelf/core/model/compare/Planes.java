@@ -3,9 +3,12 @@ package mintshelf.core.model.compare;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.IntPredicate;
 import mintshelf.core.model.compare.ModelComparison.Kind;
 import mintshelf.core.model.shape.Body;
 import mintshelf.core.model.shape.Extent;
@@ -25,8 +28,12 @@ final class Planes {
     private final Vec moved;
     private final Extent reach;
     private final Map<Integer, Integer> shifted = new LinkedHashMap<>();
+    /** Those that lie where they lay. */
+    private final Set<Integer> stay = new HashSet<>();
 
-    Planes(Body old, Body now, double near, Vec moved) {
+    /** @param same which old faces are as they were */
+    Planes(Body old, Body now, double near, Vec moved, IntPredicate same) {
+        for (int i = 0; i < old.faces().size(); i++) if (same.test(i)) stay.add(i);
         this.old = old;
         this.now = now;
         this.near = near;
@@ -76,6 +83,7 @@ final class Planes {
                 int k = at;
                 if (k < is.size() && height(now.faces().get(is.get(k)), Vec.ZERO) <= h + near) {
                     used[k] = true;
+                    stay.add(i);
                     oldDone[i] = true;
                     nowDone[is.get(k)] = true;
                     found++;
@@ -118,7 +126,9 @@ final class Planes {
             List<Integer> opposite = byNormal.getOrDefault(direction(n.times(-1)), List.of());
             // Of a grating that grew it is not worth the time to look for each wall.
             boolean few = (long) opposite.size() * shifted.size() <= MOST_HELD;
-            int behind = few ? behind(i, opposite) : -1;
+            int found = few ? behind(i, opposite) : -1;
+            // What lies behind and is told of elsewhere says nothing of how thick it is.
+            int behind = stay.contains(found) || shifted.containsKey(found) ? found : -1;
             if (behind < 0) {
                 words.say(
                         Kind.MOVED,
