@@ -81,6 +81,8 @@ class AccessibilityTest extends InBrowser {
                 "axe top " + mark + ".stp",
                 StructureTest.assembly("a" + mark, "axe part " + mark + ".stp", 2, "nowhere.stp", 1),
                 false);
+        long other = SERVER.file(
+                "priya", shelf, "part-model", "axe other " + mark + ".stp", StructureTest.assembly("o" + mark), false);
         List<String> faults = new ArrayList<>();
         browser.open("/sign-in");
         check("/sign-in", faults);
@@ -105,6 +107,9 @@ class AccessibilityTest extends InBrowser {
                 "/changes?show=everything",
                 "/start-revision?items=" + revised,
                 "/documents/" + revised + "/drop-revision",
+                "/swap?items=" + part,
+                "/swap?pairs=" + part + "-" + other,
+                "/documents/" + top + "/versions/1/model?with=1&of=" + part,
                 "/documents/" + revised + "/moves/release",
                 "/release-plan?items=" + top + "," + sent,
                 "/documents/" + revised + "/versions/1/reinstate",

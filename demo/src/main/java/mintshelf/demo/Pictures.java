@@ -102,6 +102,24 @@ final class Pictures {
             })();
             """;
 
+    private static final String SWAP = """
+            return (async () => {
+              const id = async (number) => {
+                const text = await (await fetch('/search?q=' + encodeURIComponent('"' + number + '"'))).text();
+                const links = [...new DOMParser().parseFromString(text, 'text/html').querySelectorAll('a[href^="/documents/"]')];
+                return links.find((a) => a.textContent.trim() === number).getAttribute('href').match(/[0-9]+/)[0];
+              };
+              const screws = `${await id('ISO 4762 M6 x 16')}-${await id('ISO 4017 M5 x 20')}`;
+              location.href = `/swap?pairs=${screws},${await id('ISO 3601 40 x 2')}-${await id('ISO 3601 40 x 2.5')}`;
+            })();
+            """;
+
+    private static final String WHEN_SEATED = """
+            return (async () => {
+              for (let i = 0; i < 100 && !document.querySelector('.swap-seats small'); i++) await new Promise((d) => setTimeout(d, 100));
+            })();
+            """;
+
     private static final String PLAN = "location.href = document.querySelector('a[href^=\"/release-plan\"]').href";
 
     static void refresh(String origin) throws IOException {
@@ -117,15 +135,6 @@ final class Pictures {
                     SHELF,
                     "compare",
                     List.of(open("TG40-3030"), "document.querySelector('[data-compare]').click()"));
-            take(shots, SHELF, "neutral", List.of(open("TG40-3060")));
-            take(
-                    shots,
-                    SHELF,
-                    "paper-compare",
-                    List.of(
-                            open("TG40-0950"),
-                            "document.querySelector('[data-compare]').click()",
-                            "return new Promise((done) => setTimeout(done, 1500))"));
             take(
                     shots,
                     SHELF,
@@ -158,6 +167,17 @@ final class Pictures {
                     List.of(open("TG40-3030"), "document.querySelector('.sheet .whole').click()", REMARKS));
             shots.signIn("ines");
             take(shots, "/search?q=material:316L+stage:%22in+review%22,%22in+preparation%22", "search", List.of());
+            take(shots, "/today", "swap", List.of(SWAP, WHEN_SEATED));
+            take(
+                    shots,
+                    "/today",
+                    "model-compare",
+                    List.of(
+                            SWAP,
+                            WHEN_SEATED,
+                            "[...document.querySelectorAll('a')].find(a => a.textContent === 'Look before').click()",
+                            READY,
+                            "document.querySelector('[data-difference] button').click()"));
             take(shots, "/take-ins/1", "take-in", List.of());
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(

@@ -96,6 +96,8 @@ public final class Seats {
     }
 
     private static boolean meet(Round a, Round b) {
+        // Two full things end at each other; they do not go into one another.
+        if (!a.hollow() && !b.hollow()) return false;
         if (a.axis().distance(b.axis()) > 1e-4 || a.at().distance(b.at()) > ON_AXIS) return false;
         if (a.from() > b.to() + GAP || b.from() > a.to() + GAP) return false;
         double wide = Math.max(a.diameter(), b.diameter());
