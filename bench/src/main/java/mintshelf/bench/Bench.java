@@ -25,6 +25,7 @@ public final class Bench {
             Map.entry("pan-marks", PanBench::panning),
             Map.entry("read-model", ModelBench::reading),
             Map.entry("compare-model", ModelBench::comparing),
+            Map.entry("swap", SwapBench::swap),
             Map.entry("structure", ModelBench::structure),
             Map.entry("structure-served", DeskBench::structureServed),
             Map.entry("desk-status", DeskBench::deskStatus)));

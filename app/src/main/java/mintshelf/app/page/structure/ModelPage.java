@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareModels;
@@ -98,8 +99,7 @@ public class ModelPage {
         model.addAttribute(
                 "otherNumber",
                 other == id ? "" : read.view(actor, other).seen().document().number());
-        Optional<ModelComparison> words = over.flatMap(
-                v -> compare.compare(v.drawn().content(), version.drawn().content()));
+        Optional<ModelComparison> words = over.flatMap(v -> words(v, version));
         model.addAttribute("words", words.orElse(null));
         model.addAttribute("latest", latest != null);
         List<Swaps.Pair> others = Swaps.Pair.many(exchanged);
@@ -130,6 +130,15 @@ public class ModelPage {
         model.addAttribute("wanted", remark.orElse(null));
         model.addAttribute("round", round.orElse(null));
         return "structure/model";
+    }
+
+    /** The models are shown all the same where others are reading large ones. */
+    private Optional<ModelComparison> words(VersionRow old, VersionRow now) {
+        try {
+            return compare.compare(old.drawn().content(), now.drawn().content());
+        } catch (Refused e) {
+            return Optional.empty();
+        }
     }
 
     @GetMapping("/documents/{id}/versions/{number}/model.json")

@@ -131,6 +131,15 @@ public class SwapPages {
         model.addAttribute("all", all);
         model.addAttribute("groups", groups);
         model.addAttribute("more", Math.max(0, all.parents().size() - PlanShown.SHOWN));
+        // What a page does not show follows as it goes by itself: the first of its choices.
+        model.addAttribute(
+                "rest",
+                all.parents().stream()
+                        .skip(PlanShown.SHOWN)
+                        .filter(p -> !p.choices().isEmpty())
+                        .map(p -> p.seen().spine().id() + ":"
+                                + p.choices().get(0).code() + ":" + p.seen().version())
+                        .toList());
         model.addAttribute("written", written);
         model.addAttribute("above", read.above(actor, all));
         model.addAttribute("looks", look.of(actor, both));

@@ -10,12 +10,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import mintshelf.app.effect.References;
 import mintshelf.app.effect.RewriteReferences;
 import mintshelf.app.effect.StartRevision;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
+import mintshelf.app.ground.Recent;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.ChangeControl;
 import mintshelf.app.sight.Seen;
@@ -48,6 +50,8 @@ public class Parents {
     private final Sheets sheets;
     private final ReadingRoom room;
     private final ChangeControl control;
+    /** What drawings say of numbers: contents never change. */
+    private final Map<String, Boolean> says = Recent.most(2_000);
 
     public Parents(
             Sight sight,
@@ -288,9 +292,14 @@ public class Parents {
     }
 
     private boolean says(Seen seen, Set<String> numbers) {
-        return room.apart(() -> sheets.opened(seen.spine().content())
+        String key = seen.spine().content().hash().hex() + new TreeSet<>(numbers);
+        Boolean known = says.get(key);
+        if (known != null) return known;
+        boolean found = room.apart(() -> sheets.opened(seen.spine().content())
                 .map(drawing -> SheetNames.says(drawing, numbers))
                 .orElse(false));
+        says.put(key, found);
+        return found;
     }
 
     /** Where some documents stand when a swap is done: by latest versions that are not rewritten, and by versions in force; seen or not. */

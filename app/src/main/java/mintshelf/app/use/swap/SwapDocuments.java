@@ -27,6 +27,7 @@ import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.swap.Parents.All;
 import mintshelf.app.use.swap.Parents.Both;
+import mintshelf.app.use.swap.Parents.Choice;
 import mintshelf.app.use.swap.Parents.Parent;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Plan;
@@ -147,7 +148,7 @@ public class SwapDocuments implements SetAct {
             long id = parent.seen().spine().id();
             if (!asked.remove(id)) continue;
             Plan.Row<PlanLine> row = row(parent, swap(wish), both);
-            if (row.goes() && parent.fate().isWritten() && !chosen(swap(wish), id)) rewritten.add(id);
+            if (row.goes() && become(parent, swap(wish)) == Choice.FOLLOWS) rewritten.add(id);
             rows.add(row);
         }
         Map<Long, Set<Long>> still = asked.isEmpty() ? Map.of() : parents.stillUsed(both.olds(), rewritten);
@@ -166,21 +167,24 @@ public class SwapDocuments implements SetAct {
         return new Plan<>(rows);
     }
 
-    private static boolean chosen(Wish.Swap swap, long id) {
-        return swap.asks().contains(id) || swap.jobs().contains(id);
+    /** What becomes of a parent, of what may: what was chosen for it, else that its file is written, else nothing. */
+    private static Choice become(Parent parent, Wish.Swap swap) {
+        long id = parent.seen().spine().id();
+        if (swap.asks().contains(id) && parent.choices().contains(Choice.ASK)) return Choice.ASK;
+        if (swap.jobs().contains(id) && parent.choices().contains(Choice.JOB)) return Choice.JOB;
+        return parent.choices().contains(Choice.FOLLOWS) ? Choice.FOLLOWS : Choice.OUT;
     }
 
     private Plan.Row<PlanLine> row(Parent parent, Wish.Swap swap, Both both) {
         Seen seen = parent.seen();
-        long id = seen.spine().id();
         if (parent.fate() == Fate.STAYS)
             return Plan.Row.stays(PlanLine.of(seen, refusal(parent).reason()));
-        boolean may = parent.fate() != Fate.CANNOT || !refusal(parent).code().startsWith("access.");
-        if (swap.asks().contains(id) && parent.fate() == Fate.HELD)
+        Choice become = become(parent, swap);
+        if (become == Choice.ASK)
             return Plan.Row.asked(PlanLine.of(seen, holder(seen).name() + " is asked for it"), List.of());
-        if (swap.jobs().contains(id) && may && !seen.document().dropped())
+        if (become == Choice.JOB)
             return Plan.Row.asked(PlanLine.of(seen, "becomes a job: " + exchange.says(parent, both)), List.of());
-        if (!parent.fate().isWritten()) return Plan.Row.asked(PlanLine.of(seen), List.of(refusal(parent)));
+        if (become == Choice.OUT) return Plan.Row.asked(PlanLine.of(seen), List.of(refusal(parent)));
         String says = parent.sheetOf()
                 .map(of -> "its list says the number: a version with "
                         + of.document().number())
@@ -260,10 +264,11 @@ public class SwapDocuments implements SetAct {
             Sight.expectVersion(seen, Integer.parseInt(one.expected()));
             Optional<Parent> parent = all.of(one.item());
             if (parent.isEmpty()) continue;
-            if (swap(wish).asks().contains(one.item())) {
+            Choice become = become(parent.get(), swap(wish));
+            if (become == Choice.ASK) {
                 asked.computeIfAbsent(holder(seen), h -> new ArrayList<>()).add(seen);
                 done.put(one.item(), new Run.Row(one.item(), "asked", seen.version()));
-            } else if (swap(wish).jobs().contains(one.item())) {
+            } else if (become == Choice.JOB) {
                 long job = exchange.job(actor, parent.get(), both, why);
                 done.put(one.item(), new Run.Row(one.item(), "job", job));
             } else {

@@ -81,7 +81,8 @@ public class TakeSwapBack implements SetAct {
     }
 
     private Map<Long, Integer> written(Actor actor, Wish wish) {
-        return written(actor, Long.parseLong(wish.move().orElseThrow(NotThere::new)));
+        String run = wish.move().filter(m -> m.matches("[0-9]{1,18}")).orElseThrow(NotThere::new);
+        return written(actor, Long.parseLong(run));
     }
 
     @Override

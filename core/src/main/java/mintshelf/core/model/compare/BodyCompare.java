@@ -134,13 +134,13 @@ final class BodyCompare {
         Map<String, List<Integer>> open = new LinkedHashMap<>();
         for (int i = 0; i < nowDone.length; i++)
             if (!nowDone[i])
-                open.computeIfAbsent(key(now.faces().get(i)), k -> new ArrayList<>())
+                open.computeIfAbsent(key(now.faces().get(i), Vec.ZERO), k -> new ArrayList<>())
                         .add(i);
         int free = 0;
         for (int i = 0; i < oldDone.length; i++) {
             if (oldDone[i]) continue;
             Face face = old.faces().get(i);
-            Optional<Integer> on = open.getOrDefault(key(face), List.of()).stream()
+            Optional<Integer> on = open.getOrDefault(key(face, moved), List.of()).stream()
                     .filter(k ->
                             !nowDone[k] && faces.isOnEqual(face, now.faces().get(k), moved))
                     .findFirst();
@@ -166,12 +166,21 @@ final class BodyCompare {
                     now.extent());
     }
 
-    private static String key(Face face) {
+    private static String key(Face face, Vec by) {
         Surface on = face.surface();
-        String kind = on.kind() + " " + cell(on.radius());
-        if (!on.isRound()) return kind;
-        Vec foot = on.at().across(on.axis().upward());
-        return kind + " " + cell(foot.x()) + " " + cell(foot.y()) + " " + cell(foot.z());
+        Vec at = on.at().plus(by);
+        if (face.is(Surface.Kind.FREE))
+            return "FREE " + cells(on.poles().centre().plus(by));
+        if (face.is(Surface.Kind.PLANE)) {
+            Vec n = on.with(face);
+            return "PLANE " + cells(n) + " " + cell(at.dot(n));
+        }
+        return on.kind() + " " + cell(on.radius()) + " "
+                + cells(at.across(on.axis().upward()));
+    }
+
+    private static String cells(Vec v) {
+        return cell(v.x()) + " " + cell(v.y()) + " " + cell(v.z());
     }
 
     private static long cell(double value) {

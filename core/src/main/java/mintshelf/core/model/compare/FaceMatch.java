@@ -16,6 +16,9 @@ final class FaceMatch {
     /** Faces of one form that are voted with: more say nothing of where the whole moved. */
     private static final int MOST_ALIKE = 12;
 
+    /** Faces about one middle that are held against one: more than that nobody drew. */
+    private static final int MOST_IN_CELL = 400;
+
     private final List<Face> olds;
     private final List<Face> nows;
     private final double near;
@@ -80,7 +83,8 @@ final class FaceMatch {
                 for (long z = low.z(); z <= high.z(); z++) {
                     List<Integer> there = free.get(new Cell(x, y, z));
                     if (there == null) continue;
-                    for (int k = 0; k < there.size(); k++) {
+                    // The last first: of many that are the same each is taken out at once.
+                    for (int k = there.size() - 1; k >= Math.max(0, there.size() - MOST_IN_CELL); k--) {
                         int i = there.get(k);
                         if (!isEqual(face, nows.get(i), by)) continue;
                         there.remove(k);

@@ -15,7 +15,7 @@ import mintshelf.core.model.shape.Vec;
  */
 public final class Seats {
     /** Round things that are held against each other in one assembly: of more none are told. */
-    public static final int MOST = 4_000;
+    public static final int MOST = 1_500;
 
     /** Axes this near are one, in millimetres. */
     private static final double ON_AXIS = 0.05;
