@@ -18,6 +18,7 @@ import mintshelf.app.page.Pages;
 import mintshelf.app.page.PlanShown;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.use.run.ActOverSet;
+import mintshelf.app.use.swap.Parents;
 import mintshelf.app.use.swap.Parents.All;
 import mintshelf.app.use.swap.Parents.Both;
 import mintshelf.app.use.swap.Parents.Parent;
@@ -144,7 +145,15 @@ public class SwapPages {
         model.addAttribute("above", read.above(actor, all));
         model.addAttribute("looks", look.of(actor, both));
         model.addAttribute("reason", reason);
-        model.addAttribute("withdrawals", withdrawals(actor, pairs, all));
+        Map<Long, Optional<Refusal>> withdrawals = withdrawals(actor, pairs, all);
+        model.addAttribute("withdrawals", withdrawals);
+        // Where nothing can be done there is no button.
+        boolean some = all.parents().stream().anyMatch(p -> p.choices().stream().anyMatch(c -> c != Parents.Choice.OUT))
+                || pairs.stream()
+                        .anyMatch(p -> withdrawals
+                                .getOrDefault(p.old(), Optional.empty())
+                                .isEmpty());
+        model.addAttribute("acts", some);
         return "swap/page";
     }
 

@@ -5,18 +5,11 @@ import java.io.UncheckedIOException;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
 import mintshelf.app.sight.ContentInput;
-import mintshelf.app.sight.Seen;
-import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.content.Upload;
-import mintshelf.app.store.content.UploadStore;
-import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.model.compare.ModelCompare;
@@ -31,18 +24,13 @@ public class CompareModels {
     /** What a byte of a file takes while its faces are read. */
     private static final int SPREAD = 10;
 
-    private final Sight sight;
-    private final VersionStore versions;
-    private final UploadStore uploads;
+    private final BroughtFile brought;
     private final ContentStore contents;
     private final ReadingRoom room;
     private final Map<String, Optional<ModelComparison>> kept = Recent.most(KEPT);
 
-    public CompareModels(
-            Sight sight, VersionStore versions, UploadStore uploads, ContentStore contents, ReadingRoom room) {
-        this.sight = sight;
-        this.versions = versions;
-        this.uploads = uploads;
+    CompareModels(BroughtFile brought, ContentStore contents, ReadingRoom room) {
+        this.brought = brought;
         this.contents = contents;
         this.room = room;
     }
@@ -76,20 +64,6 @@ public class CompareModels {
 
     /** What a file that the actor brought changes against the document's head. */
     public Optional<ModelComparison> brought(Actor actor, long item, String token) {
-        Seen seen = sight.of(actor, item);
-        if (!seen.all()) throw new NotThere();
-        Upload upload = uploads.upload(token)
-                .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
-                .orElseThrow(NotThere::new);
-        if (upload.hash().isEmpty() || upload.kind().isEmpty()) return Optional.empty();
-        VersionRow head =
-                versions.version(item, seen.document().head().number()).orElseThrow(NotThere::new);
-        return compare(
-                head.content(),
-                new StoredContent(
-                        upload.content(),
-                        upload.hash().get(),
-                        upload.size(),
-                        upload.kind().get()));
+        return brought.of(actor, item, token).flatMap(two -> compare(two.head(), two.now()));
     }
 }

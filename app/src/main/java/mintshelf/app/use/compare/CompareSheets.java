@@ -3,18 +3,12 @@ package mintshelf.app.use.compare;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Recent;
 import mintshelf.app.sight.Compared;
-import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.SheetHistory;
 import mintshelf.app.sight.Sheets;
-import mintshelf.app.sight.Sight;
 import mintshelf.app.store.content.StoredContent;
-import mintshelf.app.store.content.Upload;
-import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.document.VersionRow;
-import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.compare.Comparison;
 import mintshelf.core.drawing.svg.CompareSvg;
@@ -26,20 +20,16 @@ public class CompareSheets {
     private static final int KEPT = 300;
     private static final int KEPT_PICTURES = 12;
 
-    private final Sight sight;
-    private final VersionStore versions;
-    private final UploadStore uploads;
+    private final BroughtFile brought;
     private final Sheets sheets;
     private final SheetHistory history;
 
     private final Map<String, Optional<Comparison>> kept = Recent.most(KEPT);
     private final Map<String, String> pictures = Recent.most(KEPT_PICTURES);
 
-    public CompareSheets(Sight sight, VersionStore versions, UploadStore uploads, Sheets sheets, SheetHistory history) {
-        this.sight = sight;
+    CompareSheets(BroughtFile brought, Sheets sheets, SheetHistory history) {
+        this.brought = brought;
         this.history = history;
-        this.versions = versions;
-        this.uploads = uploads;
         this.sheets = sheets;
     }
 
@@ -107,19 +97,6 @@ public class CompareSheets {
 
     /** What a file that the actor brought changes against the document's head. */
     public Optional<Compared> brought(Actor actor, long item, String token) {
-        Seen seen = sight.of(actor, item);
-        if (!seen.all()) throw new NotThere();
-        Upload upload = uploads.upload(token)
-                .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
-                .orElseThrow(NotThere::new);
-        if (upload.hash().isEmpty() || upload.kind().isEmpty()) return Optional.empty();
-        VersionRow head =
-                versions.version(item, seen.document().head().number()).orElseThrow(NotThere::new);
-        StoredContent now = new StoredContent(
-                upload.content(),
-                upload.hash().get(),
-                upload.size(),
-                upload.kind().get());
-        return draw(head.content(), now);
+        return brought.of(actor, item, token).flatMap(two -> draw(two.head(), two.now()));
     }
 }

@@ -36,6 +36,7 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.Holder;
 import mintshelf.core.reuse.Swaps.Fate;
 import mintshelf.core.reuse.Swaps.Pair;
+import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.By;
 import mintshelf.core.route.Way;
 import org.springframework.stereotype.Service;
@@ -217,8 +218,19 @@ public class SwapDocuments implements SetAct {
         Seen old = both.of(pair.old());
         PlanLine line = PlanLine.of(old, "is withdrawn; " + both.number(pair.now()) + " takes its place");
         if (!users.isEmpty()) return Plan.Row.asked(line, List.of(stillUsed(actor, old, users)));
+        if (old.current().stage().stageClass() != StageClass.RELEASED)
+            return Plan.Row.asked(line, List.of(notInForce(old)));
         Plan<Bundles.Going> plan = bundles.plan(actor, List.of(old), Way.withdrawn(), By.handSaying(reason(wish)));
         return Plan.Row.asked(line, plan.refusals());
+    }
+
+    private static Refusal notInForce(Seen old) {
+        boolean over = old.current().stage().stageClass() == StageClass.WITHDRAWN;
+        return Refusal.of(
+                "swap.not_in_force",
+                old.document().number()
+                        + (over ? " is withdrawn already." : " is not in force: there is nothing to withdraw."),
+                over ? "" : "Drop it, or its pending revision, where nobody needs it.");
     }
 
     private Refusal stillUsed(Actor actor, Seen old, Set<Long> users) {
