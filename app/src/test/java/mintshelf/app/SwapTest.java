@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,8 +22,10 @@ import mintshelf.app.store.document.SuccessorStore;
 import mintshelf.app.store.job.JobStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
+import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.run.ActOverSet;
+import mintshelf.app.use.structure.KeepLinks;
 import mintshelf.app.use.swap.Parents;
 import mintshelf.app.use.swap.SwapDocuments;
 import mintshelf.app.use.swap.TakeSwapBack;
@@ -62,7 +67,7 @@ class SwapTest {
     private final Pair pair = new Pair(old, now);
 
     private Map<Long, Parents.Parent> parents(Pair... pairs) {
-        Map<Long, Parents.Parent> all = new java.util.LinkedHashMap<>();
+        Map<Long, Parents.Parent> all = new LinkedHashMap<>();
         swap.parents(priya, swap.both(priya, List.of(pairs)))
                 .parents()
                 .forEach(p -> all.put(p.seen().spine().id(), p));
@@ -185,7 +190,7 @@ class SwapTest {
     private Run carryOutAll(Pair pair, long parent) {
         // Nothing goes: there is no run.
         assertThat(refused(wish(pair), parent)).startsWith("plan.closed");
-        return new Run(0, 0, "", Run.What.SWAP, "", Run.State.DONE, 0, 0, java.time.Instant.EPOCH, Optional.empty());
+        return new Run(0, 0, "", Run.What.SWAP, "", Run.State.DONE, 0, 0, Instant.EPOCH, Optional.empty());
     }
 
     @Test
@@ -307,8 +312,8 @@ class SwapTest {
                 .contains(server.document(one).number());
         assertThat(web.get("/swap?old=" + old + "&number=nowhere").body()).contains("No other document that you see");
         String go = one + ":go:1";
-        Map<String, String> fields = new java.util.HashMap<>(
-                Map.of("pairs", old + "-" + now, "become", go, "reason", "", "actKey", Server.key()));
+        Map<String, String> fields =
+                new HashMap<>(Map.of("pairs", old + "-" + now, "become", go, "reason", "", "actKey", Server.key()));
         assertThat(web.post("/swap", fields).body()).contains("A swap needs a reason");
         fields.put("become", one + ":out:1");
         fields.put("reason", "wept");
@@ -323,5 +328,80 @@ class SwapTest {
         assertThat(web.get("/runs/" + run).body()).contains("new version 2").contains("Take it back");
         assertThat(web.get("/swap/back?run=" + run).body()).contains("as version 1 was");
         assertThat(Swaps.Pair.many("1-2,x,3-,4-5")).containsExactly(new Pair(1, 2), new Pair(4, 5));
+    }
+
+    private static byte[] sheet(String path, String... texts) {
+        StringBuilder dxf = new StringBuilder("0\nSECTION\n2\nBLOCKS\n");
+        if (!path.isEmpty())
+            dxf.append("0\nBLOCK\n2\nB0\n70\n4\n1\n").append(path).append("\n0\nENDBLK\n");
+        dxf.append("0\nENDSEC\n0\nSECTION\n2\nENTITIES\n");
+        if (!path.isEmpty()) dxf.append("0\nINSERT\n2\nB0\n10\n1.0\n20\n2.0\n");
+        for (int i = 0; i < texts.length; i++)
+            dxf.append("0\nTEXT\n8\n0\n10\n%d.0\n20\n20.0\n40\n2.5\n1\n%s\n".formatted(20 * i, texts[i]));
+        return dxf.append("0\nENDSEC\n0\nEOF\n").toString().getBytes(StandardCharsets.US_ASCII);
+    }
+
+    @Test
+    void aDrawingThatShowsAParentFollowsWhereItsListSaysTheNumber() {
+        long one = head("one", thin, 1);
+        String number = server.document(old).number();
+        long says = file("says" + mark + ".dxf", sheet("", "1", number, number + " left"));
+        long silent = file("silent" + mark + ".dxf", sheet("", "1", number + " left"));
+        for (long drawing : List.of(says, silent))
+            server.bean(KeepLinks.class)
+                    .link(
+                            priya,
+                            drawing,
+                            Server.key(),
+                            LinkStore.Kind.SHOWS,
+                            server.document(one).number());
+        assertThat(parents(pair)).containsOnlyKeys(one, says);
+        assertThat(parents(pair).get(says).sheetOf().orElseThrow().spine().id()).isEqualTo(one);
+        carryOut(priya, wish(pair), one, says);
+        assertThat(text(says))
+                .isEqualTo(new String(
+                        sheet("", "1", server.document(now).number(), number + " left"), StandardCharsets.US_ASCII));
+        assertThat(server.document(silent).head().number()).isEqualTo(1);
+    }
+
+    @Test
+    void aDrawingThatPlacesAnotherOneIsAParentAsWell() {
+        long plan = file("plan" + mark + ".dxf", sheet("thin.dxf", "text"));
+        long thinSheet = server.file("priya", shelf, Server.PLAIN, "thin" + mark + ".dxf", sheet("", "a"), false);
+        long thickSheet = server.file("priya", shelf, Server.PLAIN, "thick" + mark + ".dxf", sheet("", "b"), false);
+        long placed = file("placed" + mark + ".dxf", sheet("thin" + mark + ".dxf", "text"));
+        Pair sheets = new Pair(thinSheet, thickSheet);
+        assertThat(parents(sheets)).containsOnlyKeys(placed);
+        carryOut(priya, wish(sheets), placed);
+        assertThat(text(placed))
+                .isEqualTo(new String(sheet("thick" + mark + ".dxf", "text"), StandardCharsets.US_ASCII));
+        assertThat(meant(placed, 0)).isEqualTo(thickSheet);
+        assertThat(server.document(plan).head().number()).isEqualTo(1);
+    }
+
+    @Test
+    void aProgramSwapsByPlanAndRun() {
+        long one = head("api", thin, 2);
+        Web web = Web.as(server, "priya");
+        String body = "{\"act\":\"swap\",\"note\":\"wept\",\"pairs\":[{\"old\":" + old + ",\"new\":" + now + "}]";
+        String plan = web.json("/api/v1/plans", Server.key(), body + "}").body();
+        assertThat(plan).contains("\"opens\":true").contains("references in the file rewritten");
+        String digest = plan.replaceAll("(?s).*\"digest\":\"([0-9a-f]+)\".*", "$1");
+        String key = Server.key();
+        String asked = body + ",\"plan\":\"" + digest + "\"}";
+        assertThat(web.json("/api/v1/runs", key, asked).statusCode()).isEqualTo(201);
+        assertThat(web.json("/api/v1/runs", key, asked).statusCode())
+                .as("sent twice it is done once")
+                .isEqualTo(201);
+        assertThat(server.document(one).head().number()).isEqualTo(2);
+        assertThat(meant(one, 0)).isEqualTo(now);
+        assertThat(web.json("/api/v1/plans", Server.key(), "{\"act\":\"swap\"}").statusCode())
+                .isEqualTo(409);
+        assertThat(web.json(
+                                "/api/v1/plans",
+                                Server.key(),
+                                "{\"act\":\"swap back\",\"documents\":[" + one + "],\"move\":\"x\"}")
+                        .statusCode())
+                .isEqualTo(404);
     }
 }
