@@ -139,7 +139,7 @@ class ApiTest {
         assertThat(act(writes, "/plans", "{\"act\":\"move\",\"documents\":[" + item + "]}")
                         .body())
                 .contains("act.field");
-        assertThat(act(writes, "/plans", "{\"act\":\"swap\",\"documents\":[" + item + "]}")
+        assertThat(act(writes, "/plans", "{\"act\":\"exchange\",\"documents\":[" + item + "]}")
                         .body())
                 .contains("act.unknown");
         assertThat(act(token("rafael", false), "/plans", wish + "}").statusCode())

@@ -90,6 +90,7 @@ final class CompareModels implements Callable<Integer> {
         all.put("faces", faces);
         if (!measures.extent().isEmpty()) all.put("box", box(measures.extent()));
         measures.volume().ifPresent(v -> all.put("volume", v));
+        measures.mass().ifPresent(m -> all.put("mass", m));
         return all;
     }
 
@@ -116,6 +117,7 @@ final class CompareModels implements Callable<Integer> {
         found.differences().forEach(d -> out.println(d.number() + " " + d.kind().words() + ": " + d.says()));
         if (found.before().volume().isPresent() || found.after().volume().isPresent())
             out.println("volume " + found.volumes());
+        if (!found.masses().isEmpty()) out.println("mass " + found.masses());
         if (found.unsaid() > 0) out.println(found.unsaid() + " more faces differ.");
         if (found.unread() > 0) out.println(found.unread() + " faces could not be read.");
     }

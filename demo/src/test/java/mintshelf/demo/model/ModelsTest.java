@@ -74,6 +74,17 @@ class ModelsTest {
     }
 
     @Test
+    void volumeAndMassAreToldBeforeAndAfter() {
+        byte[] old = Models.part("TG40-9000", "Part", "316L", "0.61", PLATE, "2026-11-24T09:00:00");
+        byte[] now = Models.part("TG40-9000", "Part", "316L", "0.6", PLATE, "2026-11-24T09:00:00");
+        ModelComparison c = ModelCompare.compare(read(old), read(now));
+        assertThat(c.masses()).isEqualTo("0.61 kg → 0.6 kg");
+        assertThat(c.volumes()).endsWith(" cm³").doesNotContain("→");
+        assertThat(ModelCompare.compare(read(part(PLATE)), read(part(PLATE))).masses())
+                .isEmpty();
+    }
+
+    @Test
     void aShaftSaysWhichOfItsStepsChanged() {
         Shape old = new Shape.Turned(new double[][] {{10, 30}, {16, 40}, {10, 20}});
         Shape now = new Shape.Turned(new double[][] {{10, 30}, {18, 40}, {10, 20}});

@@ -169,6 +169,14 @@ public class SwapPages {
         Map<Long, Optional<Refusal>> found = new HashMap<>();
         for (Plan.Row<SetAct.PlanLine> row : plan.rows())
             found.put(row.of().seen().spine().id(), row.refusals().stream().findFirst());
+        // What goes out and is a parent of another one is written, not withdrawn.
+        for (Parent parent : all.parents())
+            found.computeIfPresent(
+                    parent.seen().spine().id(),
+                    (id, why) -> Optional.of(Refusal.of(
+                            "swap.parent",
+                            parent.seen().document().number() + " has another one of them in it and follows itself.",
+                            "Withdraw it by a swap of its own.")));
         return found;
     }
 

@@ -72,8 +72,8 @@ public final class ModelCompare {
                 told,
                 all.unsaid + all.differences.size() - told.size(),
                 old.lost() + now.lost(),
-                measures(old.bodies()),
-                measures(now.bodies()));
+                measures(old),
+                measures(now));
     }
 
     private static void add(All all, Kind kind, String says, Extent box) {
@@ -106,7 +106,8 @@ public final class ModelCompare {
         return bodies.stream().mapToInt(b -> b.faces().size()).sum();
     }
 
-    private static Measures measures(List<Body> bodies) {
+    private static Measures measures(ModelFile file) {
+        List<Body> bodies = file.bodies();
         Extent extent = Extent.NONE;
         double volume = 0;
         boolean known = !bodies.isEmpty();
@@ -116,6 +117,15 @@ public final class ModelCompare {
             known &= one.isPresent();
             volume += one.orElse(0.0);
         }
-        return new Measures(extent, known ? Optional.of(volume) : Optional.empty());
+        return new Measures(extent, known ? Optional.of(volume) : Optional.empty(), mass(file));
+    }
+
+    /** The mass as whoever drew the model says it of its product, with its unit. */
+    private static Optional<String> mass(ModelFile file) {
+        return file.says().top().stream()
+                .flatMap(top -> file.says().said(top).entrySet().stream())
+                .filter(e -> e.getKey().equalsIgnoreCase("mass"))
+                .map(e -> e.getValue().shown())
+                .findFirst();
     }
 }

@@ -62,8 +62,9 @@ public record ModelComparison(
     /**
      * @param extent how far the model reaches
      * @param volume in cubic millimetres; nothing where faces are of free form
+     * @param mass as the file says it of its product, with its unit
      */
-    public record Measures(Extent extent, Optional<Double> volume) {}
+    public record Measures(Extent extent, Optional<Double> volume, Optional<String> mass) {}
 
     public boolean isEmpty() {
         return differences.isEmpty() && same == old && same == now;
@@ -79,6 +80,12 @@ public record ModelComparison(
     /** The volumes in cubic centimetres: "76.04 → 75.9 cm³", or one where both are the same; "?" for what is not known. */
     public String volumes() {
         return fromTo(volume(before), volume(after)) + " cm³";
+    }
+
+    /** The masses as both files say them: "0.61 kg → 0.6 kg"; empty where none does. */
+    public String masses() {
+        if (before.mass().isEmpty() && after.mass().isEmpty()) return "";
+        return fromTo(before.mass().orElse("?"), after.mass().orElse("?"));
     }
 
     private static String volume(Measures measures) {
