@@ -9,7 +9,7 @@ import mintshelf.core.signoff.Decision;
 /**
  * What is wanted of a set of documents, beside the documents; each act reads what it needs.
  *
- * @param move code of the route's move, or of the fact that is filled, or the folder into which it goes
+ * @param move code of the route's move, or of the fact that is filled, the folder into which it goes, or the run that is taken back
  * @param decision what is answered to who asks for a signature
  * @param words the reason, the remark, the comment or the value; empty for none
  * @param version the number of the version that is meant

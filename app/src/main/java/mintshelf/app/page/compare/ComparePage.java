@@ -13,6 +13,7 @@ import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.compare.CompareModels;
 import mintshelf.app.use.compare.ComparePapers;
 import mintshelf.app.use.compare.CompareSheets;
+import mintshelf.app.use.compare.CountDifferences;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
@@ -34,6 +35,7 @@ class ComparePage {
     private final ReadMargin margin;
     private final ComparePapers papers;
     private final CompareModels models;
+    private final CountDifferences count;
 
     ComparePage(
             ReadDocument read,
@@ -42,7 +44,9 @@ class ComparePage {
             Search search,
             ReadMargin margin,
             ComparePapers papers,
-            CompareModels models) {
+            CompareModels models,
+            CountDifferences count) {
+        this.count = count;
         this.models = models;
         this.papers = papers;
         this.margin = margin;
@@ -135,11 +139,7 @@ class ComparePage {
             Model model) {
         VersionRow now = readVersion.version(actor, id, number);
         VersionRow past = readVersion.version(actor, id, old);
-        Optional<Integer> count = compare.compare(
-                        past.drawn().content(), now.drawn().content())
-                .map(c -> c.differences().size())
-                .or(() -> models.compare(past.drawn().content(), now.drawn().content())
-                        .map(c -> c.differences().size()));
+        Optional<Integer> count = this.count.of(past, now);
         if (count.isEmpty()) {
             response.setStatus(204);
             return null;

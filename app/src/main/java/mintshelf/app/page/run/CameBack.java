@@ -13,8 +13,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.hold.StrayStore.Stray;
 import mintshelf.app.store.run.Run;
-import mintshelf.app.use.compare.CompareModels;
-import mintshelf.app.use.compare.CompareSheets;
+import mintshelf.app.use.compare.CountDifferences;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.hold.ReadHeld;
@@ -29,8 +28,7 @@ public class CameBack {
     private final ReadHeld held;
     private final ReadDocument read;
     private final ReadVersion readVersion;
-    private final CompareSheets compare;
-    private final CompareModels models;
+    private final CountDifferences count;
     private final CheckSheets checks;
     private final ReadJobs jobs;
 
@@ -38,15 +36,13 @@ public class CameBack {
             ReadHeld held,
             ReadDocument read,
             ReadVersion readVersion,
-            CompareSheets compare,
-            CompareModels models,
+            CountDifferences count,
             CheckSheets checks,
             ReadJobs jobs) {
         this.held = held;
         this.read = read;
         this.readVersion = readVersion;
-        this.compare = compare;
-        this.models = models;
+        this.count = count;
         this.checks = checks;
         this.jobs = jobs;
     }
@@ -114,12 +110,7 @@ public class CameBack {
     private Integer differences(ReadDocument.View view, int number) {
         Optional<VersionRow> before = version(view, number - 1);
         return version(view, number)
-                .flatMap(now -> before.flatMap(old -> compare.compare(
-                                old.drawn().content(), now.drawn().content())
-                        .map(c -> c.differences().size())
-                        .or(() -> models.compare(
-                                        old.drawn().content(), now.drawn().content())
-                                .map(c -> c.differences().size()))))
+                .flatMap(now -> before.flatMap(old -> count.of(old, now)))
                 .orElse(null);
     }
 

@@ -1,10 +1,12 @@
 package mintshelf.app.page.swap;
 
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.Seen;
@@ -87,15 +89,23 @@ public class PairLook {
     }
 
     private static List<Fact> facts(ReadDocument.View old, ReadDocument.View now) {
-        Map<String, String> other = new HashMap<>();
-        for (ReadFacts.Line line : now.facts()) other.put(line.fact().fact().name(), line.shown());
+        Map<String, String> was = shown(old);
+        Map<String, String> is = shown(now);
+        // What only the other one's kind has is told too.
+        Set<String> labels = new LinkedHashSet<>(was.keySet());
+        labels.addAll(is.keySet());
         List<Fact> facts = new ArrayList<>();
-        for (ReadFacts.Line line : old.facts()) {
-            String is = other.getOrDefault(line.fact().fact().name(), "");
-            if (line.shown().isEmpty() && is.isEmpty()) continue;
-            facts.add(new Fact(
-                    line.fact().fact().label(), line.shown(), is, line.shown().equals(is)));
+        for (String label : labels) {
+            String before = was.getOrDefault(label, "");
+            String after = is.getOrDefault(label, "");
+            if (!before.isEmpty() || !after.isEmpty()) facts.add(new Fact(label, before, after, before.equals(after)));
         }
         return facts;
+    }
+
+    private static Map<String, String> shown(ReadDocument.View view) {
+        Map<String, String> shown = new LinkedHashMap<>();
+        for (ReadFacts.Line line : view.facts()) shown.put(line.fact().fact().label(), line.shown());
+        return shown;
     }
 }

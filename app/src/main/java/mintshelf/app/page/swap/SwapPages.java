@@ -1,7 +1,6 @@
 package mintshelf.app.page.swap;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -9,7 +8,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
-import mintshelf.app.effect.run.SetAct;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -26,7 +24,6 @@ import mintshelf.app.use.swap.ReadSeats;
 import mintshelf.app.use.swap.ReadSwap;
 import mintshelf.app.use.swap.SwapDocuments;
 import mintshelf.app.use.swap.TakeSwapBack;
-import mintshelf.core.base.Plan;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.model.compare.Seats;
 import mintshelf.core.reuse.Swaps.Fate;
@@ -90,7 +87,7 @@ public class SwapPages {
         if (all.isEmpty()) throw new NotThere();
         if (!out.isBlank()) {
             try {
-                return with(actor, all, read.named(actor, out), number);
+                return with(actor, all, read.named(actor, all.get(0).old(), out), number);
             } catch (Refused e) {
                 model.addAttribute("refusal", e.refusal());
             }
@@ -145,7 +142,7 @@ public class SwapPages {
         model.addAttribute("above", read.above(actor, all));
         model.addAttribute("looks", look.of(actor, both));
         model.addAttribute("reason", reason);
-        Map<Long, Optional<Refusal>> withdrawals = withdrawals(actor, pairs, all);
+        Map<Long, Optional<Refusal>> withdrawals = swap.withdrawals(actor, both, all);
         model.addAttribute("withdrawals", withdrawals);
         // Where nothing can be done there is no button.
         boolean some = all.parents().stream().anyMatch(p -> p.choices().stream().anyMatch(c -> c != Parents.Choice.OUT))
@@ -155,29 +152,6 @@ public class SwapPages {
                                 .isEmpty());
         model.addAttribute("acts", some);
         return "swap/page";
-    }
-
-    /** What keeps each of those that go out from being withdrawn in the same act, where all goes as it goes by itself. */
-    private Map<Long, Optional<Refusal>> withdrawals(Actor actor, List<Pair> pairs, All all) {
-        List<Long> items = new ArrayList<>();
-        all.parents().stream()
-                .filter(p -> p.fate().isWritten())
-                .forEach(p -> items.add(p.seen().spine().id()));
-        pairs.forEach(p -> items.add(p.old()));
-        Plan<SetAct.PlanLine> plan =
-                over.plan(actor, Run.What.SWAP, items, Wish.swap(SwapDocuments.byItself(pairs, all), ""));
-        Map<Long, Optional<Refusal>> found = new HashMap<>();
-        for (Plan.Row<SetAct.PlanLine> row : plan.rows())
-            found.put(row.of().seen().spine().id(), row.refusals().stream().findFirst());
-        // What goes out and is a parent of another one is written, not withdrawn.
-        for (Parent parent : all.parents())
-            found.computeIfPresent(
-                    parent.seen().spine().id(),
-                    (id, why) -> Optional.of(Refusal.of(
-                            "swap.parent",
-                            parent.seen().document().number() + " has another one of them in it and follows itself.",
-                            "Withdraw it by a swap of its own.")));
-        return found;
     }
 
     /**

@@ -2,6 +2,7 @@ package mintshelf.app.use.swap;
 
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -37,9 +38,19 @@ public class ReadSwap {
         return seen;
     }
 
-    /** What goes out, by its number. */
-    public long named(Actor actor, String number) {
-        return numbered.named(actor, number).spine().id();
+    /** What goes out, by its number; of the kind of what goes out beside it first, where a drawing and a model have one number. */
+    public long named(Actor actor, long beside, String number) {
+        return ofKind(actor, beside, number)
+                .orElseGet(() -> numbered.named(actor, number))
+                .spine()
+                .id();
+    }
+
+    private Optional<Seen> ofKind(Actor actor, long beside, String number) {
+        long kind = goesOut(actor, beside).document().place().kind();
+        return numbered.all(actor, number).stream()
+                .filter(s -> s.spine().id() != beside && s.document().place().kind() == kind)
+                .findFirst();
     }
 
     /** The number of what took the place of a document that was withdrawn; empty where none did, or none is seen. */
@@ -54,10 +65,7 @@ public class ReadSwap {
 
     /** The document of a number that comes in for another one; of the same kind first, where a drawing and a model have one number. */
     public long comesIn(Actor actor, long old, String number) {
-        long kind = goesOut(actor, old).document().place().kind();
-        return numbered.all(actor, number).stream()
-                .filter(s -> s.spine().id() != old && s.document().place().kind() == kind)
-                .findFirst()
+        return ofKind(actor, old, number)
                 .orElseGet(() -> numbered.successor(actor, old, number))
                 .spine()
                 .id();

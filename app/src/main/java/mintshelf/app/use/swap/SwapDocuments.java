@@ -124,15 +124,33 @@ public class SwapDocuments implements SetAct {
                 .toList();
     }
 
-    /** What a swap does where nobody chose: who holds one is asked, what cannot be written is a job. */
-    public static Wish.Swap byItself(List<Pair> pairs, All all) {
-        Set<Long> asks = new LinkedHashSet<>();
-        Set<Long> jobs = new LinkedHashSet<>();
-        for (Parent p : all.parents()) {
-            if (p.fate() == Fate.HELD) asks.add(p.seen().spine().id());
-            if (p.fate() == Fate.JOB) jobs.add(p.seen().spine().id());
+    /** What keeps each of those that go out from being withdrawn in the same act, where all goes as it goes by itself. */
+    public Map<Long, Optional<Refusal>> withdrawals(Actor actor, Both both, All all) {
+        Set<Long> rewritten = new LinkedHashSet<>();
+        for (Parent p : all.parents())
+            if (p.choices().contains(Choice.FOLLOWS))
+                rewritten.add(p.seen().spine().id());
+        Map<Long, Set<Long>> still = parents.stillUsed(both.olds(), rewritten);
+        Map<Long, Optional<Refusal>> found = new HashMap<>();
+        for (Pair pair : both.pairs()) {
+            Optional<Refusal> parent = all.of(pair.old()).map(p -> followsItself(p.seen()));
+            found.put(
+                    pair.old(),
+                    parent.or(() ->
+                            withdrawn(actor, both, pair, still.getOrDefault(pair.old(), Set.of()), Wish.NONE)
+                                    .refusals()
+                                    .stream()
+                                    .findFirst()));
         }
-        return new Wish.Swap(pairs, asks, jobs);
+        return found;
+    }
+
+    /** What goes out and is a parent of another one is written, not withdrawn. */
+    private static Refusal followsItself(Seen old) {
+        return Refusal.of(
+                "swap.parent",
+                old.document().number() + " has another one of them in it and follows itself.",
+                "Withdraw it by a swap of its own.");
     }
 
     @Override

@@ -107,7 +107,7 @@ final class TurnedFeatures {
         for (Turned cone : stack) {
             if (!cone.is(Surface.Kind.CONE)) continue;
             boolean opens = (cone == first && !low) || (cone == last && !high);
-            if (!opens || !sizes.containsKey(Size.DIAMETER)) continue;
+            if (!opens) continue;
             sizes.put(Size.SINK_DIAMETER, 2 * Math.max(cone.radius(cone.from), cone.radius(cone.to)));
             sizes.put(Size.SINK_ANGLE, Math.toDegrees(2 * Math.abs(cone.on.other())));
         }
