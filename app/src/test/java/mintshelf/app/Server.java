@@ -341,6 +341,12 @@ public final class Server {
 
     /** Files a document of a kind with the material filled, and gives its id. */
     public long file(String login, long shelf, String kindCode, String name, byte[] bytes, boolean hold) {
+        return file(login, shelf, kindCode, name, "", bytes, hold);
+    }
+
+    /** As the others, under a number; under the one that is proposed where it is empty. */
+    public long file(
+            String login, long shelf, String kindCode, String name, String number, byte[] bytes, boolean hold) {
         FilingSheets filing = bean(FilingSheets.class);
         long sheet = filing.open(actor(login), shelf, OptionalLong.empty(), List.of(bring(login, name, bytes)));
         FilingStore.Row row = filing.sheet(actor(login), sheet).lines().get(0).row();
@@ -355,7 +361,7 @@ public final class Server {
                         true,
                         Optional.of(drawing),
                         "",
-                        row.number(),
+                        number.isEmpty() ? row.number() : number,
                         "",
                         row.title(),
                         "",

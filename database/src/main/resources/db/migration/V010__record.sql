@@ -83,7 +83,7 @@ create table if not exists run (
   act_key char(36) character set ascii collate ascii_bin not null,
   what varchar(20) character set ascii collate ascii_bin not null,
   says varchar(500) not null,
-  wish text null,
+  wish mediumtext null,
   state varchar(12) character set ascii collate ascii_bin not null,
   done int not null,
   total int not null,

@@ -35,8 +35,12 @@ public class FirstReferences {
      */
     public void keep(Of made, List<Written> written, Optional<Long> like) {
         if (written.isEmpty()) return;
-        List<Reference> refersTo =
-                references.resolve(made.item(), written, like, Map.of()).orElseThrow(Refused::new);
+        keep(made, references.resolve(made.item(), written, like, Map.of()).orElseThrow(Refused::new));
+    }
+
+    /** As {@link #keep(Of, List, Optional)}, where it is known what is meant. */
+    public void keep(Of made, List<Reference> refersTo) {
+        if (refersTo.isEmpty()) return;
         references.keep(made.version(), refersTo);
         versions.setDigest(
                 made.version(),

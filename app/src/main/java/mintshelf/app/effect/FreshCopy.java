@@ -16,6 +16,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
+import mintshelf.app.store.structure.Reference;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
@@ -113,10 +114,27 @@ public class FreshCopy {
     }
 
     /**
+     * What is in a copy where it is not what is in the other one.
+     *
+     * @param content before its title block is written
+     * @param file what its file is called; without one as its number
+     * @param refersTo what it refers to; without it what its names lead to from where it lies
+     * @param derived whether it is a design of its own that was begun from the other one, and follows what becomes of it
+     */
+    public record Inside(
+            StoredContent content, Optional<FileName> file, Optional<List<Reference>> refersTo, boolean derived) {}
+
+    /**
      * Makes a document that begins as a version of another one that the actor sees. The caller asks whether they may file it
      * there.
      */
     public NewDocuments.Made make(Actor actor, Seen from, int version, As as) {
+        VersionRow source = versions.version(from.document().id(), version).orElseThrow();
+        return make(actor, from, source, as, new Inside(source.content(), Optional.empty(), Optional.empty(), false));
+    }
+
+    /** As {@link #make(Actor, Seen, int, As)}, with something else in it. */
+    public NewDocuments.Made make(Actor actor, Seen from, VersionRow source, As as, Inside inside) {
         nothing(from).ifPresent(r -> {
             throw new Refused(r);
         });
@@ -130,10 +148,9 @@ public class FreshCopy {
         Optional<String> label = RevisionRules.firstLabel(
                         ShippedSeries.of(as.kind().revisionSeries()), as.kind().labelAtStart(), "")
                 .orElseThrow(Refused::new);
-        VersionRow source = versions.version(document.id(), version).orElseThrow();
         StoredContent content = sheet.written(
-                source.content(),
-                onSheet(as, number.number(), label, texts, facts.before(from)),
+                inside.content(),
+                onSheet(as, number.number(), label, texts, facts.before(source.revision())),
                 label.map(l -> Map.of(
                                 "revision",
                                 l,
@@ -153,20 +170,21 @@ public class FreshCopy {
                         as.folder(),
                         number,
                         as.title(),
-                        fileName(
-                                as.folder().id(),
-                                number.number(),
-                                FileName.of(source.fileName()).extension()),
+                        inside.file()
+                                .orElseGet(() -> fileName(
+                                        as.folder().id(),
+                                        number.number(),
+                                        FileName.of(source.fileName()).extension())),
                         label,
                         "",
                         kept,
                         content,
                         as.comment()));
-        ties.tie(actor, made, content, document.id(), source.id());
+        ties.tie(actor, made, content, document.id(), source.id(), inside);
         ties.tell(
                 actor,
                 made,
-                "made " + number.number() + " as a copy of " + document.number() + " version " + version,
+                "made " + number.number() + " as a copy of " + document.number() + " version " + source.number(),
                 as.comment());
         return made;
     }

@@ -38,15 +38,20 @@ public class FreshFacts {
         return house.factSheets().getOrDefault(kind.id(), List.of());
     }
 
-    /** What the other one says. */
-    Map<String, String> before(Seen from) {
-        return facts.facts(from.current().id());
+    /** What the other one says, in a revision of it. */
+    Map<String, String> before(long revision) {
+        return facts.facts(revision);
     }
 
     /** What goes along into a document of a kind, and what its kind leaves to be said anew. */
     public FactsAlong along(Seen from, Kind kind) {
+        return along(from.current().id(), kind);
+    }
+
+    /** As {@link #along(Seen, Kind)}, of what a revision says. */
+    public FactsAlong along(long revision, Kind kind) {
         return FactsAlong.of(
-                before(from),
+                before(revision),
                 sheet(kind).stream()
                         .map(f -> new FactsAlong.Sheet(f.fact(), f.cleared()))
                         .toList());

@@ -26,13 +26,21 @@ class FreshTies {
      *
      * @param source version of which it is a copy
      */
-    void tie(Actor actor, NewDocuments.Made made, StoredContent content, long from, long source) {
+    void tie(
+            Actor actor,
+            NewDocuments.Made made,
+            StoredContent content,
+            long from,
+            long source,
+            FreshCopy.Inside inside) {
         links.byNumber(actor, made.item());
-        links.started(actor, made.item(), from);
-        first.keep(
-                new FirstReferences.Of(made.item(), made.revision(), made.version(), content),
-                references.of(source).stream().map(Reference::written).toList(),
-                Optional.of(source));
+        if (inside.derived()) links.derived(actor, made.item(), from, source);
+        else links.started(actor, made.item(), from);
+        FirstReferences.Of of = new FirstReferences.Of(made.item(), made.revision(), made.version(), content);
+        if (inside.refersTo().isPresent()) first.keep(of, inside.refersTo().get());
+        else
+            first.keep(
+                    of, references.of(source).stream().map(Reference::written).toList(), Optional.of(source));
     }
 
     void tell(Actor actor, NewDocuments.Made made, String says, String comment) {

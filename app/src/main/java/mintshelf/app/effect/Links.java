@@ -52,6 +52,11 @@ public class Links {
         store.add(item, Kind.DERIVED_FROM, from, false, actor.person(), clock.instant());
     }
 
+    /** A document of a new design was made of a version of another one: what becomes of that since is told there. */
+    public void derived(Actor actor, long item, long from, long version) {
+        store.addAt(item, Kind.DERIVED_FROM, from, version, actor.person(), clock.instant());
+    }
+
     /** A document began as a copy of another, or of a template. */
     public void started(Actor actor, long item, long from) {
         store.add(item, Kind.STARTED_FROM, from, false, actor.person(), clock.instant());

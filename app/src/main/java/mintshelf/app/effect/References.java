@@ -242,6 +242,11 @@ public class References {
         return store.heads(items);
     }
 
+    /** Versions of documents, ready to be captured: by document, of the ids of versions by document. */
+    public Map<Long, Reference.Component> versions(Map<Long, Long> versions) {
+        return versions.isEmpty() ? Map.of() : store.worked(versions);
+    }
+
     /** What stands below documents, down to the last. */
     public StructureGraph below(Collection<Long> items) {
         return StructureGraph.of(store.usesBelow(items));

@@ -2,6 +2,8 @@ package mintshelf.app.effect;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -30,7 +32,9 @@ import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.hold.HoldRules;
+import mintshelf.core.model.step.StepTakeOut;
 import mintshelf.core.model.step.StepTexts.Called;
 import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.reference.Rewrite;
@@ -239,6 +243,74 @@ public class RewriteReferences {
                 says,
                 comment);
     }
+
+    /**
+     * What is to be another one in the copy of a file.
+     *
+     * @param paths new ones by those that are written
+     * @param out paths of what is left out
+     * @param called what stands in it under a number
+     */
+    public record Otherwise(Map<String, String> paths, Set<String> out, Map<String, Called> called) {}
+
+    /**
+     * A copy's content.
+     *
+     * @param paths whether all paths are written, and {@code out} whether all that is left out is
+     * @param left what could not be written and why, in sentences
+     */
+    public record Copied(StoredContent content, boolean paths, boolean out, List<Refusal> left) {}
+
+    /** The content of a copy: as much of it as the file lets itself be written, with what is left. Nothing is made of it yet. */
+    public Copied copied(StoredContent content, Otherwise otherwise) {
+        boolean readable = content.kind() == ContentKind.DXF || content.kind() == ContentKind.STEP;
+        boolean asked = !otherwise.paths().isEmpty() || !otherwise.out().isEmpty();
+        if (!readable || content.size() > MOST_BYTES) {
+            List<Refusal> left = asked ? List.of(readable ? LARGE : FORM) : List.of();
+            return new Copied(content, !asked, !asked, left);
+        }
+        return room.apart(() -> {
+            List<Refusal> left = new ArrayList<>();
+            byte[] read = bytes(content);
+            byte[] now = read;
+            boolean out = otherwise.out().isEmpty();
+            boolean paths = otherwise.paths().isEmpty();
+            if (content.kind() == ContentKind.STEP) {
+                Outcome<byte[]> without = out ? Outcome.granted(now) : StepTakeOut.without(now, otherwise.out());
+                out = without instanceof Outcome.Granted;
+                now = kept(without, now, left);
+                Outcome<byte[]> model = Rewrite.model(now, otherwise.paths(), otherwise.called());
+                paths |= model instanceof Outcome.Granted;
+                now = kept(model, now, left);
+            } else {
+                if (!out) left.add(STAYS_ON_SHEET);
+                if (!paths) {
+                    Outcome<byte[]> drawing = Rewrite.drawing(now, otherwise.paths());
+                    paths = drawing instanceof Outcome.Granted;
+                    now = kept(drawing, now, left);
+                }
+                // A sheet need not say any number.
+                if (DxfDrawing.read(now) instanceof Outcome.Granted<DxfDrawing> sheet
+                        && SheetNames.says(sheet.value(), otherwise.called().keySet()))
+                    now = kept(SheetNames.exchange(now, otherwise.called()), now, left);
+            }
+            return new Copied(Arrays.equals(now, read) ? content : keep.keep(now), paths, out, left);
+        });
+    }
+
+    private static byte[] kept(Outcome<byte[]> written, byte[] before, List<Refusal> left) {
+        written.refusal().ifPresent(left::add);
+        return written.toOptional().orElse(before);
+    }
+
+    private static final Refusal FORM = Refusal.of(
+            "rewrite.form", "Only the program that wrote it can write names into its file.", "Write them there.");
+    private static final Refusal LARGE = Refusal.of(
+            "rewrite.large",
+            "The file is larger than " + Numbers.size(MOST_BYTES) + ".",
+            "Write the names in the program that wrote it.");
+    private static final Refusal STAYS_ON_SHEET = Refusal.of(
+            "rewrite.sheet", "What is left out is still on the sheet.", "Take it out in the program that drew it.");
 
     private static Outcome<byte[]> exchanged(
             byte[] bytes, ContentKind kind, Map<String, String> paths, Map<String, Called> called) {

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
 import mintshelf.core.numbering.NumberKey;
 
 /**
@@ -23,6 +24,8 @@ import mintshelf.core.numbering.NumberKey;
 public final class Design {
     /** Numbers behind a taken one that are tried. */
     static final int TRIES = 20;
+
+    private static final int LONGEST_TITLE = 200;
 
     private Design() {}
 
@@ -109,6 +112,17 @@ public final class Design {
         }
     }
 
+    /** Words that stand in titles, and what stands there in those of the new design. */
+    public record Words(String from, String to) {}
+
+    /** The title of a copy; one of which nothing would be left stays. */
+    public static String retitled(String title, List<Words> words) {
+        String now = title;
+        for (Words one : words) if (!one.from().isEmpty()) now = now.replace(one.from(), one.to());
+        now = Texts.shorten(Texts.line(now), LONGEST_TITLE);
+        return now.isEmpty() ? title : now;
+    }
+
     /** What is known of numbers; asked a few times for many at once. */
     public interface Numbers {
         /** Which of these keys are used or kept, for whatever. */
@@ -173,6 +187,7 @@ public final class Design {
         if (same(wanted, thing.number())) return Verdict.of(Becomes.SHARED, thing.number(), By.RULE);
         Outcome<NumberKey> number = NumberKey.of(wanted);
         if (number instanceof Outcome.Granted<NumberKey> key
+                && !taken.typed.contains(key.value().key())
                 && taken.give(key.value().key()))
             return Verdict.of(Becomes.NEW, key.value().number(), By.RULE);
         if (number.refusal().isPresent())
@@ -258,6 +273,9 @@ public final class Design {
         /** Keys that somebody types or proposes: the next free one of another thing is none of them. */
         private final Set<String> wanted = new LinkedHashSet<>();
 
+        /** Of those, what somebody types: it is theirs whoever comes first. */
+        private final Set<String> typed = new HashSet<>();
+
         private final Set<String> asked = new HashSet<>();
         private final Set<String> used;
         private final Set<String> given = new HashSet<>();
@@ -271,6 +289,7 @@ public final class Design {
                 NumberRule.key(one).ifPresent(key -> {
                     wanted.add(key);
                     if (said == null) proposed.put(key, one);
+                    else if (!same(said, thing.number())) this.typed.add(key);
                 });
             }
             used = new HashSet<>(numbers.used(wanted));

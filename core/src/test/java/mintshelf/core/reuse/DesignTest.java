@@ -142,6 +142,13 @@ class DesignTest {
     }
 
     @Test
+    void whatSomebodyTypesIsTheirsWhateverTheRuleSays() {
+        Map<Long, Verdict> all = Design.settle(head(), Map.of(4L, "TG41-3010"), new House());
+        assertThat(told(all, 4)).isEqualTo("NEW TG41-3010 TYPED");
+        assertThat(told(all, 2)).isEqualTo("NEW TG41-3011 NEXT_FREE ~design.taken");
+    }
+
+    @Test
     void twoOfOneThingDoNotBecomeOne() {
         House house = new House();
         house.others.put("x-9", 9L);
@@ -165,6 +172,16 @@ class DesignTest {
                 .isEqualTo("SHARED ISO 4762 M6 ~access.library");
         all.set(0, new Thing(1, "TG40-3000", List.of(2L), RULE.apply("TG40-3000"), LIBRARY));
         assertThat(told(Design.settle(all, Map.of(), new House()), 1)).contains("!access.library");
+    }
+
+    @Test
+    void wordsOfTitlesAreExchangedAndNoTitleIsEmpty() {
+        List<Design.Words> words = List.of(new Design.Words("Encoder", "Sensor"), new Design.Words("", "x"));
+        assertThat(Design.retitled("Encoder head, Encoder side", words)).isEqualTo("Sensor head, Sensor side");
+        assertThat(Design.retitled("Lid", List.of(new Design.Words("Lid", " "))))
+                .isEqualTo("Lid");
+        assertThat(Design.retitled("Lid, short", List.of(new Design.Words("Lid", "a".repeat(300)))))
+                .hasSizeLessThanOrEqualTo(200);
     }
 
     @Test

@@ -48,7 +48,7 @@ public interface SetAct {
      * What a row of a plan is about.
      *
      * @param expected how the document was seen; {@link #carryOut} refuses when it has moved on
-     * @param from the stage that it leaves, and {@code to} where it goes; none where it does not move
+     * @param from the stage that it leaves, and {@code to} where it goes; none where it does not move. Of what is made from it, {@code to} is its number
      * @param label of the revision that is fixed or in force afterwards; none where there is none
      * @param says what happens besides, in short sentences
      */

@@ -1,10 +1,12 @@
 package mintshelf.app.effect.run;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.core.reuse.Swaps;
 import mintshelf.core.signoff.Decision;
+import mintshelf.core.structure.StructureView;
 
 /**
  * What is wanted of a set of documents, beside the documents; each act reads what it needs.
@@ -15,6 +17,7 @@ import mintshelf.core.signoff.Decision;
  * @param version the number of the version that is meant
  * @param above whether what stands above goes along
  * @param swap which documents come in for which, of a swap
+ * @param design what becomes of what, of a new design
  * @param password whether who signs said their password again: never read from a request; empty for what an earlier release kept
  */
 public record Wish(
@@ -24,7 +27,41 @@ public record Wish(
         Optional<Integer> version,
         boolean above,
         Optional<Boolean> password,
-        Optional<Swap> swap) {
+        Optional<Swap> swap,
+        Optional<Design> design) {
+    /**
+     * A new design from another one.
+     *
+     * @param root of the design that it begins from
+     * @param numbers what each of its things is called from then on, by the thing's id: its own number where it is shared, none where it is left out
+     * @param folder into which all goes; without one each beside what it begins from
+     * @param newFolder the name of a folder in there that is made for it; empty for none
+     * @param hold whether the actor holds what is made
+     */
+    public record Design(
+            long root,
+            StructureView view,
+            Map<Long, String> numbers,
+            Optional<Long> folder,
+            String newFolder,
+            List<mintshelf.core.reuse.Design.Words> titles,
+            List<Fact> facts,
+            boolean hold) {
+        public Design {
+            numbers = Map.copyOf(numbers);
+            titles = List.copyOf(titles);
+            facts = List.copyOf(facts);
+        }
+
+        /**
+         * A fact that new ones say otherwise.
+         *
+         * @param name short name of the fact
+         * @param from of those that say this; empty for all that say anything
+         */
+        public record Fact(String name, String from, String to) {}
+    }
+
     /**
      * One document in the place of another.
      *
@@ -41,6 +78,7 @@ public record Wish(
     public Wish {
         // What an earlier release kept says nothing of it.
         if (swap == null) swap = Optional.empty();
+        if (design == null) design = Optional.empty();
     }
 
     public Wish(
@@ -49,12 +87,12 @@ public record Wish(
             String words,
             Optional<Integer> version,
             boolean above) {
-        this(move, decision, words, version, above, Optional.empty(), Optional.empty());
+        this(move, decision, words, version, above, Optional.empty(), Optional.empty(), Optional.empty());
     }
 
     /** As it is, with the password said again. */
     public Wish saidAgain(boolean said) {
-        return new Wish(move, decision, words, version, above, Optional.of(said), swap);
+        return new Wish(move, decision, words, version, above, Optional.of(said), swap, design);
     }
 
     /** Nothing beside the documents. */
@@ -95,7 +133,20 @@ public record Wish(
                 Optional.empty(),
                 false,
                 Optional.empty(),
-                Optional.of(swap));
+                Optional.of(swap),
+                Optional.empty());
+    }
+
+    public static Wish design(Design design) {
+        return new Wish(
+                Optional.empty(),
+                Optional.empty(),
+                "",
+                Optional.empty(),
+                false,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(design));
     }
 
     /** What a run of a swap did is taken back. */

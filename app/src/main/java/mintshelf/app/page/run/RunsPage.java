@@ -2,6 +2,7 @@ package mintshelf.app.page.run;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import mintshelf.app.effect.Habits;
 import mintshelf.app.ground.Actor;
@@ -87,8 +88,22 @@ public class RunsPage {
             model.addAttribute("moved", moved.stream().map(String::valueOf).collect(Collectors.joining(",")));
             model.addAttribute("otherwise", names.namingOtherwise(actor, moved).size());
         }
+        if (run.what() == Run.What.NEW_DESIGN && !rows.isEmpty()) {
+            Map<Long, Seen> made = runs.made(actor, rows);
+            model.addAttribute("made", made);
+            // What stands in others was made before them.
+            model.addAttribute(
+                    "design",
+                    next(run, rows, from)
+                            ? null
+                            : made.get(rows.get(rows.size() - 1).number()));
+        }
         model.addAttribute("top", structure ? rows.get(rows.size() - 1).item() : null);
         return "run/page";
+    }
+
+    private static boolean next(Run run, List<Run.Row> rows, int from) {
+        return from + rows.size() < run.total();
     }
 
     @PostMapping("/runs/{id}/rest")

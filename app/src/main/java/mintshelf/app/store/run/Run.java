@@ -36,7 +36,8 @@ public record Run(
         WRITE_NAMES("write names"),
         CHANGE_KIND("change kind"),
         SWAP("swap"),
-        SWAP_BACK("swap back");
+        SWAP_BACK("swap back"),
+        NEW_DESIGN("new-design");
 
         private final String words;
 

@@ -96,18 +96,31 @@ public class LinkStore {
                 .execute();
     }
 
+    /** As {@link #add}, held against a version of the target that need not be its latest. */
+    public void addAt(long item, Kind kind, long target, long version, long person, Instant now) {
+        add(item, kind, target, false, person, now);
+        db.update(ITEM_LINK)
+                .set(ITEM_LINK.CAPTURED, version)
+                .where(ITEM_LINK.ITEM.eq(item), ITEM_LINK.KIND.eq(kind.name()), ITEM_LINK.TARGET.eq(target))
+                .execute();
+    }
+
     public boolean remove(long id) {
         return db.deleteFrom(ITEM_LINK).where(ITEM_LINK.ID.eq(id)).execute() > 0;
     }
 
-    /** Holds the links of a document against the versions of their targets that are the latest when the transaction ends. */
+    /**
+     * Holds the links of a document against the versions of their targets that are the latest when the transaction ends; not those to what it
+     * began from: that goes its own way, and is taken up by an act of its own.
+     */
     public void capture(long item) {
         captures.add(item);
     }
 
     private void captureAll(List<Long> items) {
         db.execute(
-                "update item_link k join line l on l.item = k.target and l.main_mark = 1 set k.captured = l.head_version where {0}",
+                "update item_link k join line l on l.item = k.target and l.main_mark = 1 set k.captured = l.head_version"
+                        + " where k.kind not in ('DERIVED_FROM', 'STARTED_FROM') and {0}",
                 DSL.field("k.item", Long.class)
                         .in(items.stream().sorted().distinct().toList()));
     }
@@ -132,6 +145,20 @@ public class LinkStore {
                 .where(ITEM_LINK.KIND.eq(Kind.SHOWS.name()))
                 .and(ITEM_LINK.ITEM.in(items).or(ITEM_LINK.TARGET.in(items)))
                 .fetch(row -> new Shown(row.value1(), row.value2()));
+    }
+
+    /** A document that belongs to another one. */
+    public record Belongs(long item, Kind kind, long target) {}
+
+    /** Which sheets show these, and which papers describe them: all there are. */
+    public List<Belongs> belonging(Collection<Long> targets) {
+        if (targets.isEmpty()) return List.of();
+        return db.select(ITEM_LINK.ITEM, ITEM_LINK.KIND, ITEM_LINK.TARGET)
+                .from(ITEM_LINK)
+                .where(ITEM_LINK.TARGET.in(targets))
+                .and(ITEM_LINK.KIND.in(Kind.SHOWS.name(), Kind.DESCRIBES.name()))
+                .orderBy(ITEM_LINK.ID)
+                .fetch(row -> new Belongs(row.value1(), Kind.valueOf(row.value2()), row.value3()));
     }
 
     private List<Link> links(Condition which) {

@@ -48,4 +48,14 @@ public class ReadRuns {
     public Map<Long, Seen> seen(Actor actor, List<Run.Row> rows) {
         return sight.of(actor, rows.stream().map(Run.Row::item).distinct().toList());
     }
+
+    /** The documents that a run's rows made, by their ids. */
+    public Map<Long, Seen> made(Actor actor, List<Run.Row> rows) {
+        return sight.of(
+                actor,
+                rows.stream()
+                        .filter(r -> r.became().equals("made"))
+                        .map(Run.Row::number)
+                        .toList());
+    }
 }

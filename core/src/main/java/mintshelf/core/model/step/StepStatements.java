@@ -227,8 +227,10 @@ final class StepStatements {
         else cuts.put(stays.getOrDefault(ref.list(), ref.from()), ref.to());
     }
 
-    /** Whether all that is named is there. */
-    boolean isClosed() {
-        return all.values().stream().allMatch(s -> s.refs().stream().allMatch(r -> all.containsKey(r.id())));
+    /** What is named and not there. */
+    Set<Long> lost() {
+        Set<Long> lost = new LinkedHashSet<>(namedBy.keySet());
+        lost.removeAll(all.keySet());
+        return lost;
     }
 }

@@ -63,7 +63,7 @@ public final class StepTakeOut extends StepInstances {
         StepStatements statements = StepStatements.of(file);
         Set<Long> gone = statements.gone(seeds);
         byte[] written = statements.without(gone);
-        return isProved(before.value(), written, names, products)
+        return isProved(before.value(), written, names, products, statements.lost())
                 ? Outcome.granted(written)
                 : Outcome.refused(
                         "step.differs",
@@ -84,7 +84,7 @@ public final class StepTakeOut extends StepInstances {
         Set<Long> seeds = new LinkedHashSet<>();
         Set<Long> definitions = new LinkedHashSet<>();
         kept.forEach((id, i) -> {
-            if (i.type().equals("DOCUMENT_FILE") && i.at(0).text().equals(name)) seeds.add(id);
+            if (i.type().equals("DOCUMENT_FILE") && i.at(0).text().strip().equals(name)) seeds.add(id);
         });
         for (Typed i : kept.values())
             if (i.type().equals("APPLIED_DOCUMENT_REFERENCE")
@@ -120,12 +120,13 @@ public final class StepTakeOut extends StepInstances {
         return Outcome.granted(seeds);
     }
 
-    private static boolean isProved(StepModel was, byte[] written, Set<String> names, Set<String> products) {
+    private static boolean isProved(
+            StepModel was, byte[] written, Set<String> names, Set<String> products, Set<Long> lost) {
         if (!(read(written) instanceof Outcome.Granted<StepModel> read)) return false;
         StepModel is = read.value();
         List<String> left = was.externals().stream()
                 .map(External::name)
-                .filter(n -> !names.contains(n))
+                .filter(n -> !names.contains(n.strip()))
                 .toList();
         List<Usage> used =
                 was.usages().stream().filter(u -> !products.contains(u.child())).toList();
@@ -136,6 +137,6 @@ public final class StepTakeOut extends StepInstances {
                         .equals(was.products().stream()
                                 .filter(p -> !products.contains(p.id()))
                                 .toList())
-                && StepStatements.of(written).isClosed();
+                && lost.containsAll(StepStatements.of(written).lost());
     }
 }
