@@ -107,6 +107,7 @@ class AccessibilityTest extends InBrowser {
                 "/changes?show=everything",
                 "/start-revision?items=" + revised,
                 "/documents/" + revised + "/drop-revision",
+                "/documents/" + top + "/new-design",
                 "/swap?items=" + part,
                 "/swap?pairs=" + part + "-" + other,
                 "/documents/" + top + "/versions/1/model?with=1&of=" + part,

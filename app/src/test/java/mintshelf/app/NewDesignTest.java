@@ -359,4 +359,42 @@ class NewDesignTest {
         assertThat(of(made, topSheet).number()).isEqualTo(of(made, top).number());
         assertThat(made.values().stream().map(Document::number).distinct()).hasSize(3);
     }
+
+    @Test
+    void aProgramPlansAndMakesItOnceAndNotWhatHasBecomeAnother() throws Exception {
+        Web web = Web.as(server, "priya");
+        String body = "{\"act\":\"new-design\",\"design\":{\"root\":" + top + ",\"rule\":{\"from\":\"" + from
+                + "*\",\"to\":\"" + to + "*\"},\"rows\":[{\"document\":" + group + ",\"number\":\"\"}],\"hold\":true}";
+        String planned = web.json("/api/v1/plans", Server.key(), body + "}").body();
+        assertThat(planned)
+                .contains("\"opens\":true", "\"to\":\"" + to + "1000\"")
+                .doesNotContain("1100");
+        String digest = planned.replaceAll("(?s).*\"digest\":\"([0-9a-f]+)\".*", "$1");
+        String key = Server.key();
+        String run = body + ",\"plan\":\"" + digest + "\"}";
+        server.file(
+                "priya",
+                shelf,
+                "part-model",
+                "y" + mark + ".stp",
+                to + "1010",
+                StructureTest.assembly("y" + mark),
+                false);
+        var other = web.json("/api/v1/runs", key, run);
+        assertThat(other.statusCode()).isEqualTo(409);
+        assertThat(other.body()).contains(to + "1011");
+        String again =
+                body + ",\"plan\":\"" + other.body().replaceAll("(?s).*\"digest\":\"([0-9a-f]+)\".*", "$1") + "\"}";
+        var made = web.json("/api/v1/runs", key, again);
+        assertThat(made.statusCode()).isEqualTo(201);
+        assertThat(web.json("/api/v1/runs", key, again).body()).isEqualTo(made.body());
+        assertThat(server.bean(mintshelf.app.sight.Numbered.class).all(priya, to + "1000"))
+                .hasSize(2);
+        assertThat(web.json("/api/v1/plans", Server.key(), body.replace("\"rule\"", "\"view\":\"any\",\"rule\"") + "}")
+                        .statusCode())
+                .isEqualTo(409);
+        assertThat(web.json("/api/v1/plans", Server.key(), "{\"act\":\"new-design\"}")
+                        .statusCode())
+                .isEqualTo(409);
+    }
 }

@@ -83,6 +83,7 @@ final class SearchRoutes {
                         "302 404 404 404 404 404"),
                 List.of("/new", "/new", "302 404 404 404 200 200"),
                 List.of("/documents/{id}/new", "/documents/" + draft + "/new", "302 404 404 404 200 200"),
+                List.of("/documents/{id}/new-design", "/documents/" + draft + "/new-design", "302 404 404 404 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),
                 List.of("/me/columns", "/me/columns", ALL),
                 List.of("/pins/{kind}/{id}", "/pins/item/" + released, ALL));

@@ -26,6 +26,7 @@ public final class Bench {
             Map.entry("read-model", ModelBench::reading),
             Map.entry("compare-model", ModelBench::comparing),
             Map.entry("swap", SwapBench::swap),
+            Map.entry("new-design", DesignBench::design),
             Map.entry("structure", ModelBench::structure),
             Map.entry("structure-served", DeskBench::structureServed),
             Map.entry("desk-status", DeskBench::deskStatus)));

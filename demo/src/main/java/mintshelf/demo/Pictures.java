@@ -114,6 +114,19 @@ final class Pictures {
             })();
             """;
 
+    private static final String DESIGN = """
+            return (async () => {
+              const until = async (f) => { for (let i = 0; i < 100; i++) { if (f()) return; await new Promise((d) => setTimeout(d, 100)); } throw new Error(String(f)); };
+              const say = async (field, value, then) => { field.value = value; field.dispatchEvent(new Event('change', { bubbles: true })); await until(() => document.body.textContent.includes(then)); };
+              const cell = (number) => [...document.querySelectorAll('.dt')].find((r) => r.querySelector('.n')?.textContent === number).querySelector('.dt-cell');
+              document.querySelector('#from').value = 'TG40-####';
+              await say(document.querySelector('#to'), 'TG41-####', 'next free');
+              await say(cell('TG40-3040'), 'TG40-3040', 'is shared');
+              await say(cell('ISO 3601 40 x 2'), 'ISO 3601 40 x 2.5', 'is exchanged');
+              await say(cell('ISO 4762 M6 x 16'), '', 'is left out');
+            })();
+            """;
+
     private static final String WHEN_SEATED = """
             return (async () => {
               for (let i = 0; i < 100 && !document.querySelector('.swap-seats small'); i++) await new Promise((d) => setTimeout(d, 100));
@@ -145,6 +158,7 @@ final class Pictures {
                             BROUGHT,
                             "document.querySelector('[data-update]').click()",
                             CHANGED));
+            take(shots, SHELF, "new-design", List.of(model("TG40-3000", "/new-design"), DESIGN));
             shots.signIn("oluwaseun");
             String round =
                     "location.href = [...document.querySelectorAll('.tray')].find(t => t.textContent.includes('TG40-3030')).querySelector('a.n').href";
@@ -178,7 +192,6 @@ final class Pictures {
                             "[...document.querySelectorAll('a')].find(a => a.textContent === 'Look before').click()",
                             READY,
                             "document.querySelector('[data-difference] button').click()"));
-            take(shots, "/take-ins/1", "take-in", List.of());
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(
                     shots,

@@ -21,6 +21,8 @@ import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.use.change.ReadImpact;
+import mintshelf.app.use.design.MakeDesign;
+import mintshelf.app.use.design.ReadDesign;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.run.ReadRuns;
 import mintshelf.app.use.swap.SwapDocuments;
@@ -48,6 +50,7 @@ class RunApi {
     private static final int MOST_LINES = 5000;
 
     private static final String IMPACT = "impact";
+    private static final String DESIGN = "new-design";
 
     private final ActOverSet over;
     private final ReadRuns runs;
@@ -55,8 +58,17 @@ class RunApi {
     private final ChangeActs changes;
     private final Acts acts;
     private final SwapDocuments swap;
+    private final ReadDesign designs;
 
-    RunApi(ActOverSet over, ReadRuns runs, ReadImpact impact, ChangeActs changes, Acts acts, SwapDocuments swap) {
+    RunApi(
+            ActOverSet over,
+            ReadRuns runs,
+            ReadImpact impact,
+            ChangeActs changes,
+            Acts acts,
+            SwapDocuments swap,
+            ReadDesign designs) {
+        this.designs = designs;
         this.swap = swap;
         this.changes = changes;
         this.acts = acts;
@@ -73,7 +85,7 @@ class RunApi {
     record Fits(@NotNull Long document, @NotNull Boolean interchangeable) {}
 
     /**
-     * @param act move, sign, reinstate, take-up, swap; request, decide, order, start-work, carry-out; or impact, which only plans
+     * @param act move, sign, reinstate, take-up, swap, new-design; request, decide, order, start-work, carry-out; or impact, which only plans
      * @param documents of all acts but impact
      * @param lines what an impact begins with, and {@code declared} what is said of documents above
      * @param move code of the route's move
@@ -82,6 +94,7 @@ class RunApi {
      * @param title in short, of a request and an order; {@code cause} is the code that a request counts under
      * @param pairs what comes in for what, of a swap; {@code parents} where, all that can be written when it is left out; {@code withdraw}
      *     whether what goes out is withdrawn in the same act
+     * @param design of a new design: from what, and what its things are called
      * @param until the day until which a request is deferred
      * @param above whether what stands above takes up, too
      * @param plan the digest of the plan that was seen; only runs need it
@@ -102,6 +115,7 @@ class RunApi {
             @Valid List<PairOf> pairs,
             List<@NotNull Long> parents,
             Boolean withdraw,
+            @Valid DesignOf design,
             String plan) {
         mintshelf.app.store.run.Run.What what() {
             return Arrays.stream(mintshelf.app.store.run.Run.What.values())
@@ -222,6 +236,8 @@ class RunApi {
     /** What an act would do; changes nothing. */
     @PostMapping("/plans")
     PlanOf plan(Actor actor, @Valid @RequestBody Act act) {
+        if (act.act().equals(DESIGN))
+            return PlanOf.of(DESIGN, designed(actor, act).plan());
         if (act.act().equals(IMPACT)) return impact(actor, act);
         if (ChangeActs.NAMES.contains(act.act())) return changes.plan(actor, act);
         return PlanOf.of(act.act(), over.plan(actor, act.what(), items(actor, act), act.wish()));
@@ -245,6 +261,33 @@ class RunApi {
         if (!seen && !acts.isDone(actor, key))
             return ResponseEntity.status(HttpStatus.CONFLICT).body(now);
         return ResponseEntity.created(URI.create(changes.run(actor, act, key))).body(now);
+    }
+
+    /** @param wish with every number said */
+    private record Designed(List<Long> items, Wish wish, Plan<SetAct.PlanLine> plan) {}
+
+    private Designed designed(Actor actor, Act act) {
+        act.needs("design", act.design());
+        ReadDesign.Asked asked = act.design().asked();
+        ReadDesign.View view = designs.of(actor, asked);
+        Refused.unlessEmpty(view.refusals(), "design.refused", "Nothing was made.");
+        List<Long> items =
+                view.outline().copies().stream().map(c -> c.from().id()).toList();
+        Wish wish = Wish.design(MakeDesign.said(asked.wish(), view.outline()));
+        return new Designed(items, wish, over.plan(actor, act.what(), items, wish));
+    }
+
+    /** Its numbers are part of its plan: what another one took meanwhile makes it another plan. */
+    private ResponseEntity<?> design(Actor actor, String key, Act act) {
+        if (acts.isDone(actor, key)) {
+            long done = over.begin(actor, act.what(), List.of(), Wish.NONE, Optional.empty(), key);
+            return ResponseEntity.created(URI.create("/api/v1/runs/" + done)).body(of(actor, done, 0));
+        }
+        Designed now = designed(actor, act);
+        if (!ActOverSet.digest(now.plan()).equals(act.plan()))
+            return ResponseEntity.status(HttpStatus.CONFLICT).body(PlanOf.of(DESIGN, now.plan()));
+        long id = over.begin(actor, act.what(), now.items(), now.wish(), Optional.empty(), key);
+        return ResponseEntity.created(URI.create("/api/v1/runs/" + id)).body(of(actor, id, 0));
     }
 
     private PlanOf impact(Actor actor, Act act) {
@@ -274,6 +317,7 @@ class RunApi {
             throw Refused.because("act.plan", "A run needs the digest of its plan.", "Ask POST /plans first.");
         }
         if (ChangeActs.NAMES.contains(act.act())) return change(actor, key, act);
+        if (act.act().equals(DESIGN)) return design(actor, key, act);
         try {
             long id = over.begin(actor, act.what(), items(actor, act), act.wish(), Optional.of(act.plan()), key);
             return ResponseEntity.created(URI.create("/api/v1/runs/" + id)).body(of(actor, id, 0));
