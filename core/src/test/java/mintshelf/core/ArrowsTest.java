@@ -80,6 +80,7 @@ class ArrowsTest {
             Map.entry(
                     "drawing.check", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "drawing.titleblock")),
             Map.entry("drawing.compare", Set.of("base", "drawing")),
+            Map.entry("drawing.merge", Set.of("base", "drawing", "drawing.compare", "drawing.dxf")),
             Map.entry("drawing.alike", Set.of("drawing")),
             Map.entry("drawing.pdf", Set.of("base", "drawing", "drawing.compare")),
             Map.entry("drawing.svg", Set.of("base", "drawing", "drawing.compare")),

@@ -72,7 +72,7 @@ final class Canvas {
 
     Source source(Entity e, Outer outer) {
         long own = outer.depth() == 0 ? e.handle(5) : outer.handle();
-        return new Source(own, outer.path(), e.type());
+        return new Source(own, outer.path(), e.type(), outer.depth() == 0 ? e.begin : outer.at());
     }
 
     /** The layer that an entity is drawn on: what stands on 0 inside a block goes with the block's insert. */

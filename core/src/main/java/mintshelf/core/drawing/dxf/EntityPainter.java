@@ -200,6 +200,7 @@ final class EntityPainter {
                                 head.weight(),
                                 head.path(),
                                 head.handle(),
+                                head.at(),
                                 head.depth()));
             }
         }
@@ -218,6 +219,7 @@ final class EntityPainter {
                 canvas.weightOf(e, outer, own, colour),
                 outer.path().isEmpty() ? name : outer.path() + "/" + name,
                 outer.depth() == 0 ? e.handle(5) : outer.handle(),
+                outer.depth() == 0 ? e.begin : outer.at(),
                 outer.depth() + 1);
     }
 

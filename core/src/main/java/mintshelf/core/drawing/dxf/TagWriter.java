@@ -72,6 +72,12 @@ final class TagWriter {
         return this;
     }
 
+    /** Whole tags. */
+    TagWriter bytes(byte[] tags) {
+        out.writeBytes(tags);
+        return this;
+    }
+
     /** A tag with its value as bytes. */
     private TagWriter raw(int code, byte[] value) {
         code(code);
