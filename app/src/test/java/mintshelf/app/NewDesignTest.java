@@ -5,23 +5,18 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import mintshelf.app.effect.References;
 import mintshelf.app.effect.run.Wish;
-import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.run.Run;
-import mintshelf.app.store.run.RunStore;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.structure.LinkStore;
-import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.design.MakeDesign;
 import mintshelf.app.use.design.Outline;
 import mintshelf.app.use.design.ReadDesign;
@@ -30,7 +25,6 @@ import mintshelf.app.use.design.ReadDesign.View;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.job.ReadJobs;
 import mintshelf.app.use.revision.StartRevisions;
-import mintshelf.app.use.run.ActOverSet;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.reuse.Design;
@@ -39,98 +33,7 @@ import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
 /** A new design from another one: its numbers, its files, what it shares, and that it is made whole. */
-class NewDesignTest {
-    private final Server server = Server.shared();
-    private final ReadDesign read = server.bean(ReadDesign.class);
-    private final ActOverSet over = server.bean(ActOverSet.class);
-    private final RunStore runs = server.bean(RunStore.class);
-    private final Actor priya = server.actor("priya");
-    private final long shelf = server.shelf();
-    private final String mark = Server.key().substring(0, 6);
-    private final String from = "G" + mark + "-";
-    private final String to = "H" + mark + "-";
-
-    private String name(int number, String end) {
-        return from.toLowerCase(java.util.Locale.ROOT) + number + end;
-    }
-
-    private long model(int number, Object... filesAndCounts) {
-        return server.file(
-                "priya",
-                shelf,
-                "part-model",
-                name(number, " part.stp"),
-                from + number,
-                StructureTest.assembly(from + number, filesAndCounts),
-                false);
-    }
-
-    private long sheet(int number) {
-        byte[] sheet = Review.sheet(from + number + " " + mark);
-        return server.file("priya", shelf, "drawing", name(number, " sheet.dxf"), from + number, sheet, false);
-    }
-
-    /** The top 1000 with two of 1010, one of 1100 in which 1110 stands, and one of 1010; 1000 and 1010 have sheets. */
-    private final long part = model(1010);
-
-    private final long screw = model(1110);
-    private final long group = model(1100, name(1110, " part.stp"), 4, name(1010, " part.stp"), 1);
-    private final long top = model(1000, name(1010, " part.stp"), 2, name(1100, " part.stp"), 1, "no.stp", 1);
-    private final long topSheet = sheet(1000);
-
-    private Wish.Design wish(Map<Long, String> typed) {
-        return new Wish.Design(top, StructureView.LATEST, typed, Optional.empty(), "", List.of(), List.of(), true);
-    }
-
-    private Asked asked(Map<Long, String> typed) {
-        return new Asked(from + "####", to + "####", false, wish(typed));
-    }
-
-    private Map<Long, Document> make(Actor actor, Asked asked) {
-        View view = read.of(actor, asked);
-        assertThat(view.refusals()).isEmpty();
-        Outline outline = view.outline();
-        long run = over.begin(
-                actor,
-                Run.What.NEW_DESIGN,
-                outline.copies().stream().map(c -> c.from().id()).toList(),
-                Wish.design(MakeDesign.said(asked.wish(), outline)),
-                Optional.empty(),
-                Server.key());
-        Map<Long, Document> made = new LinkedHashMap<>();
-        for (Run.Row row : runs.rows(run, 0, 10_000)) {
-            assertThat(row.became()).isEqualTo("made");
-            made.put(row.item(), server.document(row.number()));
-        }
-        return made;
-    }
-
-    private static Document of(Map<Long, Document> made, long id) {
-        return Optional.ofNullable(made.get(id)).orElseThrow();
-    }
-
-    private List<Reference> refersTo(Document document) {
-        return server.bean(References.class).of(document.head().version());
-    }
-
-    private static List<Long> meant(List<Reference> references) {
-        return references.stream()
-                .flatMap(r -> r.component().stream())
-                .map(Reference.Component::item)
-                .toList();
-    }
-
-    private String text(long item) {
-        return new String(server.bytes(item), StandardCharsets.US_ASCII);
-    }
-
-    private String refused(Map<Long, String> typed) {
-        return read.of(priya, asked(typed)).refusals().stream()
-                .map(Refusal::code)
-                .findFirst()
-                .orElse("");
-    }
-
+class NewDesignTest extends InDesign {
     @Test
     void aDesignIsMadeByTheRuleWithItsSheetsAndItsReferencesRewritten() {
         String before = text(top);

@@ -83,6 +83,11 @@ final class SearchRoutes {
                         "302 404 404 404 404 404"),
                 List.of("/new", "/new", "302 404 404 404 200 200"),
                 List.of("/documents/{id}/new", "/documents/" + draft + "/new", "302 404 404 404 200 200"),
+                List.of("/documents/{id}/origin", "/documents/" + draft + "/origin", "302 404 404 404 404 404"),
+                List.of(
+                        "/documents/{id}/origin/count",
+                        "/documents/" + draft + "/origin/count",
+                        "302 404 404 200 200 200"),
                 List.of("/documents/{id}/new-design", "/documents/" + draft + "/new-design", "302 404 404 404 200 200"),
                 List.of("/at-hand", "/at-hand", ALL),
                 List.of("/me/columns", "/me/columns", ALL),

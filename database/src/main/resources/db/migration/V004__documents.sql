@@ -136,7 +136,7 @@ create table if not exists version (
   constraint version_number unique (line, number),
   constraint version_line_id unique (id, line),
   constraint version_of_item unique (id, item),
-  constraint version_made_by check (made_by in ('FILED','CHECKED_IN','REINSTATED','ADOPTED','STAMPED','TAKEN_IN','REWRITTEN')),
+  constraint version_made_by check (made_by in ('FILED','CHECKED_IN','REINSTATED','ADOPTED','STAMPED','TAKEN_IN','REWRITTEN','TAKEN_UP')),
   key version_item (item, number),
   key version_author (author, at),
   constraint version_line foreign key (line, item) references line (id, item),

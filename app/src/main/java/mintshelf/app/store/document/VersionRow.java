@@ -104,6 +104,8 @@ public record VersionRow(
         /** It came from an old drive, as it was. */
         TAKEN_IN,
         /** The names of other files in it were written anew. */
-        REWRITTEN
+        REWRITTEN,
+        /** What became of the document that it began from came into it. */
+        TAKEN_UP
     }
 }

@@ -8,7 +8,9 @@ import static mintshelf.database.schema.Tables.VERSION;
 
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.AtCommit;
 import mintshelf.app.store.Times;
@@ -103,6 +105,26 @@ public class LinkStore {
                 .set(ITEM_LINK.CAPTURED, version)
                 .where(ITEM_LINK.ITEM.eq(item), ITEM_LINK.KIND.eq(kind.name()), ITEM_LINK.TARGET.eq(target))
                 .execute();
+    }
+
+    /** Holds a link against a version of its target from now on. */
+    public void holdAgainst(long id, long version) {
+        db.update(ITEM_LINK)
+                .set(ITEM_LINK.CAPTURED, version)
+                .where(ITEM_LINK.ID.eq(id))
+                .execute();
+    }
+
+    /** What documents were derived from, by document; of several the first. */
+    public Map<Long, Long> origins(Collection<Long> items) {
+        Map<Long, Long> origins = new HashMap<>();
+        if (items.isEmpty()) return origins;
+        db.select(ITEM_LINK.ITEM, ITEM_LINK.TARGET)
+                .from(ITEM_LINK)
+                .where(ITEM_LINK.ITEM.in(items), ITEM_LINK.KIND.eq(Kind.DERIVED_FROM.name()))
+                .orderBy(ITEM_LINK.ID)
+                .forEach(row -> origins.putIfAbsent(row.value1(), row.value2()));
+        return origins;
     }
 
     public boolean remove(long id) {

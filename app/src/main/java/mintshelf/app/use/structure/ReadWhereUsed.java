@@ -78,6 +78,16 @@ public class ReadWhereUsed {
             List<Linked> links,
             List<Box> boxes,
             List<UsedEdge> lines) {
+        /** Whether what it was derived from has moved on since, for who sees work in preparation of both. */
+        public boolean isDerived() {
+            return of.all()
+                    && links.stream()
+                            .anyMatch(l -> l.outward()
+                                    && l.link().kind() == LinkStore.Kind.DERIVED_FROM
+                                    && l.link().isBehind()
+                                    && l.other().all());
+        }
+
         /** The model that a drawing shows, where it is linked to one. */
         public Optional<Seen> shows() {
             return links.stream()

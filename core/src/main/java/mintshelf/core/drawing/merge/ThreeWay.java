@@ -88,6 +88,15 @@ public final class ThreeWay {
      * @return refused where one of them cannot be read whole, or the files are written too differently
      */
     public static Outcome<ThreeWay> of(DxfDrawing base, DxfDrawing theirs, DxfDrawing mine) {
+        return of(base, theirs, mine, 1);
+    }
+
+    /**
+     * As {@link #of(DxfDrawing, DxfDrawing, DxfDrawing)}, at a scale.
+     *
+     * @param scale of the sheets, by which sizes are told
+     */
+    public static Outcome<ThreeWay> of(DxfDrawing base, DxfDrawing theirs, DxfDrawing mine, double scale) {
         ThreeWay three = new ThreeWay(SheetParts.of(base), SheetParts.of(theirs), SheetParts.of(mine));
         boolean whole = three.base.isWhole() && three.theirs.isWhole() && three.mine.isWhole();
         if (!whole || !TakeOver.isAlike(theirs, mine) || !three.isFamily())
@@ -101,7 +110,7 @@ public final class ThreeWay {
         if (was instanceof Outcome.Granted<Scene> old
                 && now instanceof Outcome.Granted<Scene> next
                 && here instanceof Outcome.Granted<Scene> own) {
-            three.hold(old.value(), next.value(), own.value());
+            three.hold(old.value(), next.value(), own.value(), scale);
             return Outcome.granted(three);
         }
         return Outcome.refused(was.refusal().or(now::refusal).or(here::refusal).orElseThrow());
@@ -117,13 +126,13 @@ public final class ThreeWay {
         return there * 2 >= all && here * 2 >= all;
     }
 
-    private void hold(Scene old, Scene next, Scene here) {
-        for (Difference difference : SheetCompare.compare(old, here).differences()) {
+    private void hold(Scene old, Scene next, Scene here, double scale) {
+        for (Difference difference : SheetCompare.compare(old, here, scale).differences()) {
             Move move = move(difference, old, here, mine);
             own.put(difference, move);
             move.out().forEach(p -> ownOut.put(p, difference));
         }
-        for (Difference difference : SheetCompare.compare(old, next).differences()) {
+        for (Difference difference : SheetCompare.compare(old, next, scale).differences()) {
             Move move = move(difference, old, next, theirs);
             moves.put(difference.number(), move);
             rows.add(row(difference, move));
