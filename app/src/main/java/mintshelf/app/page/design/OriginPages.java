@@ -8,11 +8,11 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Compared;
 import mintshelf.app.use.compare.CompareModels;
 import mintshelf.app.use.compare.CompareSheets;
-import mintshelf.app.use.compare.CountDifferences;
 import mintshelf.app.use.design.ReadOrigin;
 import mintshelf.app.use.design.ReadOrigin.Origin;
 import mintshelf.app.use.design.ReadOrigin.View;
 import mintshelf.app.use.design.TakeUpOrigin;
+import mintshelf.core.drawing.merge.ThreeWay;
 import mintshelf.core.model.compare.ModelComparison;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -28,15 +28,12 @@ public class OriginPages {
     private final TakeUpOrigin take;
     private final CompareSheets sheets;
     private final CompareModels models;
-    private final CountDifferences count;
 
-    public OriginPages(
-            ReadOrigin read, TakeUpOrigin take, CompareSheets sheets, CompareModels models, CountDifferences count) {
+    public OriginPages(ReadOrigin read, TakeUpOrigin take, CompareSheets sheets, CompareModels models) {
         this.read = read;
         this.take = take;
         this.sheets = sheets;
         this.models = models;
-        this.count = count;
     }
 
     @GetMapping("/documents/{id}/origin")
@@ -48,6 +45,12 @@ public class OriginPages {
                 : sheets.draw(origin.base().content(), origin.theirs().content());
         model.addAttribute("view", view);
         model.addAttribute("origin", origin);
+        model.addAttribute(
+                "rows",
+                view.rows().stream().filter(r -> r.fate() != ThreeWay.Fate.OWN).toList());
+        model.addAttribute(
+                "own",
+                view.rows().stream().filter(r -> r.fate() == ThreeWay.Fate.OWN).toList());
         model.addAttribute("picture", drawn.map(Compared::svg).orElse(null));
         model.addAttribute(
                 "models",
@@ -62,9 +65,17 @@ public class OriginPages {
     String count(Actor actor, @PathVariable long id, Model model) {
         Optional<Origin> origin = read.origin(actor, id).filter(Origin::isBehind);
         model.addAttribute("origin", origin.orElse(null));
-        model.addAttribute(
-                "count", origin.flatMap(o -> count.of(o.base(), o.theirs())).orElse(null));
+        model.addAttribute("count", origin.flatMap(this::count).orElse(null));
         return "design/_count";
+    }
+
+    /** How many there are, but for those of the sheet's form. */
+    private Optional<Long> count(Origin origin) {
+        return sheets.compare(origin.base().content(), origin.theirs().content())
+                .map(c -> c.differences().stream().filter(d -> !d.form()).count())
+                .or(() -> models.compare(
+                                origin.base().content(), origin.theirs().content())
+                        .map(c -> (long) c.differences().size()));
     }
 
     /** @param over numbers of the differences that go over; {@code aside} where nothing does */
