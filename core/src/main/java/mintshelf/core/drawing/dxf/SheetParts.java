@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -25,7 +24,8 @@ public final class SheetParts {
     final DxfDrawing drawing;
     private final List<Part> parts = new ArrayList<>();
     private final TreeMap<Integer, Part> places = new TreeMap<>();
-    private final Map<String, Integer> things = new HashMap<>();
+    private final Map<String, List<Part>> saying = new HashMap<>();
+    private final Map<String, List<Part>> inside = new HashMap<>();
     private final Map<String, String> drawnBy = new HashMap<>();
     /** Where a container ends, by its name: what is added goes in before that. */
     final Map<String, Integer> ends = new HashMap<>();
@@ -57,7 +57,8 @@ public final class SheetParts {
         }
         parts.parts.forEach(p -> {
             parts.places.put(p.from(), p);
-            parts.things.merge(p.thing(), 1, Integer::sum);
+            parts.saying.computeIfAbsent(p.thing(), t -> new ArrayList<>()).add(p);
+            parts.inside.computeIfAbsent(p.in(), i -> new ArrayList<>()).add(p);
         });
         return parts;
     }
@@ -79,11 +80,13 @@ public final class SheetParts {
 
     /** How many things there are of each. */
     public Map<String, Integer> things() {
-        return new HashMap<>(things);
+        Map<String, Integer> things = new HashMap<>();
+        saying.forEach((thing, all) -> things.put(thing, all.size()));
+        return things;
     }
 
     public int count(String thing) {
-        return things.getOrDefault(thing, 0);
+        return saying(thing).size();
     }
 
     /** The part to which a place in the file belongs; nothing where none is there. */
@@ -95,8 +98,12 @@ public final class SheetParts {
 
     /** What stands in a block, by its name. */
     public List<Part> inside(String block) {
-        String key = DxfDrawing.key(block);
-        return parts.stream().filter(p -> p.in().equals(key)).toList();
+        return inside.getOrDefault(DxfDrawing.key(block), List.of());
+    }
+
+    /** The parts that say the same as one of another drawing. */
+    public List<Part> saying(String thing) {
+        return saying.getOrDefault(thing, List.of());
     }
 
     /** What this drawing lacks for a part of another one to stand in it, in words; empty where it can. */
@@ -215,8 +222,6 @@ public final class SheetParts {
         if (TagCursor.kind(code) != TagCursor.REAL) return e.text(tag);
         double n = e.raw(tag);
         // As many digits as two programs agree on.
-        return Double.isFinite(n) && Math.abs(n) < 1e12
-                ? String.format(Locale.ROOT, "%.5f", n == 0 ? 0.0 : n)
-                : e.text(tag);
+        return Double.isFinite(n) && Math.abs(n) < 1e12 ? Long.toString(Math.round(n * 1e5)) : e.text(tag);
     }
 }

@@ -232,8 +232,8 @@ public final class ThreeWay {
 
     /** The part of this sheet that says what one of the base says, and is not taken yet. */
     private void mine(Part part, Set<Part> taken) {
-        mine.parts().stream()
-                .filter(p -> p.thing().equals(part.thing()) && !taken.contains(p))
+        mine.saying(part.thing()).stream()
+                .filter(p -> !taken.contains(p))
                 .findFirst()
                 .ifPresent(taken::add);
     }
