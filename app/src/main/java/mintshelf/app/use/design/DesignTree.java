@@ -264,6 +264,13 @@ public class DesignTree {
             return new Tree(view, rows, ids, hidden, missing);
         }
 
+        private static Optional<Long> below(Reference reference, long id, Map<Long, Long> ids) {
+            return reference
+                    .component()
+                    .flatMap(c -> Optional.ofNullable(ids.get(c.item())))
+                    .filter(c -> c != id);
+        }
+
         /** Each thing where it is met first. */
         private static void walk(
                 long id,
@@ -276,12 +283,13 @@ public class DesignTree {
             Thing thing = byId.get(id);
             if (thing == null || !shown.add(id)) return;
             Map<Long, Integer> below = new LinkedHashMap<>();
+            for (Reference r : thing.nodes.get(0).refersTo())
+                below(r, id, ids).ifPresent(c -> below.merge(c, r.written().quantity(), Integer::sum));
+            // What a sheet of it shows too is counted once.
             for (Node node : thing.nodes)
                 for (Reference r : node.refersTo())
-                    r.component()
-                            .map(c -> ids.get(c.item()))
-                            .filter(c -> c != id)
-                            .ifPresent(c -> below.merge(c, r.written().quantity(), Integer::sum));
+                    below(r, id, ids)
+                            .ifPresent(c -> below.putIfAbsent(c, r.written().quantity()));
             thing.belongs.forEach(
                     b -> Optional.ofNullable(ids.get(b)).filter(c -> c != id).ifPresent(c -> below.putIfAbsent(c, 1)));
             List<Node> along = thing.nodes.stream()

@@ -77,9 +77,10 @@ public class ReadOrigin {
 
     /**
      * @param three of sheets, what becomes of each difference
+     * @param acts whether the actor may change the document now: take up, or leave aside
      * @param refusal why it cannot be taken up now; nothing where it can
      */
-    public record View(Origin origin, Optional<ThreeWay> three, Optional<Refusal> refusal) {
+    public record View(Origin origin, Optional<ThreeWay> three, boolean acts, Optional<Refusal> refusal) {
         public List<ThreeWay.Row> rows() {
             return three.map(ThreeWay::rows).orElse(List.of());
         }
@@ -121,15 +122,15 @@ public class ReadOrigin {
     public View view(Actor actor, long item) {
         Origin origin = origin(actor, item).orElseThrow(NotThere::new);
         Outcome<ThreeWay> three = three(origin);
-        Optional<Refusal> refusal = may(actor, origin)
-                .or(() -> origin.way() == Way.BY_HAND
+        Optional<Refusal> may = may(actor, origin);
+        Optional<Refusal> refusal = may.or(() -> origin.way() == Way.BY_HAND
                         ? Optional.of(Refusal.of(
                                 "origin.by_hand",
                                 "Both files have changed, and only the program that wrote them can put them together.",
                                 "Work on it there; say here afterwards what it holds."))
                         : Optional.empty())
                 .or(() -> origin.way() == Way.SHEET ? three.refusal() : Optional.empty());
-        return new View(origin, three.toOptional(), refusal);
+        return new View(origin, three.toOptional(), may.isEmpty(), refusal);
     }
 
     /** Whether the actor may change it now. */
