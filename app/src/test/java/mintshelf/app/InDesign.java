@@ -115,4 +115,15 @@ abstract class InDesign {
                 .findFirst()
                 .orElse("");
     }
+
+    static byte[] plate(String hole, String note) {
+        StringBuilder lines = new StringBuilder();
+        for (int i = 0; i < 30; i++)
+            lines.append("0\nLINE\n8\n0\n10\n0\n20\n" + i * 9 + "\n11\n400\n21\n" + (i * 9 + 1) + "\n");
+        return ("0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" + lines
+                        + "0\nCIRCLE\n8\n0\n10\n200\n20\n290\n40\n" + hole
+                        + "\n0\nTEXT\n8\n0\n10\n20\n20\n320\n40\n5\n1\n"
+                        + note + "\n0\nENDSEC\n0\nEOF\n")
+                .getBytes(StandardCharsets.US_ASCII);
+    }
 }

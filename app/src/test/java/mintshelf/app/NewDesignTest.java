@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -241,6 +242,64 @@ class NewDesignTest extends InDesign {
         assertThat(server.bean(ReadJobs.class)
                         .mineOn(priya, List.of(of(made, own).id())))
                 .isNotEmpty();
+    }
+
+    @Test
+    void aListThatSaysTheNumberOfWhatIsLeftOutIsAJob() {
+        byte[] list = plate("5", from + "1010");
+        long sheet = server.file("priya", shelf, "drawing", name(1100, " list.dxf"), from + "1100", list, false);
+        Wish.Design wish = new Wish.Design(
+                group, StructureView.LATEST, Map.of(part, ""), Optional.empty(), "", List.of(), List.of(), false);
+        Map<Long, Document> made = make(priya, new Asked(from + "####", to + "####", false, wish));
+        assertThat(server.bean(ReadJobs.class)
+                        .mineOn(priya, List.of(of(made, sheet).id())))
+                .isNotEmpty();
+        // Where it only gets another number, the list says that.
+        Map<Long, Document> all = make(
+                priya,
+                new Asked(
+                        from + "####",
+                        to + "####",
+                        false,
+                        new Wish.Design(
+                                group,
+                                StructureView.LATEST,
+                                Map.of(),
+                                Optional.empty(),
+                                "",
+                                List.of(),
+                                List.of(),
+                                false)));
+        assertThat(text(of(all, sheet).id())).contains(of(all, part).number()).doesNotContain(from + "1010");
+        assertThat(server.bean(ReadJobs.class)
+                        .mineOn(priya, List.of(of(all, sheet).id())))
+                .isEmpty();
+    }
+
+    @Test
+    void whatIsSentAgainIsDoneOnceAndItsReportIsShown() {
+        Web web = Web.as(server, "priya");
+        String page = web.get("/documents/" + top + "/new-design").body();
+        assertThat(page).contains("Nothing yet", from + "####").doesNotContain("In the way");
+        String key = Server.key();
+        Map<String, String> form = new LinkedHashMap<>();
+        form.put("from", from + "*");
+        form.put("to", to + "*");
+        form.put("view", "latest");
+        String planned =
+                web.post("/documents/" + top + "/new-design/plan", form).body();
+        assertThat(planned).contains("Make 5 documents");
+        form.put("actKey", key);
+        form.put("seen", "other");
+        assertThat(web.post("/documents/" + top + "/new-design", form).body()).contains("something else by now");
+        form.put("seen", planned.replaceAll("(?s).*name=\"seen\" value=\"([0-9a-f]+)\".*", "$1"));
+        String run = web.post("/documents/" + top + "/new-design", form)
+                .headers()
+                .firstValue("Location")
+                .orElseThrow();
+        assertThat(web.post("/documents/" + top + "/new-design", form).headers().firstValue("Location"))
+                .contains(run);
+        assertThat(web.get(run.replaceAll("^https?://[^/]+", "")).body()).contains(to + "1000", "5 of 5");
     }
 
     @Test

@@ -250,8 +250,9 @@ public class RewriteReferences {
      * @param paths new ones by those that are written
      * @param out paths of what is left out
      * @param called what stands in it under a number
+     * @param gone numbers of what is left out, which a sheet may say
      */
-    public record Otherwise(Map<String, String> paths, Set<String> out, Map<String, Called> called) {}
+    public record Otherwise(Map<String, String> paths, Set<String> out, Map<String, Called> called, Set<String> gone) {}
 
     /**
      * A copy's content.
@@ -283,16 +284,17 @@ public class RewriteReferences {
                 paths |= model instanceof Outcome.Granted;
                 now = kept(model, now, left);
             } else {
-                if (!out) left.add(STAYS_ON_SHEET);
                 if (!paths) {
                     Outcome<byte[]> drawing = Rewrite.drawing(now, otherwise.paths());
                     paths = drawing instanceof Outcome.Granted;
                     now = kept(drawing, now, left);
                 }
                 // A sheet need not say any number.
-                if (DxfDrawing.read(now) instanceof Outcome.Granted<DxfDrawing> sheet
-                        && SheetNames.says(sheet.value(), otherwise.called().keySet()))
-                    now = kept(SheetNames.exchange(now, otherwise.called()), now, left);
+                if (DxfDrawing.read(now) instanceof Outcome.Granted<DxfDrawing> sheet) {
+                    if (SheetNames.says(sheet.value(), otherwise.called().keySet()))
+                        now = kept(SheetNames.exchange(now, otherwise.called()), now, left);
+                    if (!out || SheetNames.says(sheet.value(), otherwise.gone())) left.add(STAYS_ON_SHEET);
+                }
             }
             return new Copied(Arrays.equals(now, read) ? content : keep.keep(now), paths, out, left);
         });

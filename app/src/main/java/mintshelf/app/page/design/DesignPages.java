@@ -21,6 +21,7 @@ import mintshelf.app.use.design.ReadDesign;
 import mintshelf.app.use.design.ReadDesign.Asked;
 import mintshelf.app.use.design.ReadDesign.View;
 import mintshelf.app.use.run.ActOverSet;
+import mintshelf.app.use.run.ReadRuns;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Aspect;
 import mintshelf.core.reuse.Design.Becomes;
@@ -47,8 +48,10 @@ public class DesignPages {
     private final ReadDesign read;
     private final ActOverSet over;
     private final IntoFolders into;
+    private final ReadRuns runs;
 
-    public DesignPages(ReadDesign read, ActOverSet over, IntoFolders into) {
+    public DesignPages(ReadDesign read, ActOverSet over, IntoFolders into, ReadRuns runs) {
+        this.runs = runs;
         this.read = read;
         this.over = over;
         this.into = into;
@@ -87,6 +90,9 @@ public class DesignPages {
     @PostMapping("/documents/{id}/new-design")
     String make(Actor actor, @PathVariable long id, @RequestParam MultiValueMap<String, String> form, Model model) {
         DesignForm typed = new DesignForm(form);
+        // Sent again it is done once: its numbers are taken by now.
+        Optional<String> begun = runs.begun(actor, typed.key());
+        if (begun.isPresent()) return "redirect:" + begun.get();
         Asked asked = typed.asked(id);
         try {
             View view = read.of(actor, asked);

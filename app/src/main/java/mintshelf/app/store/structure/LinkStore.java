@@ -115,6 +115,12 @@ public class LinkStore {
                 .execute();
     }
 
+    /** What a document was derived from; of several the first. */
+    public Optional<Link> origin(long item) {
+        return links(ITEM_LINK.ITEM.eq(item).and(ITEM_LINK.KIND.eq(Kind.DERIVED_FROM.name()))).stream()
+                .findFirst();
+    }
+
     /** What documents were derived from, by document; of several the first. */
     public Map<Long, Long> origins(Collection<Long> items) {
         Map<Long, Long> origins = new HashMap<>();

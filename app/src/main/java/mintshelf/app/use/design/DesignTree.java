@@ -123,7 +123,7 @@ public class DesignTree {
         return NumberKey.of(seen.document().number())
                 .toOptional()
                 .map(NumberKey::key)
-                .orElse("");
+                .orElse("/" + seen.spine().id());
     }
 
     /** A thing while it is put together. */

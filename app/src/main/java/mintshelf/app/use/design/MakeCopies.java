@@ -27,6 +27,8 @@ import mintshelf.app.use.design.DesignTree.Node;
 import mintshelf.app.use.design.DesignTree.Row;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.FileName;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactsAlong;
 import mintshelf.core.model.step.StepTexts.Called;
 import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.reference.Written;
@@ -89,6 +91,7 @@ class MakeCopies {
         private final Map<Long, Reference.Component> exchanged;
         private final Map<Long, Reference.Component> shared;
         private final Map<String, Called> called = new HashMap<>();
+        private final Set<String> gone = new HashSet<>();
         private final Map<Long, Filed> lie;
         private final Map<Long, List<Folder>> up;
         private final Map<Long, Boolean> libraries = new HashMap<>();
@@ -123,6 +126,7 @@ class MakeCopies {
             for (Row row : outline.tree().rows()) {
                 Verdict verdict = outline.verdict(row);
                 Node main = row.main();
+                if (verdict.becomes() == Becomes.LEFT_OUT) gone.add(main.number());
                 if (verdict.isNew())
                     called.put(
                             main.number(),
@@ -176,7 +180,7 @@ class MakeCopies {
                             .ifPresent(p -> paths.put(r.written().path(), p));
             }
             RewriteReferences.Copied content =
-                    rewrite.copied(from.version().content(), new RewriteReferences.Otherwise(paths, out, called));
+                    rewrite.copied(from.version().content(), new RewriteReferences.Otherwise(paths, out, called, gone));
             Kind kind = Optional.ofNullable(
                             kinds.get(from.seen().document().place().kind()))
                     .orElseThrow();
@@ -217,11 +221,17 @@ class MakeCopies {
 
         /** What of the former one goes along, with what is said otherwise in the new design. */
         private Map<String, String> said(Node from, Kind kind) {
-            Map<String, String> said = new LinkedHashMap<>(
-                    facts.along(from.version().revision(), kind).kept());
+            FactsAlong along = facts.along(from.version().revision(), kind);
+            Map<String, String> said = new LinkedHashMap<>(along.kept());
+            Set<String> cleared =
+                    along.cleared().stream().map(FactDefinition::name).collect(Collectors.toSet());
             for (Wish.Design.Fact fact : wish.facts()) {
                 String before = said.get(fact.name());
-                if (before == null || (!fact.from().isEmpty() && !fact.from().equals(before))) continue;
+                // What its kind wants said anew can be said here.
+                boolean meant = fact.from().isEmpty()
+                        ? before != null || cleared.contains(fact.name())
+                        : fact.from().equals(before);
+                if (!meant) continue;
                 said.put(fact.name(), fact.to());
             }
             return said;

@@ -90,9 +90,7 @@ public class ReadOrigin {
     public Optional<Origin> origin(Actor actor, long item) {
         Seen seen = sight.of(actor, item);
         if (!seen.all()) return Optional.empty();
-        return links.around(List.of(item)).stream()
-                .filter(l -> l.item() == item && l.kind() == LinkStore.Kind.DERIVED_FROM)
-                .findFirst()
+        return links.origin(item)
                 .flatMap(l -> Optional.ofNullable(
                                 sight.of(actor, List.of(l.target())).get(l.target()))
                         .filter(Seen::all)

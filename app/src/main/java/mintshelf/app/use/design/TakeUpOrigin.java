@@ -160,7 +160,7 @@ public class TakeUpOrigin {
                     .ifPresent(p -> paths.put(r.written().path(), p));
         RewriteReferences.Copied content = rewrite.copied(
                 origin.theirs().content(),
-                new RewriteReferences.Otherwise(paths, Set.of(), called(actor, origin, here)));
+                new RewriteReferences.Otherwise(paths, Set.of(), called(actor, origin, here), Set.of()));
         content.left().stream().findFirst().ifPresent(r -> {
             throw new Refused(r);
         });

@@ -2,6 +2,7 @@ package mintshelf.app.use.run;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.NotThere;
@@ -31,6 +32,11 @@ public class ReadRuns {
     /** Rows of a run that the actor reads, from a position on. */
     public List<Run.Row> rows(Run run, int from, int most) {
         return runs.rows(run.id(), from, most);
+    }
+
+    /** The address of what the actor's act did or does, by the act's key; nothing where it was not begun. */
+    public Optional<String> begun(Actor actor, String key) {
+        return runs.of(actor.person(), key).map(r -> "/runs/" + r.id());
     }
 
     /** The address of what the actor's act did, by the act's key. */
