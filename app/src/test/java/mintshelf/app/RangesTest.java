@@ -15,9 +15,11 @@ import java.util.concurrent.ConcurrentSkipListSet;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.store.filing.FilingStore;
 import mintshelf.app.store.notice.NoticeStore;
+import mintshelf.app.use.design.ReadDesign;
 import mintshelf.app.use.filing.FileDocuments;
 import mintshelf.app.use.filing.FilingSheets;
 import mintshelf.app.use.house.KeepRanges;
@@ -26,6 +28,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.house.KindRule;
 import mintshelf.core.house.SeriesRule;
 import mintshelf.core.house.Subject;
+import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
 /** Numbers reserved ahead, used by whom they are for, and given back. */
@@ -119,6 +122,30 @@ class RangesTest extends InAHouse {
                 .isEmpty();
         assertThat(server.bean(NoticeStore.class).open(server.actor("tomasz").person(), 50))
                 .anySatisfy(n -> assertThat(n.says()).contains("reserved " + letters + "002 to", "the pump skid"));
+    }
+
+    @Test
+    void aNewDesignAsksWhomANumberIsReservedForBeforeItIsMade() {
+        long item = server.file("priya", shelf, kind, unread(), Review.sheet(Server.key()), false);
+        reserve(3, "tomasz");
+        ReadDesign.Asked asked = new ReadDesign.Asked(
+                "",
+                "",
+                false,
+                new Wish.Design(
+                        item,
+                        StructureView.LATEST,
+                        Map.of(item, letters + "003"),
+                        Optional.empty(),
+                        "",
+                        List.of(),
+                        List.of(),
+                        false));
+        ReadDesign read = server.bean(ReadDesign.class);
+        assertThat(read.of(server.actor("priya"), asked).refusals())
+                .extracting(Refusal::code)
+                .containsExactly("number.reserved");
+        assertThat(read.of(server.actor("tomasz"), asked).refusals()).isEmpty();
     }
 
     @Test

@@ -258,6 +258,11 @@ public class DrawNumbers {
                 .toList());
     }
 
+    /** Whether the house reserved any numbers ahead. */
+    public boolean reservesAny() {
+        return ranges.reservesAny();
+    }
+
     /** Why somebody may not type a number that the house reserved ahead; nothing when they may. */
     public Optional<Refusal> reserved(long person, Kind kind, long shelf, NumberKey number, Map<String, String> facts) {
         Counting c = counting(kind, shelf);

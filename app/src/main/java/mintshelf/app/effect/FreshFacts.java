@@ -12,6 +12,7 @@ import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
+import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.fact.FactReader;
 import mintshelf.core.fact.FactValue;
 import mintshelf.core.fact.FactsAlong;
@@ -50,11 +51,26 @@ public class FreshFacts {
 
     /** As {@link #along(Seen, Kind)}, of what a revision says. */
     public FactsAlong along(long revision, Kind kind) {
+        return along(before(revision), kind);
+    }
+
+    /** As {@link #along(Seen, Kind)}, of what is known of it. */
+    public FactsAlong along(Map<String, String> before, Kind kind) {
         return FactsAlong.of(
-                before(revision),
+                before,
                 sheet(kind).stream()
                         .map(f -> new FactsAlong.Sheet(f.fact(), f.cleared()))
                         .toList());
+    }
+
+    /** The first fact that a kind needs from the start and that would be empty; nothing where none would. */
+    public Optional<FactDefinition> lacks(Actor actor, Kind kind, Map<String, String> said) {
+        Map<String, String> all = said(actor, kind, said);
+        return sheet(kind).stream()
+                .filter(f -> f.required() == RequiredAt.FILING)
+                .map(KindFact::fact)
+                .filter(f -> all.getOrDefault(f.name(), "").isBlank())
+                .findFirst();
     }
 
     /** What is preset where nobody says otherwise, and what is said. */

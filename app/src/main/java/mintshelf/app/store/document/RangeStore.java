@@ -131,6 +131,11 @@ public class RangeStore {
                 .fetchOptional(RangeStore::range);
     }
 
+    /** Whether any range is reserved. */
+    public boolean reservesAny() {
+        return db.fetchExists(NUMBER_RANGE, NUMBER_RANGE.NEXT_BACK.isNull());
+    }
+
     /** Gives a range back: its values are drawn again, from the first on; those that are used are passed over then. */
     public void giveBack(long id) {
         db.update(NUMBER_RANGE)

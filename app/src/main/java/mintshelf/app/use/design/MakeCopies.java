@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.effect.FreshCopy;
-import mintshelf.app.effect.FreshFacts;
 import mintshelf.app.effect.NewDocuments.Made;
 import mintshelf.app.effect.References;
 import mintshelf.app.effect.RewriteReferences;
@@ -27,8 +26,6 @@ import mintshelf.app.use.design.DesignTree.Node;
 import mintshelf.app.use.design.DesignTree.Row;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.FileName;
-import mintshelf.core.fact.FactDefinition;
-import mintshelf.core.fact.FactsAlong;
 import mintshelf.core.model.step.StepTexts.Called;
 import mintshelf.core.reference.Resolution.Filed;
 import mintshelf.core.reference.Written;
@@ -41,7 +38,7 @@ import org.springframework.stereotype.Component;
 @Component
 class MakeCopies {
     private final FreshCopy copies;
-    private final FreshFacts facts;
+    private final DesignFacts facts;
     private final RewriteReferences rewrite;
     private final References references;
     private final HouseStore house;
@@ -50,7 +47,7 @@ class MakeCopies {
 
     MakeCopies(
             FreshCopy copies,
-            FreshFacts facts,
+            DesignFacts facts,
             RewriteReferences rewrite,
             References references,
             HouseStore house,
@@ -82,7 +79,7 @@ class MakeCopies {
 
     private final class Making {
         private final Actor actor;
-        private final Wish.Design wish;
+        private final Map<Long, Map<String, String>> said;
         private final Outline outline;
         private final Map<Long, Folder> folders;
         private final Map<Long, Kind> kinds = house.kinds().stream().collect(Collectors.toMap(Kind::id, k -> k));
@@ -98,7 +95,7 @@ class MakeCopies {
 
         Making(Actor actor, Wish.Design wish, Outline outline, Map<Long, Folder> folders) {
             this.actor = actor;
-            this.wish = wish;
+            this.said = facts.said(wish, outline.copies());
             this.outline = outline;
             this.folders = folders;
             Map<Long, Long> versions = new HashMap<>();
@@ -193,7 +190,7 @@ class MakeCopies {
                             folder,
                             copy.number(),
                             copy.title(),
-                            said(from, kind),
+                            Optional.ofNullable(said.get(from.id())).orElse(Map.of()),
                             "Of the new design from "
                                     + outline.tree().top().main().number() + ": "
                                     + from.number() + " version "
@@ -217,24 +214,6 @@ class MakeCopies {
 
         private boolean library(Folder folder) {
             return libraries.getOrDefault(folder.shelf(), false);
-        }
-
-        /** What of the former one goes along, with what is said otherwise in the new design. */
-        private Map<String, String> said(Node from, Kind kind) {
-            FactsAlong along = facts.along(from.version().revision(), kind);
-            Map<String, String> said = new LinkedHashMap<>(along.kept());
-            Set<String> cleared =
-                    along.cleared().stream().map(FactDefinition::name).collect(Collectors.toSet());
-            for (Wish.Design.Fact fact : wish.facts()) {
-                String before = said.get(fact.name());
-                // What its kind wants said anew can be said here.
-                boolean meant = fact.from().isEmpty()
-                        ? before != null || cleared.contains(fact.name())
-                        : fact.from().equals(before);
-                if (!meant) continue;
-                said.put(fact.name(), fact.to());
-            }
-            return said;
         }
 
         private List<Reference> refersTo(Node from, RewriteReferences.Copied content, Map<String, String> paths) {

@@ -54,6 +54,7 @@ public class PlanDesign {
     private final HouseStore house;
     private final DocumentStore documents;
     private final MayFetch fetch;
+    private final DesignFacts facts;
 
     public PlanDesign(
             DesignTree trees,
@@ -63,7 +64,9 @@ public class PlanDesign {
             ShelfStore shelves,
             HouseStore house,
             DocumentStore documents,
-            MayFetch fetch) {
+            MayFetch fetch,
+            DesignFacts facts) {
+        this.facts = facts;
         this.trees = trees;
         this.sight = sight;
         this.numbers = numbers;
@@ -173,6 +176,9 @@ public class PlanDesign {
                     .ifPresent(refusals::add);
         List<Outline.Copy> copies = copies(wish, tree, verdicts);
         refusals.addAll(mayFile(actor, copies));
+        Map<Long, Map<String, String>> said = facts.said(wish, copies);
+        refusals.addAll(facts.lacks(actor, copies, said));
+        refusals.addAll(reserved(actor, copies, said));
         if (!wish.newFolder().isBlank())
             FileName.folder("The folder", wish.newFolder()).refusal().ifPresent(refusals::add);
         return new Outline(tree, proposed, verdicts, copies, refusals);
@@ -247,6 +253,23 @@ public class PlanDesign {
                     .ifPresent(refusals::add);
         }
         return refusals;
+    }
+
+    /** Numbers that the house keeps for somebody else; each once. */
+    private List<Refusal> reserved(Actor actor, List<Outline.Copy> copies, Map<Long, Map<String, String>> said) {
+        if (!draw.reservesAny()) return List.of();
+        Set<Refusal> reserved = new LinkedHashSet<>();
+        for (Outline.Copy copy : copies)
+            NumberKey.of(copy.number())
+                    .toOptional()
+                    .flatMap(number -> draw.reserved(
+                            actor.person(),
+                            house.kind(copy.from().seen().document().place().kind()),
+                            copy.folder().shelf(),
+                            number,
+                            said.getOrDefault(copy.from().id(), Map.of())))
+                    .ifPresent(reserved::add);
+        return List.copyOf(reserved);
     }
 
     /** What the house knows of numbers, asked for many at once. */
