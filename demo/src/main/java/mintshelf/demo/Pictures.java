@@ -120,7 +120,7 @@ final class Pictures {
               const say = async (field, value, then) => { field.value = value; field.dispatchEvent(new Event('change', { bubbles: true })); await until(() => document.body.textContent.includes(then)); };
               const cell = (number) => [...document.querySelectorAll('.dt')].find((r) => r.querySelector('.n')?.textContent === number).querySelector('.dt-cell');
               document.querySelector('#from').value = 'TG40-####';
-              await say(document.querySelector('#to'), 'TG41-####', 'next free');
+              await say(document.querySelector('#to'), 'TG42-####', 'Make 12 documents');
               await say(cell('TG40-3040'), 'TG40-3040', 'is shared');
               await say(cell('ISO 3601 40 x 2'), 'ISO 3601 40 x 2.5', 'is exchanged');
               await say(cell('ISO 4762 M6 x 16'), '', 'is left out');
