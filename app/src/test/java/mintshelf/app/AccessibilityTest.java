@@ -108,6 +108,8 @@ class AccessibilityTest extends InBrowser {
                 "/start-revision?items=" + revised,
                 "/documents/" + revised + "/drop-revision",
                 "/documents/" + top + "/new-design",
+                "/documents/" + top + "/pack",
+                "/packs",
                 "/swap?items=" + part,
                 "/swap?pairs=" + part + "-" + other,
                 "/documents/" + top + "/versions/1/model?with=1&of=" + part,

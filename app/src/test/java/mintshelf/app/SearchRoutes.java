@@ -83,6 +83,10 @@ final class SearchRoutes {
                         "302 404 404 404 404 404"),
                 List.of("/new", "/new", "302 404 404 404 200 200"),
                 List.of("/documents/{id}/new", "/documents/" + draft + "/new", "302 404 404 404 200 200"),
+                List.of("/documents/{id}/pack", "/documents/" + draft + "/pack", "302 404 404 200 200 200"),
+                List.of("/packs", "/packs", ALL),
+                List.of("/packs/{id}", "/packs/999999999", "302 404 404 404 404 404"),
+                List.of("/packs/{id}/files.zip", "/packs/999999999/files.zip", "302 404 404 404 404 404"),
                 List.of("/documents/{id}/origin", "/documents/" + draft + "/origin", "302 404 404 404 404 404"),
                 List.of(
                         "/documents/{id}/origin/count",

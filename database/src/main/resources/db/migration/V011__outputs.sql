@@ -81,3 +81,34 @@ create table if not exists house_seal (
   made_at datetime(6) not null,
   constraint house_seal_one check (id = 1)
 );
+
+-- What was packed for somebody: a structure in exact versions, so that it can be packed again and what comes back is known.
+create table if not exists sent_pack (
+  id bigint not null auto_increment primary key,
+  person bigint not null,
+  at datetime(6) not null,
+  item bigint not null,
+  version int not null,
+  shown varchar(40) character set ascii collate ascii_bin not null,
+  layout varchar(10) character set ascii collate ascii_bin not null,
+  pages boolean not null,
+  neutral boolean not null,
+  receiver varchar(200) not null,
+  purpose varchar(500) not null,
+  key sent_pack_person (person, id),
+  key sent_pack_item (item, id),
+  constraint sent_pack_person foreign key (person) references person (id),
+  constraint sent_pack_item foreign key (item) references item (id)
+);
+
+create table if not exists sent_pack_row (
+  pack bigint not null,
+  position int not null,
+  item bigint not null,
+  version int not null,
+  path varchar(1000) not null,
+  primary key (pack, position),
+  key sent_pack_row_item (item, pack),
+  constraint sent_pack_row_pack foreign key (pack) references sent_pack (id) on delete cascade,
+  constraint sent_pack_row_item foreign key (item) references item (id)
+);

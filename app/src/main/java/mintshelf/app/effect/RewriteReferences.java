@@ -82,6 +82,22 @@ public class RewriteReferences {
         return form(seen).or(() -> HoldRules.between(seen.document(), actor.access()));
     }
 
+    /** Why a content cannot be written here, only by the program that it is of; nothing where it can. */
+    public static Optional<Refusal> form(StoredContent content) {
+        if (content.kind() != ContentKind.DXF && content.kind() != ContentKind.STEP) return Optional.of(FORM);
+        return content.size() > MOST_BYTES ? Optional.of(LARGE) : Optional.empty();
+    }
+
+    /** The bytes of a content with other names in it, which are kept nowhere; as it is where it does not let itself be written. */
+    public Optional<byte[]> packed(StoredContent content, Map<String, String> paths) {
+        return Optional.of(room.apart(() -> {
+            byte[] read = bytes(content);
+            Outcome<byte[]> written =
+                    content.kind() == ContentKind.DXF ? Rewrite.drawing(read, paths) : Rewrite.model(read, paths);
+            return written.toOptional().orElse(read);
+        }));
+    }
+
     /** Why a document's file can be written only by the program that it is of; nothing where it can be written here. */
     public static Optional<Refusal> form(Seen seen) {
         StoredContent content = seen.spine().content();

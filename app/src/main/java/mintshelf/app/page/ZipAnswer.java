@@ -7,8 +7,10 @@ import java.time.LocalDateTime;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import mintshelf.app.sight.Contents;
@@ -37,6 +39,17 @@ public class ZipAnswer {
     /** @param says a text that goes along as {@code contents.txt} */
     public void send(String name, List<Packed> files, Optional<String> says, HttpServletResponse response)
             throws IOException {
+        send(
+                name,
+                files,
+                says.map(s -> Map.of("contents.txt", s.getBytes(StandardCharsets.UTF_8)))
+                        .orElse(Map.of()),
+                response);
+    }
+
+    /** @param lists files that are made here and go along at its top, by their names */
+    public void send(String name, List<Packed> files, Map<String, byte[]> lists, HttpServletResponse response)
+            throws IOException {
         response.setContentType("application/zip");
         response.setHeader(
                 HttpHeaders.CONTENT_DISPOSITION,
@@ -54,13 +67,16 @@ public class ZipAnswer {
             for (int i = 2; !used.add(path.toLowerCase(Locale.ROOT)); i++) {
                 path = asked.substring(0, slash) + i + " " + asked.substring(slash);
             }
+            Optional<byte[]> made = file.made().flatMap(Supplier::get);
+            if (file.made().isPresent() && made.isEmpty()) continue;
             out.putNextEntry(entry(path));
-            contents.send(file.content(), 0, file.content().size(), out);
+            if (made.isPresent()) out.write(made.get());
+            else contents.send(file.content(), 0, file.content().size(), out);
             out.closeEntry();
         }
-        if (says.isPresent()) {
-            out.putNextEntry(entry("contents.txt"));
-            out.write(says.get().getBytes(StandardCharsets.UTF_8));
+        for (Map.Entry<String, byte[]> list : lists.entrySet()) {
+            out.putNextEntry(entry(list.getKey()));
+            out.write(list.getValue());
             out.closeEntry();
         }
         out.finish();

@@ -1,11 +1,21 @@
 package mintshelf.app.sight;
 
+import java.util.Optional;
+import java.util.function.Supplier;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.Spine;
 import mintshelf.core.document.FileName;
 
-/** A file of an archive: its path in it, with slashes, and its bytes. */
-public record Packed(String path, StoredContent content) {
+/**
+ * A file of an archive: its path in it, with slashes, and its bytes.
+ *
+ * @param made when it is its turn, in the place of the content; what makes nothing is left out, or is the content where that is meant to be in it
+ */
+public record Packed(String path, StoredContent content, Optional<Supplier<Optional<byte[]>>> made) {
+    public Packed(String path, StoredContent content) {
+        this(path, content, Optional.empty());
+    }
+
     /** The folders of a document from its shelf down, with slashes: where it lies on a desk. */
     public static String folders(Spine spine) {
         StringBuilder path = new StringBuilder();

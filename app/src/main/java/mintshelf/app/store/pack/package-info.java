@@ -1,0 +1,2 @@
+/** What was packed for somebody. */
+package mintshelf.app.store.pack;

@@ -1,0 +1,174 @@
+package mintshelf.app.use.structure;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.RewriteReferences;
+import mintshelf.app.effect.SheetPdf;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Packed;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.pack.PackStore;
+import mintshelf.app.store.pack.PackStore.Pack;
+import mintshelf.app.use.structure.PackStructure.Asked;
+import mintshelf.app.use.structure.PackStructure.Entry;
+import mintshelf.app.use.structure.PackStructure.Plan;
+import mintshelf.core.base.Texts;
+import mintshelf.core.content.ContentKind;
+import org.springframework.stereotype.Service;
+
+/** Keeps what was packed, for whom and what for; packs it again as it was. */
+@Service
+public class KeepPack {
+    private final PackStructure structure;
+    private final PackStore packs;
+    private final RewriteReferences rewrite;
+    private final SheetPdf pages;
+    private final Sight sight;
+    private final Recorder recorder;
+    private final Acts acts;
+    private final Clock clock;
+
+    public KeepPack(
+            PackStructure structure,
+            PackStore packs,
+            RewriteReferences rewrite,
+            SheetPdf pages,
+            Sight sight,
+            Recorder recorder,
+            Acts acts,
+            Clock clock) {
+        this.structure = structure;
+        this.packs = packs;
+        this.rewrite = rewrite;
+        this.pages = pages;
+        this.sight = sight;
+        this.recorder = recorder;
+        this.acts = acts;
+        this.clock = clock;
+    }
+
+    /** Keeps that it was packed; gives the pack's id. Each document's record says for whom. */
+    public long keep(Actor actor, long item, String key, Asked asked, String receiver, String purpose) {
+        String who = Texts.required("Who gets it", receiver, 200).orElseThrow(Refused::new);
+        String why = Texts.required("What it is for", purpose, 500).orElseThrow(Refused::new);
+        // Asked before: the structure's mirror is not there within a transaction.
+        Plan plan = structure.plan(actor, item, asked);
+        if (plan.entries().isEmpty())
+            throw Refused.because("pack.empty", "Nothing of it may be packed by you.", "Ask a data manager.");
+        return Long.parseLong(acts.once(actor, key, () -> {
+            long id = packs.add(
+                    new Pack(
+                            0,
+                            actor.person(),
+                            "",
+                            clock.instant(),
+                            item,
+                            plan.version(),
+                            plan.top().document().number() + ", " + plan.view().words(),
+                            asked.layout().code(),
+                            asked.pages(),
+                            asked.neutral(),
+                            who,
+                            why),
+                    plan.entries().stream()
+                            .map(e -> new PackStore.Row(
+                                    e.seen().spine().id(), e.version().number(), e.path()))
+                            .toList());
+            for (Entry entry : plan.entries())
+                recorder.note(
+                        actor,
+                        entry.seen().spine().id(),
+                        "version.packed",
+                        entry.version().number(),
+                        "packed version " + entry.version().number() + " for " + who,
+                        why);
+            return Long.toString(id);
+        }));
+    }
+
+    /**
+     * A pack as it was kept.
+     *
+     * @param entries what of it the actor may have now, {@code absent} what not and why
+     */
+    public record Kept(Pack pack, Optional<Seen> top, List<Entry> entries, List<String> absent) {
+        public String name() {
+            return top.map(t -> t.document().number()).orElse("pack") + " for " + pack.receiver();
+        }
+    }
+
+    /** One's own; not there for others. */
+    public Kept kept(Actor actor, long id) {
+        Pack pack = packs.pack(id).filter(p -> p.person() == actor.person()).orElseThrow(NotThere::new);
+        List<String> absent = new ArrayList<>();
+        List<Entry> entries = structure.entries(actor, packs.rows(id), absent);
+        return new Kept(
+                pack, Optional.ofNullable(sight.of(actor, List.of(pack.item())).get(pack.item())), entries, absent);
+    }
+
+    /** The actor's own, the latest first. */
+    public List<Pack> mine(Actor actor, long before, int most) {
+        return packs.of(actor.person(), before, most);
+    }
+
+    /** Its files, each made when it is its turn: names of others written as they lie in the pack, pages of drawings, neutral copies. */
+    public List<Packed> files(Kept kept) {
+        List<Packed> files = new ArrayList<>();
+        for (Entry entry : kept.entries()) {
+            VersionRow version = entry.version();
+            files.add(
+                    entry.isRewritten()
+                            ? new Packed(
+                                    entry.path(),
+                                    version.content(),
+                                    Optional.of(() -> rewrite.packed(version.content(), entry.paths())))
+                            : new Packed(entry.path(), version.content()));
+            if (kept.pack().pages() && version.content().kind() == ContentKind.DXF)
+                files.add(new Packed(
+                        entry.path().replaceFirst("\\.[^./]*$", "") + ".pdf",
+                        version.content(),
+                        Optional.of(() -> page(entry))));
+            if (kept.pack().neutral())
+                version.neutral()
+                        .filter(VersionRow.Neutral::current)
+                        .ifPresent(n -> files.add(new Packed(
+                                entry.path().substring(0, entry.path().lastIndexOf('/') + 1) + n.fileName(),
+                                n.content())));
+        }
+        return files;
+    }
+
+    private Optional<byte[]> page(Entry entry) {
+        String number = entry.seen().document().number();
+        String margin = number + " · v" + entry.version().number() + " · uncontrolled when printed";
+        return pages.write(entry.version().content(), number, margin)
+                .toOptional()
+                .map(w -> w.bytes());
+    }
+
+    /** The pack as a table: a head, then a line for each document. */
+    public List<List<String>> table(Kept kept) {
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of("number", "title", "version", "kind", "file", "SHA-256 of the shelf's file", "note"));
+        for (Entry entry : kept.entries())
+            rows.add(List.of(
+                    entry.seen().document().number(),
+                    entry.seen().document().title(),
+                    Integer.toString(entry.version().number()),
+                    entry.seen().spine().kindName(),
+                    entry.path(),
+                    entry.version().content().hash().hex(),
+                    entry.isRewritten()
+                            ? "names in it are written for this pack"
+                            : entry.left().map(r -> r.says()).orElse("")));
+        return rows;
+    }
+}
