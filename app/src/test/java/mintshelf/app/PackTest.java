@@ -115,6 +115,33 @@ class PackTest extends InDesign {
     }
 
     @Test
+    void whatDoesNotLetItselfBeWrittenGoesAsItIsAndTheListSaysSo() throws IOException, InterruptedException {
+        String signed = new String(
+                        StructureTest.assembly("signed", "D:/drive/" + name(1010, " part.stp"), 1),
+                        StandardCharsets.US_ASCII)
+                + "SIGNATURE;\nabc\nENDSEC;\n";
+        long above = server.file(
+                "priya",
+                shelf,
+                "part-model",
+                "signed" + mark + ".stp",
+                from + "7000",
+                signed.getBytes(StandardCharsets.US_ASCII),
+                false);
+        long pack = packs.keep(priya, above, Server.key(), asked(Layout.ONE_FOLDER, false), "the yard", "to look at");
+        Map<String, byte[]> files = archive(Web.as(server, "priya"), pack);
+        assertThat(new String(
+                        Optional.ofNullable(files.get("signed" + mark + ".stp")).orElseThrow(),
+                        StandardCharsets.US_ASCII))
+                .isEqualTo(signed);
+        for (String list : List.of("list.csv", "contents.txt"))
+            assertThat(new String(Optional.ofNullable(files.get(list)).orElseThrow(), StandardCharsets.UTF_8))
+                    .as(list)
+                    .contains("signed" + mark, "The file is signed")
+                    .doesNotContain("are written for this pack");
+    }
+
+    @Test
     void withoutWhoGetsItAndWhatForNothingIsPacked() {
         assertThatThrownBy(() -> packs.keep(priya, top, Server.key(), asked(Layout.ONE_FOLDER, false), " ", "x"))
                 .isInstanceOf(Refused.class);

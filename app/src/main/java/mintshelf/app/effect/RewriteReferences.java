@@ -88,14 +88,11 @@ public class RewriteReferences {
         return content.size() > MOST_BYTES ? Optional.of(LARGE) : Optional.empty();
     }
 
-    /** The bytes of a content with other names in it, which are kept nowhere; as it is where it does not let itself be written. */
-    public Optional<byte[]> packed(StoredContent content, Map<String, String> paths) {
-        return Optional.of(room.apart(() -> {
-            byte[] read = bytes(content);
-            Outcome<byte[]> written =
-                    content.kind() == ContentKind.DXF ? Rewrite.drawing(read, paths) : Rewrite.model(read, paths);
-            return written.toOptional().orElse(read);
-        }));
+    /** The bytes of a content with other names in it, which are kept nowhere. */
+    public Outcome<byte[]> packed(StoredContent content, Map<String, String> paths) {
+        return room.apart(() -> content.kind() == ContentKind.DXF
+                ? Rewrite.drawing(bytes(content), paths)
+                : Rewrite.model(bytes(content), paths));
     }
 
     /** Why a document's file can be written only by the program that it is of; nothing where it can be written here. */
@@ -280,11 +277,10 @@ public class RewriteReferences {
 
     /** The content of a copy: as much of it as the file lets itself be written, with what is left. Nothing is made of it yet. */
     public Copied copied(StoredContent content, Otherwise otherwise) {
-        boolean readable = content.kind() == ContentKind.DXF || content.kind() == ContentKind.STEP;
-        boolean asked = !otherwise.paths().isEmpty() || !otherwise.out().isEmpty();
-        if (!readable || content.size() > MOST_BYTES) {
-            List<Refusal> left = asked ? List.of(readable ? LARGE : FORM) : List.of();
-            return new Copied(content, !asked, !asked, left);
+        Optional<Refusal> form = form(content);
+        if (form.isPresent()) {
+            boolean asked = !otherwise.paths().isEmpty() || !otherwise.out().isEmpty();
+            return new Copied(content, !asked, !asked, asked ? List.of(form.get()) : List.of());
         }
         return room.apart(() -> {
             List<Refusal> left = new ArrayList<>();

@@ -42,13 +42,14 @@ public class ZipAnswer {
         send(
                 name,
                 files,
-                says.map(s -> Map.of("contents.txt", s.getBytes(StandardCharsets.UTF_8)))
+                says.map(s -> Map.<String, Supplier<byte[]>>of(
+                                "contents.txt", () -> s.getBytes(StandardCharsets.UTF_8)))
                         .orElse(Map.of()),
                 response);
     }
 
-    /** @param lists files that are made here and go along at its top, by their names */
-    public void send(String name, List<Packed> files, Map<String, byte[]> lists, HttpServletResponse response)
+    /** @param lists files that are made once the others are in it, by their names */
+    public void send(String name, List<Packed> files, Map<String, Supplier<byte[]>> lists, HttpServletResponse response)
             throws IOException {
         response.setContentType("application/zip");
         response.setHeader(
@@ -68,15 +69,15 @@ public class ZipAnswer {
                 path = asked.substring(0, slash) + i + " " + asked.substring(slash);
             }
             Optional<byte[]> made = file.made().flatMap(Supplier::get);
-            if (file.made().isPresent() && made.isEmpty()) continue;
+            if (file.drawn() && made.isEmpty()) continue;
             out.putNextEntry(entry(path));
             if (made.isPresent()) out.write(made.get());
             else contents.send(file.content(), 0, file.content().size(), out);
             out.closeEntry();
         }
-        for (Map.Entry<String, byte[]> list : lists.entrySet()) {
+        for (Map.Entry<String, Supplier<byte[]>> list : lists.entrySet()) {
             out.putNextEntry(entry(list.getKey()));
-            out.write(list.getValue());
+            out.write(list.getValue().get());
             out.closeEntry();
         }
         out.finish();

@@ -9,11 +9,12 @@ import mintshelf.core.document.FileName;
 /**
  * A file of an archive: its path in it, with slashes, and its bytes.
  *
- * @param made when it is its turn, in the place of the content; what makes nothing is left out, or is the content where that is meant to be in it
+ * @param made when it is its turn, in the place of the content
+ * @param drawn whether it is another form of the content: without it, where it cannot be made; else the content goes as it is
  */
-public record Packed(String path, StoredContent content, Optional<Supplier<Optional<byte[]>>> made) {
+public record Packed(String path, StoredContent content, Optional<Supplier<Optional<byte[]>>> made, boolean drawn) {
     public Packed(String path, StoredContent content) {
-        this(path, content, Optional.empty());
+        this(path, content, Optional.empty(), false);
     }
 
     /** The folders of a document from its shelf down, with slashes: where it lies on a desk. */

@@ -76,8 +76,7 @@ public class DesignPages {
 
     @GetMapping("/documents/{id}/new-design")
     String begin(Actor actor, @PathVariable long id, Model model) {
-        Wish.Design plain = ReadDesign.plain(id, read.usual(actor, id));
-        return shown(actor, id, new Asked(read.like(actor, id), "", false, plain), 0, model);
+        return shown(actor, id, read.first(actor, id), 0, model);
     }
 
     /** The same with what was typed so far. */

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import mintshelf.app.effect.TableFiles;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
@@ -132,15 +133,16 @@ public class PackPages {
     @GetMapping("/packs/{id}/files.zip")
     void files(Actor actor, @PathVariable long id, HttpServletResponse response) throws IOException {
         Kept kept = packs.kept(actor, id);
-        List<List<String>> table = packs.table(kept);
-        Map<String, byte[]> lists = new LinkedHashMap<>();
-        lists.put("list.csv", TableFiles.csv(table));
-        lists.put("list.xlsx", TableFiles.xlsx("Pack", table));
-        lists.put("contents.txt", says(kept).getBytes(StandardCharsets.UTF_8));
-        zip.send(kept.name() + ".zip", packs.files(kept), lists, response);
+        // What could not be made as it was meant is known, and told, once the files are in the archive.
+        Map<String, String> left = new LinkedHashMap<>();
+        Map<String, Supplier<byte[]>> lists = new LinkedHashMap<>();
+        lists.put("list.csv", () -> TableFiles.csv(packs.table(kept, left)));
+        lists.put("list.xlsx", () -> TableFiles.xlsx("Pack", packs.table(kept, left)));
+        lists.put("contents.txt", () -> says(kept, left).getBytes(StandardCharsets.UTF_8));
+        zip.send(kept.name() + ".zip", packs.files(kept, left), lists, response);
     }
 
-    private static String says(Kept kept) {
+    private static String says(Kept kept, Map<String, String> left) {
         StringBuilder says = new StringBuilder(kept.pack().shown())
                 .append(", for ")
                 .append(kept.pack().receiver())
@@ -152,6 +154,11 @@ public class PackPages {
                         .append("  v")
                         .append(e.version().number())
                         .append('\n'));
+        left.forEach((path, why) -> says.append("Not as it was meant: ")
+                .append(path)
+                .append(". ")
+                .append(why)
+                .append('\n'));
         kept.absent().forEach(a -> says.append(a).append('\n'));
         return says.toString();
     }

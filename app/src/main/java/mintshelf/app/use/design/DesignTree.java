@@ -35,6 +35,8 @@ public class DesignTree {
     /** Documents of one design. */
     public static final int MOST = 5_000;
 
+    private static final int DEEPEST = 200;
+
     private final Sight sight;
     private final References references;
     private final LinkStore links;
@@ -102,18 +104,22 @@ public class DesignTree {
         }
     }
 
-    /** The structure below a document; of a sheet that shows a model of its number, that of the model. */
-    public Tree of(Actor actor, long root, StructureView view) {
-        Walk walk = new Walk(actor, view);
+    /** What a design begins with: a document; of a sheet that shows a model of its number, the model. */
+    public Seen top(Actor actor, long root) {
         Seen top = sight.of(actor, root);
-        long model = links.shown(List.of(root)).stream()
+        return links.shown(List.of(root)).stream()
                 .filter(s -> s.item() == root)
                 .map(LinkStore.Shown::target)
                 .flatMap(t -> sight.of(actor, List.of(t)).values().stream())
                 .filter(t -> key(t).equals(key(top)))
-                .map(t -> t.spine().id())
                 .findFirst()
-                .orElse(root);
+                .orElse(top);
+    }
+
+    /** The structure below a document, from its {@link #top} on. */
+    public Tree of(Actor actor, long root, StructureView view) {
+        Walk walk = new Walk(actor, view);
+        long model = top(actor, root).spine().id();
         Map<Long, Long> next = Map.of(model, 0L);
         while (!next.isEmpty()) next = walk.level(next);
         return walk.tree(model);
@@ -282,6 +288,11 @@ public class DesignTree {
                 List<Row> rows) {
             Thing thing = byId.get(id);
             if (thing == null || !shown.add(id)) return;
+            if (depth > DEEPEST)
+                throw Refused.because(
+                        "design.deep",
+                        "This design goes deeper than " + DEEPEST + " levels.",
+                        "Begin from a part of it; nothing was made.");
             Map<Long, Integer> below = new LinkedHashMap<>();
             for (Reference r : thing.nodes.get(0).refersTo())
                 below(r, id, ids).ifPresent(c -> below.merge(c, r.written().quantity(), Integer::sum));

@@ -178,9 +178,10 @@ public class MakeDesign implements SetAct {
     private Folder folder(Actor actor, Folder in, String name) {
         Optional<Folder> there = planning.there(in, name);
         if (there.isPresent()) return there.get();
-        long id = shelves.addFolder(in, name);
+        Folder made = Optional.ofNullable(shelves.below(in, List.of(name), true).get(name))
+                .orElseThrow();
         recorder.noteHouse(actor, "folder.added", "added the folder " + name, "");
-        return shelves.folder(id).orElseThrow();
+        return made;
     }
 
     private void hold(Actor actor, List<MakeCopies.Done> done) {

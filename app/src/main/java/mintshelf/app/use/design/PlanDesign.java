@@ -77,10 +77,16 @@ public class PlanDesign {
         this.fetch = fetch;
     }
 
+    /** What is begun from; not there where the actor does not see it, and for papers of changes. */
+    Seen top(Actor actor, long root) {
+        Seen top = trees.top(actor, root);
+        if (top.spine().isChangePaper()) throw new NotThere();
+        return top;
+    }
+
     /** The structure that is begun from; not there where the actor does not see it. */
     public Tree tree(Actor actor, Wish.Design wish) {
-        Seen top = sight.of(actor, wish.root());
-        if (top.spine().isChangePaper()) throw new NotThere();
+        top(actor, wish.root());
         return trees.of(actor, wish.root(), wish.view());
     }
 
@@ -226,10 +232,8 @@ public class PlanDesign {
 
     /** The folder of a name in another one, where there is one already. */
     Optional<Folder> there(Folder in, String name) {
-        return shelves.folders(in.shelf()).stream()
-                .filter(f -> f.parent().isPresent() && f.parent().getAsLong() == in.id())
-                .filter(f -> f.name().equalsIgnoreCase(name.strip()))
-                .findFirst();
+        return Optional.ofNullable(
+                shelves.below(in, List.of(name.strip()), false).get(name.strip()));
     }
 
     private static String named(Node node, String number, Set<String> taken) {

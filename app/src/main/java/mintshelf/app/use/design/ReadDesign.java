@@ -11,6 +11,7 @@ import mintshelf.app.effect.FreshFacts;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.FactNames;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
@@ -81,20 +82,12 @@ public class ReadDesign {
             List<Field> block,
             List<Refusal> refusals) {}
 
-    /** The view that a design begins with: what is in force, where the top is. */
-    public StructureView usual(Actor actor, long root) {
-        Tree tree = planning.tree(actor, plain(root, StructureView.LATEST));
-        return tree.top().main().seen().document().released().isPresent()
-                ? StructureView.LATEST_RELEASED
-                : StructureView.LATEST;
-    }
-
-    /** A left side of the rule that fits the top. */
-    public String like(Actor actor, long root) {
-        return NumberRule.like(planning.tree(actor, plain(root, StructureView.LATEST))
-                .top()
-                .main()
-                .number());
+    /** What a design from a document begins with: the view of what is in force, where it is, and a rule that fits its number. */
+    public Asked first(Actor actor, long root) {
+        Seen top = planning.top(actor, root);
+        StructureView view =
+                top.document().released().isPresent() ? StructureView.LATEST_RELEASED : StructureView.LATEST;
+        return new Asked(NumberRule.like(top.document().number()), "", false, plain(root, view));
     }
 
     /** Nothing asked for but the document. */

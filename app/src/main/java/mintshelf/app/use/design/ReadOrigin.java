@@ -1,7 +1,6 @@
 package mintshelf.app.use.design;
 
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.RewriteReferences;
@@ -156,10 +155,5 @@ public class ReadOrigin {
 
     private @org.jspecify.annotations.Nullable DxfDrawing opened(StoredContent content) {
         return sheets.opened(content).orElse(null);
-    }
-
-    /** Whether two stand for the same state of things. */
-    static boolean isSame(Origin one, String shown) {
-        return Objects.equals(one.shown(), shown);
     }
 }

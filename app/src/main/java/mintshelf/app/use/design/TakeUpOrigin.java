@@ -97,7 +97,7 @@ public class TakeUpOrigin {
     private Origin locked(Actor actor, long item, String shown) {
         Seen seen = sight.locked(actor, item);
         Origin origin = read.origin(actor, item).orElseThrow(NotThere::new);
-        if (!ReadOrigin.isSame(origin, shown))
+        if (!origin.shown().equals(shown))
             throw Refused.because(
                     "page.old",
                     seen.document().number() + " or what it was derived from has moved on since your page was made.",

@@ -3,6 +3,7 @@ package mintshelf.app.use.structure;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.effect.RewriteReferences;
@@ -14,12 +15,14 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.pack.PackStore;
 import mintshelf.app.store.pack.PackStore.Pack;
 import mintshelf.app.use.structure.PackStructure.Asked;
 import mintshelf.app.use.structure.PackStructure.Entry;
 import mintshelf.app.use.structure.PackStructure.Plan;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import org.springframework.stereotype.Service;
@@ -119,43 +122,56 @@ public class KeepPack {
         return packs.of(actor.person(), before, most);
     }
 
-    /** Its files, each made when it is its turn: names of others written as they lie in the pack, pages of drawings, neutral copies. */
-    public List<Packed> files(Kept kept) {
+    /**
+     * Its files, each made when it is its turn: names of others written as they lie in the pack; behind all of them pages of drawings and neutral
+     * copies.
+     *
+     * @param left takes what could not be made as it was meant, by path, while they are made
+     */
+    public List<Packed> files(Kept kept, Map<String, String> left) {
         List<Packed> files = new ArrayList<>();
+        List<Packed> beside = new ArrayList<>();
         for (Entry entry : kept.entries()) {
-            VersionRow version = entry.version();
+            StoredContent content = entry.version().content();
+            String folder = entry.path().substring(0, entry.path().lastIndexOf('/') + 1);
             files.add(
                     entry.isRewritten()
                             ? new Packed(
                                     entry.path(),
-                                    version.content(),
-                                    Optional.of(() -> rewrite.packed(version.content(), entry.paths())))
-                            : new Packed(entry.path(), version.content()));
-            if (kept.pack().pages() && version.content().kind() == ContentKind.DXF)
-                files.add(new Packed(
-                        entry.path().replaceFirst("\\.[^./]*$", "") + ".pdf",
-                        version.content(),
-                        Optional.of(() -> page(entry))));
+                                    content,
+                                    Optional.of(() -> made(rewrite.packed(content, entry.paths()), entry.path(), left)),
+                                    false)
+                            : new Packed(entry.path(), content));
+            String page = entry.path().replaceFirst("\\.[^./]*$", "") + ".pdf";
+            if (kept.pack().pages() && content.kind() == ContentKind.DXF)
+                beside.add(new Packed(page, content, Optional.of(() -> made(page(entry), page, left)), true));
             if (kept.pack().neutral())
-                version.neutral()
+                entry.version()
+                        .neutral()
                         .filter(VersionRow.Neutral::current)
-                        .ifPresent(n -> files.add(new Packed(
-                                entry.path().substring(0, entry.path().lastIndexOf('/') + 1) + n.fileName(),
-                                n.content())));
+                        .ifPresent(n -> beside.add(new Packed(folder + n.fileName(), n.content())));
         }
+        files.addAll(beside);
         return files;
     }
 
-    private Optional<byte[]> page(Entry entry) {
-        String number = entry.seen().document().number();
-        String margin = number + " · v" + entry.version().number() + " · uncontrolled when printed";
-        return pages.write(entry.version().content(), number, margin)
-                .toOptional()
-                .map(w -> w.bytes());
+    private static Optional<byte[]> made(Outcome<byte[]> made, String path, Map<String, String> left) {
+        made.refusal().ifPresent(r -> left.put(path, r.says()));
+        return made.toOptional();
     }
 
-    /** The pack as a table: a head, then a line for each document. */
-    public List<List<String>> table(Kept kept) {
+    private Outcome<byte[]> page(Entry entry) {
+        String number = entry.seen().document().number();
+        String margin = number + " · v" + entry.version().number() + " · uncontrolled when printed";
+        return pages.write(entry.version().content(), number, margin).map(w -> w.bytes());
+    }
+
+    /**
+     * The pack as a table: a head, then a line for each document.
+     *
+     * @param left what could not be made as it was meant, by path
+     */
+    public List<List<String>> table(Kept kept, Map<String, String> left) {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("number", "title", "version", "kind", "file", "SHA-256 of the shelf's file", "note"));
         for (Entry entry : kept.entries())
@@ -166,9 +182,14 @@ public class KeepPack {
                     entry.seen().spine().kindName(),
                     entry.path(),
                     entry.version().content().hash().hex(),
-                    entry.isRewritten()
-                            ? "names in it are written for this pack"
-                            : entry.left().map(r -> r.says()).orElse("")));
+                    note(entry, left)));
         return rows;
+    }
+
+    private static String note(Entry entry, Map<String, String> left) {
+        String why =
+                left.getOrDefault(entry.path(), entry.left().map(r -> r.says()).orElse(""));
+        if (!why.isEmpty()) return "names in it lead elsewhere: " + why;
+        return entry.isRewritten() ? "names in it are written for this pack" : "";
     }
 }
