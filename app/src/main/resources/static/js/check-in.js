@@ -8,6 +8,8 @@ export function begin(form) {
   const button = document.querySelector("[data-check-in]");
   const why = document.querySelector("[data-why]");
   let busy = 0;
+  // What a trial brings back is held against its own line; desks know the main lines of documents.
+  const trial = form.dataset.trial ? `&trial=${form.dataset.trial}` : "";
   const tell = () => {
     const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value
       || field.closest(".tline").querySelector("[data-takes-up]")?.checked
@@ -21,7 +23,7 @@ export function begin(form) {
     const box = document.querySelector(`[data-brought="${row}"]`);
     box.hidden = false;
     box.textContent = "Comparing the sheets";
-    const answer = await fetch(`/check-in/differences?document=${row}&upload=${encodeURIComponent(upload)}`).catch(() => null);
+    const answer = await fetch(`/check-in/differences?document=${row}&upload=${encodeURIComponent(upload)}${trial}`).catch(() => null);
     const html = answer?.ok ? (await answer.text()).trim() : "";
     const inside = html ? new DOMParser().parseFromString(html, "text/html").body : null;
     box.replaceChildren(...(inside ? inside.childNodes : []));
@@ -85,7 +87,7 @@ export function begin(form) {
   };
   /** What lies on this browser's desk need not be chosen. A file that is as the shelf has it stays where it is. */
   const fromDesk = async () => {
-    const desk = await deskFor();
+    const desk = trial ? null : await deskFor();
     if (!desk) return;
     form.elements.desk.value = desk.name;
     const standings = await desk.status().catch(() => null);
@@ -121,7 +123,7 @@ export function begin(form) {
     if (onto) { layBeside(onto, [...files]); return; }
     const copies = new Map();
     const asked = async (file) => {
-      const answer = await fetch(`/check-in/match?name=${encodeURIComponent(file.name)}`);
+      const answer = await fetch(`/check-in/match?name=${encodeURIComponent(file.name)}${trial}`);
       return answer.ok ? answer.json() : { documents: [], beside: [] };
     };
     const left = [];

@@ -219,7 +219,12 @@ class HoldTest {
                         server.actor("priya"), List.of(new CheckIn.Row(item, token, hold)), key, "", false)));
             }
             for (Future<List<Became>> answer : answers)
-                assertThat(answer.get()).containsExactly(new Became(item, Became.Fate.VERSION, 2));
+                assertThat(answer.get())
+                        .containsExactly(new Became(
+                                item,
+                                Became.Fate.VERSION,
+                                2,
+                                answer.get().get(0).version()));
         } finally {
             pool.shutdown();
         }

@@ -37,6 +37,7 @@ class LayersTest {
             "document", Set.of("shelf", "house", "content"),
             "output", Set.of("content"),
             "hold", Set.of("content"),
+            "trial", Set.of("content"),
             "change", Set.of("document"),
             "search", Set.of("document"));
 

@@ -385,6 +385,7 @@ public final class Server {
     }
 
     /** Gives what became of it, as {@link Became#join} writes it. */
+    /** What became of it, without the version's id: "12v2". */
     public String checkIn(String login, long item, String text, boolean keep) {
         return checkIn(login, item, text.getBytes(StandardCharsets.UTF_8), keep);
     }
@@ -394,7 +395,8 @@ public final class Server {
         long hold = document.holder().map(h -> h.hold()).orElse(0L);
         String token = bring(login, document.fileName(), bytes);
         return Became.join(bean(CheckIn.class)
-                .take(actor(login), List.of(new CheckIn.Row(item, token, hold)), key(), "changed", keep));
+                        .take(actor(login), List.of(new CheckIn.Row(item, token, hold)), key(), "changed", keep))
+                .replaceAll("\\.\\d+", "");
     }
 
     public void release(String login, long item) {

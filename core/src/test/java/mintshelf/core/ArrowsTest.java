@@ -72,6 +72,7 @@ class ArrowsTest {
             Map.entry("model.shape", Set.of("base")),
             Map.entry("model.compare", Set.of("base", "model.shape", "model.step")),
             Map.entry("model.picture", Set.of("base", "drawing", "model.step")),
+            Map.entry("trial", Set.of("base", "access", "document", "hold", "revision")),
             Map.entry("reuse", Set.of("base", "access", "document", "numbering", "revision", "structure")),
             Map.entry("desk", Set.of("base")),
             Map.entry("reference", Set.of("base", "document", "drawing.dxf", "model.step")),

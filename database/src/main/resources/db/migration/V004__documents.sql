@@ -75,15 +75,43 @@ create table if not exists former_file_name (
   constraint former_file_name_item foreign key (item) references item (id)
 );
 
--- A line of versions: the main one, or a trial.
+-- A trial: an idea tried on one or several documents together, each on a line of its own beside its main one.
+create table if not exists trial (
+  id bigint not null auto_increment primary key,
+  number int not null,
+  title varchar(200) not null,
+  started_by bigint not null,
+  started_at datetime(6) not null,
+  state varchar(10) character set ascii collate ascii_bin not null,
+  ended_at datetime(6) null,
+  ended_by bigint null,
+  ended_why varchar(500) null,
+  key trial_state (state, id),
+  constraint trial_number check (number > 0),
+  constraint trial_states check (state in ('OPEN','ADOPTED','DROPPED')),
+  constraint trial_open_or_ended check ((state = 'OPEN') = (ended_at is null)),
+  constraint trial_started_by foreign key (started_by) references person (id),
+  constraint trial_ended_by foreign key (ended_by) references person (id)
+);
+
+-- A line of versions: the main one, or that of a trial, which begins at a version of the main one.
 create table if not exists line (
   id bigint not null auto_increment primary key,
   item bigint not null,
   main_mark smallint null check (main_mark = 1),
+  trial bigint null,
+  trial_number int null,
+  from_version bigint null,
   head_version bigint null,
+  adopted_as bigint null,
   constraint line_main unique (item, main_mark),
+  constraint line_trial unique (trial, item),
+  constraint line_trial_number unique (item, trial_number),
   constraint line_item_id unique (id, item),
-  constraint line_item foreign key (item) references item (id)
+  constraint line_main_or_trial check ((main_mark is null) = (trial is not null)),
+  constraint line_trial_whole check ((trial is null) = (trial_number is null) and (trial is null) = (from_version is null)),
+  constraint line_item foreign key (item) references item (id),
+  constraint line_of_trial foreign key (trial) references trial (id)
 );
 
 -- A labelled, controlled step of a document. A stage belongs to a revision.
@@ -152,6 +180,10 @@ alter table revision add foreign key if not exists revision_released_version (re
 
 -- The head of a line is a version of that line.
 alter table line add foreign key if not exists line_head (head_version, id) references version (id, line);
+
+-- A trial begins at a version of its document, and is adopted as one.
+alter table line add foreign key if not exists line_from (from_version, item) references version (id, item);
+alter table line add foreign key if not exists line_adopted (adopted_as, item) references version (id, item);
 
 -- The content of a version, by role.
 create table if not exists version_file (

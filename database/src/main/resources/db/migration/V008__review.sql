@@ -269,3 +269,45 @@ create table if not exists release_wish_item (
   constraint release_wish_item_wish foreign key (wish) references release_wish (id),
   constraint release_wish_item_item foreign key (item) references item (id)
 );
+
+-- Whose opinion of a trial was asked, of exact versions; one asking at a time.
+create table if not exists trial_round (
+  id bigint not null auto_increment primary key,
+  trial bigint not null,
+  opened_by bigint not null,
+  opened_at datetime(6) not null,
+  note varchar(1000) not null,
+  due date not null,
+  open_mark smallint null check (open_mark = 1),
+  ended_at datetime(6) null,
+  ended_how varchar(12) character set ascii collate ascii_bin null,
+  constraint trial_round_open unique (trial, open_mark),
+  constraint trial_round_open_or_ended check ((open_mark is null) = (ended_at is not null)),
+  constraint trial_round_ended_how check (ended_how is null or ended_how in ('ANSWERED','MOVED_ON','TAKEN_BACK','TRIAL_ENDED')),
+  constraint trial_round_trial foreign key (trial) references trial (id),
+  constraint trial_round_opened_by foreign key (opened_by) references person (id)
+);
+
+-- The exact version of each document that opinions are asked on.
+create table if not exists trial_round_version (
+  round bigint not null,
+  version bigint not null,
+  primary key (round, version),
+  constraint trial_round_version_round foreign key (round) references trial_round (id),
+  constraint trial_round_version_version foreign key (version) references version (id)
+);
+
+-- What one person says of a trial: asked, and once answered for it, for it with a remark, or against it.
+create table if not exists trial_opinion (
+  round bigint not null,
+  person bigint not null,
+  opinion varchar(10) character set ascii collate ascii_bin null,
+  words varchar(2000) not null default '',
+  at datetime(6) null,
+  primary key (round, person),
+  key trial_opinion_person (person, at),
+  constraint trial_opinion_says check (opinion is null or opinion in ('FOR','REMARKED','AGAINST')),
+  constraint trial_opinion_answered check ((opinion is null) = (at is null)),
+  constraint trial_opinion_round foreign key (round) references trial_round (id),
+  constraint trial_opinion_person foreign key (person) references person (id)
+);

@@ -150,7 +150,7 @@ class Hands {
         bean(BringNeutral.class).bring(actor, item, version, key(), List.of(bring(actor, name, bytes)));
     }
 
-    private String bring(Actor actor, String name, byte[] bytes) {
+    String bring(Actor actor, String name, byte[] bytes) {
         try {
             String token = receive.open(actor, name, bytes.length);
             receive.receive(actor, token, 0, new ByteArrayInputStream(bytes));

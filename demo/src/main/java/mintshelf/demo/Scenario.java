@@ -111,6 +111,7 @@ public class Scenario implements ApplicationRunner {
                         first.daysAgo(2, 10, 0),
                         now.atZone(ZONE).toLocalDate());
         new ShortGauge(book).tell();
+        new FloatTrial(book).tell();
         new AtHand(book).tell(tg40);
         new TheOldDrive(book).tell(tg40);
         Cast.ALL.forEach(person -> hands.putAwayBefore(first.daysAgo(7, 0, 0), person.login()));

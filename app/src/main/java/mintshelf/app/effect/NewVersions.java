@@ -15,6 +15,7 @@ import mintshelf.app.store.document.VersionStore.Added;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.VersionDigest;
+import mintshelf.core.document.VersionName;
 import org.springframework.stereotype.Component;
 
 /** Makes the next version of a document of what came back; within the transaction of the act, under the document's lock. */
@@ -26,6 +27,7 @@ public class NewVersions {
     private final References references;
     private final Links links;
     private final FallingSignOffs signOffs;
+    private final EndTrial trials;
     private final Clock clock;
 
     public NewVersions(
@@ -35,6 +37,7 @@ public class NewVersions {
             References references,
             Links links,
             FallingSignOffs signOffs,
+            EndTrial trials,
             Clock clock) {
         this.versions = versions;
         this.facts = facts;
@@ -42,6 +45,7 @@ public class NewVersions {
         this.references = references;
         this.links = links;
         this.signOffs = signOffs;
+        this.trials = trials;
         this.clock = clock;
     }
 
@@ -67,23 +71,28 @@ public class NewVersions {
         Instant now = clock.instant();
         long revision = document.pending().orElseThrow().id();
         Map<String, String> facts = this.facts.facts(revision);
-        Added added = versions.addVersion(
-                new VersionStore.NewVersion(
-                        document.id(),
-                        revision,
-                        made.content().id(),
-                        document.fileName(),
-                        VersionDigest.of(made.content().hash(), facts, References.digests(made.refersTo())),
-                        made.comment(),
-                        actor.person(),
-                        made.madeBy(),
-                        made.base(),
-                        made.copyOf(),
-                        facts),
-                now);
+        VersionStore.NewVersion version = new VersionStore.NewVersion(
+                document.id(),
+                revision,
+                made.content().id(),
+                document.fileName(),
+                VersionDigest.of(made.content().hash(), facts, References.digests(made.refersTo())),
+                made.comment(),
+                actor.person(),
+                made.madeBy(),
+                made.base(),
+                made.copyOf(),
+                facts);
+        Added added = versions.addVersion(document.isTried() ? version.on(document.line()) : version, now);
         references.keep(added.version(), made.refersTo());
-        links.capture(document.id());
         lists.noteRecent(actor.person(), document.id(), "changed", now);
+        // What is tried moves nothing of its document: neither what its links are held against nor who has signed it.
+        if (document.isTried()) {
+            String name = new VersionName(document.trial(), added.number()).says();
+            trials.movedOn(actor, document.line(), document.id(), name + " of " + document.ownNumber());
+            return added;
+        }
+        links.capture(document.id());
         signOffs.changed(
                 actor, document.id(), made.says().isEmpty() ? "version " + added.number() + " came" : made.says());
         return added;

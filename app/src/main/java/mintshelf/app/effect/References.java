@@ -15,6 +15,7 @@ import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.ContentInput;
 import mintshelf.app.sight.FileFacts;
 import mintshelf.app.sight.Sheets;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
@@ -48,6 +49,7 @@ public class References {
     private final ReferenceStore store;
     private final SpineStore spines;
     private final FiledStore filed;
+    private final Trials trials;
 
     public References(
             ContentStore contents,
@@ -56,7 +58,9 @@ public class References {
             ReadingRoom room,
             ReferenceStore store,
             SpineStore spines,
-            FiledStore filed) {
+            FiledStore filed,
+            Trials trials) {
+        this.trials = trials;
         this.filed = filed;
         this.said = said;
         this.contents = contents;
@@ -113,6 +117,12 @@ public class References {
      */
     public Outcome<List<Reference>> resolve(
             long document, List<Written> written, Optional<Long> former, Map<Long, Long> worked) {
+        return resolve(document, written, former, worked, Optional.empty());
+    }
+
+    /** As {@link #resolve(long, List, Optional, Map)}, on the line of a trial: what else it tries stands in the place of its original. */
+    public Outcome<List<Reference>> resolve(
+            long document, List<Written> written, Optional<Long> former, Map<Long, Long> worked, Optional<Long> trial) {
         if (written.isEmpty()) return Outcome.granted(List.of());
         Filed parent = filed.filed(document);
         Map<String, Long> picked = new HashMap<>();
@@ -133,9 +143,11 @@ public class References {
         Optional<Refusal> ring = ring(document, components, new HashSet<>(picked.values()));
         if (ring.isPresent()) return Outcome.refused(ring.get());
         Map<Long, Component> captured = new HashMap<>(store.heads(components));
-        Map<Long, Long> known = new HashMap<>(worked);
+        Map<Long, Long> known = new HashMap<>(trial.map(trials::heads).orElse(Map.of()));
+        known.putAll(worked);
         known.keySet().retainAll(components);
-        if (!known.isEmpty()) captured.putAll(store.worked(known));
+        if (!known.isEmpty())
+            captured.putAll(trial.map(t -> store.worked(known, t)).orElseGet(() -> store.worked(known)));
         List<Reference> references = new ArrayList<>();
         for (int i = 0; i < written.size(); i++) {
             references.add(reference(i + 1, written.get(i), meant.get(i), captured));

@@ -205,7 +205,8 @@ public class SheetWriter {
                         Optional.of(head),
                         Optional.of(versions.substance(head)),
                         Optional.empty(),
-                        facts),
+                        facts,
+                        Optional.empty()),
                 now);
         outputs.prove(
                 new OutputStore.Proof(

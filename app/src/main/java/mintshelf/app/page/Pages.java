@@ -31,6 +31,7 @@ public class Pages implements WebMvcConfigurer {
     @Override
     public void addFormatters(FormatterRegistry registry) {
         registry.addConverter(new IdLists());
+        registry.addConverter(new VersionNames());
     }
 
     @Override

@@ -7,6 +7,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Revision;
+import mintshelf.core.document.VersionName;
 
 /**
  * A document as one person may see it.
@@ -45,6 +46,11 @@ public record Seen(Spine spine, boolean all, boolean revised) {
     /** The revision that this person works with. */
     public Revision current() {
         return document().current();
+    }
+
+    /** What the version is called that this person gets. */
+    public VersionName name() {
+        return document().head().name();
     }
 
     /** The number of the version that this person gets. */

@@ -9,14 +9,17 @@ import java.util.stream.Collectors;
 /**
  * What became of one file of a check-in.
  *
- * @param number of the version that is there now; for a stray its id
+ * @param number of the version that is there now, on its line; for a stray its id
+ * @param version id of that version; 0 for a stray
  */
-public record Became(long document, Fate fate, long number) {
-    private static final Pattern ONE = Pattern.compile("(\\d{1,18})([vuos])(\\d{1,18})");
+public record Became(long document, Fate fate, long number, long version) {
+    private static final Pattern ONE = Pattern.compile("(\\d{1,18})([vtuos])(\\d{1,18})\\.(\\d{1,18})");
 
     /** What may become of a file. */
     public enum Fate {
         VERSION('v', "version"),
+        /** A new version on the line of a trial. */
+        TRIAL('t', "trial"),
         /** The same bytes came back. */
         UNCHANGED('u', "unchanged"),
         /** Nothing but the times of saving differed. */
@@ -51,7 +54,7 @@ public record Became(long document, Fate fate, long number) {
     /** Several, in one short word as an act's result is kept; {@link #read} reads it. */
     public static String join(List<Became> all) {
         return all.stream()
-                .map(b -> b.document() + "" + b.fate().letter + b.number())
+                .map(b -> b.document() + "" + b.fate().letter + b.number() + "." + b.version())
                 .collect(Collectors.joining(","));
     }
 
@@ -61,7 +64,11 @@ public record Became(long document, Fate fate, long number) {
         for (String part : joined.split(",", -1)) {
             Matcher m = ONE.matcher(part);
             if (!m.matches()) return List.of();
-            all.add(new Became(Long.parseLong(m.group(1)), Fate.of(m.group(2).charAt(0)), Long.parseLong(m.group(3))));
+            all.add(new Became(
+                    Long.parseLong(m.group(1)),
+                    Fate.of(m.group(2).charAt(0)),
+                    Long.parseLong(m.group(3)),
+                    Long.parseLong(m.group(4))));
         }
         return all;
     }

@@ -12,10 +12,11 @@ class BecameTest {
     @Test
     void whatIsWrittenIsReadBack() {
         List<Became> all = List.of(
-                new Became(12, Fate.VERSION, 3),
-                new Became(7, Fate.STRAY, 901),
-                new Became(8, Fate.UNCHANGED, 1),
-                new Became(9, Fate.ONLY_SAVED, 44));
+                new Became(12, Fate.VERSION, 3, 88),
+                new Became(7, Fate.STRAY, 901, 0),
+                new Became(8, Fate.UNCHANGED, 1, 5),
+                new Became(10, Fate.TRIAL, 2, 91),
+                new Became(9, Fate.ONLY_SAVED, 44, 6));
         assertThat(Became.join(all)).isEqualTo("12v3,7s901,8u1,9o44");
         assertThat(Became.read(Became.join(all))).isEqualTo(all);
     }

@@ -3,6 +3,7 @@ package mintshelf.app.page.compare;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -18,6 +19,7 @@ import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.search.Search;
+import mintshelf.core.document.VersionName;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -67,8 +69,8 @@ class ComparePage {
     String show(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
-            @RequestParam Optional<Integer> old,
+            @PathVariable VersionName number,
+            @RequestParam Optional<VersionName> old,
             @RequestParam Optional<Long> with,
             @RequestParam Optional<Integer> pair,
             Model model) {
@@ -78,33 +80,46 @@ class ComparePage {
         ReadDocument.View before = other == id ? view : read.view(actor, other);
         // Without a wish: what a reviewer compares with, if this person may see it; else the latest of the other
         // document.
-        int wanted = old.orElseGet(() -> other != id
-                ? before.seen().version()
-                : compare.before(id, now)
-                        .map(VersionRow::number)
-                        .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
-                        .orElse(number));
+        VersionName wanted = old.orElseGet(() -> other != id
+                ? VersionName.main(before.seen().version())
+                : now.name().isTrial()
+                        ? beforeOnTrial(now)
+                        : compare.before(id, now)
+                                .map(VersionRow::number)
+                                .filter(n -> view.versions().stream().anyMatch(v -> v.number() == n))
+                                .map(VersionName::main)
+                                .orElse(number));
         VersionRow past = readVersion.version(actor, other, wanted);
         // Models are held against each other where they can be turned.
         if (CompareModels.are(past.drawn().content(), now.drawn().content()))
-            return "redirect:/documents/" + id + "/versions/" + number + "/model?with=" + past.number()
-                    + (other == id ? "" : "&of=" + other);
+            return "redirect:/documents/" + id + "/versions/" + number + "/model?with="
+                    + past.name().address() + (other == id ? "" : "&of=" + other);
         Optional<ComparePapers.Papers> both = papers.of(
                 past.drawn().content(),
                 now.drawn().content(),
                 pair,
-                "/documents/" + id + "/versions/" + number + "/page-ink?old=" + past.number()
-                        + (other == id ? "" : "&with=" + other));
+                "/documents/" + id + "/versions/" + number + "/page-ink?old="
+                        + past.name().address() + (other == id ? "" : "&with=" + other));
         Optional<Compared> compared = both.map(ComparePapers.Papers::shown)
                 .or(() -> compare.draw(past.drawn().content(), now.drawn().content()));
         model.addAttribute("papers", both.orElse(null));
         model.addAttribute("now", side(actor, view.seen(), now));
         model.addAttribute("old", side(actor, before.seen(), past));
         model.addAttribute("versions", view.versions());
-        model.addAttribute("oldVersions", before.versions());
+        model.addAttribute(
+                "oldVersions",
+                Stream.concat(before.versions().stream(), readVersion.tried(actor, other).stream())
+                        .toList());
         model.addAttribute("compared", compared.orElse(null));
         model.addAttribute("same", now.content().hash().equals(past.content().hash()));
         return "compare/page";
+    }
+
+    /** The first one began at a version of its document. */
+    private static VersionName beforeOnTrial(VersionRow now) {
+        return now.number() > 1
+                ? new VersionName(now.trial(), now.number() - 1)
+                : VersionName.main(now.base().orElse(1));
     }
 
     /** A part of two pages that lie over each other. */
@@ -112,8 +127,8 @@ class ComparePage {
     void ink(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
-            @RequestParam int old,
+            @PathVariable VersionName number,
+            @RequestParam VersionName old,
             @RequestParam Optional<Long> with,
             @RequestParam int pair,
             @RequestParam String part,
@@ -133,8 +148,8 @@ class ComparePage {
     String differences(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
-            @RequestParam int old,
+            @PathVariable VersionName number,
+            @RequestParam VersionName old,
             HttpServletResponse response,
             Model model) {
         VersionRow now = readVersion.version(actor, id, number);
@@ -157,7 +172,7 @@ class ComparePage {
     String other(
             Actor actor,
             @PathVariable long id,
-            @PathVariable("number") int version,
+            @PathVariable("number") VersionName version,
             @RequestParam("number") String number,
             Model model) {
         readVersion.version(actor, id, version);
@@ -171,14 +186,19 @@ class ComparePage {
 
     /** What a file that was brought for check-in changes, as a part of the check-in page. */
     @GetMapping("/check-in/differences")
-    String brought(Actor actor, @RequestParam long document, @RequestParam String upload, Model model) {
-        Optional<Compared> sheets = compare.brought(actor, document, upload);
+    String brought(
+            Actor actor,
+            @RequestParam long document,
+            @RequestParam String upload,
+            @RequestParam Optional<Long> trial,
+            Model model) {
+        Optional<Compared> sheets = compare.brought(actor, document, upload, trial);
         model.addAttribute("compared", sheets.orElse(null));
         model.addAttribute(
                 "modelled",
                 sheets.isPresent()
                         ? null
-                        : models.brought(actor, document, upload).orElse(null));
+                        : models.brought(actor, document, upload, trial).orElse(null));
         return "compare/_brought";
     }
 }

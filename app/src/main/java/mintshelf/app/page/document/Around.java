@@ -1,8 +1,11 @@
 package mintshelf.app.page.document;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.page.Words;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.document.ReadEarlier;
@@ -11,6 +14,8 @@ import mintshelf.app.use.neutral.BringNeutral;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
+import mintshelf.app.use.trial.ReadTrials;
+import mintshelf.app.use.trial.StartTrial;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -23,6 +28,7 @@ class Around {
     private final ReadRounds rounds;
     private final BringNeutral neutral;
     private final ReadEarlier earlier;
+    private final ReadTrials trials;
 
     Around(
             ReadStructure structure,
@@ -30,7 +36,9 @@ class Around {
             ReadMargin margin,
             ReadRounds rounds,
             BringNeutral neutral,
-            ReadEarlier earlier) {
+            ReadEarlier earlier,
+            ReadTrials trials) {
+        this.trials = trials;
         this.earlier = earlier;
         this.neutral = neutral;
         this.rounds = rounds;
@@ -48,6 +56,18 @@ class Around {
     /** What stands across the margin of a version. */
     void fillMargin(Actor actor, Seen seen, VersionRow shown, Model model) {
         model.addAttribute("outOf", margin.of(actor, seen, shown).orElse(null));
+    }
+
+    /** The trials beside it, as they stand to its strip; whether one may be started. */
+    void fillTrials(Actor actor, Seen seen, Strip strip, Words words, Model model) {
+        Map<Integer, Integer> places = new HashMap<>();
+        strip.stops().forEach(s -> places.put(s.number(), s.x()));
+        model.addAttribute(
+                "trials",
+                trials.beside(actor, seen.spine().id()).stream()
+                        .map(b -> TrialStrip.of(b, strip.width(), places, words))
+                        .toList());
+        model.addAttribute("mayTry", StartTrial.offers(actor, seen));
     }
 
     /** What it consists of and where it is used; a drawing that refers to nothing shows what its model consists of. */

@@ -125,15 +125,10 @@ public class DocumentPage {
                 room.soon(() -> checks.findings(document, shown), Optional.<List<Held>>empty())
                         .map(CheckSheets::says)
                         .orElse(""));
-        model.addAttribute(
-                "strip",
-                Strip.of(
-                        view.revisions(),
-                        view.versions(),
-                        view.typed(),
-                        document.head().number(),
-                        shown.number(),
-                        words));
+        Strip strip = Strip.of(
+                view.revisions(), view.versions(), view.typed(), document.head().number(), shown.number(), words);
+        model.addAttribute("strip", strip);
+        around.fillTrials(actor, view.seen(), strip, words, model);
         model.addAttribute("taken", taken != null);
         model.addAttribute("asked", asked != null);
         model.addAttribute("reinstated", reinstated != null && shown.copyOf().isPresent());

@@ -25,6 +25,7 @@ import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.document.ReadSheet;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.structure.ReadModel;
+import mintshelf.core.document.VersionName;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -74,7 +75,10 @@ public class FilePage {
     @GetMapping("/documents/{id}/versions/{number}/geometry")
     @ResponseBody
     Geometry geometry(
-            Actor actor, @PathVariable long id, @PathVariable int number, @RequestParam Optional<String> layout) {
+            Actor actor,
+            @PathVariable long id,
+            @PathVariable VersionName number,
+            @RequestParam Optional<String> layout) {
         return sheets.geometry(readVersion.version(actor, id, number).drawn().content(), layout)
                 .orElseThrow(NotThere::new);
     }
@@ -83,7 +87,7 @@ public class FilePage {
     void file(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
@@ -95,7 +99,7 @@ public class FilePage {
     void picture(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
@@ -133,7 +137,7 @@ public class FilePage {
     void page(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             @RequestParam Optional<Integer> page,
             HttpServletResponse response)
             throws IOException {
@@ -150,7 +154,7 @@ public class FilePage {
     void thumbnail(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {

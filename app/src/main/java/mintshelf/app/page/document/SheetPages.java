@@ -22,6 +22,7 @@ import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.RequestRules;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.drawing.check.Finding;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -62,7 +63,7 @@ public class SheetPages {
 
     /** The sheet of a version, as a part of a page that did not wait for it. */
     @GetMapping("/documents/{id}/versions/{number}/drawn")
-    String drawn(Actor actor, @PathVariable long id, @PathVariable int number, Model model) {
+    String drawn(Actor actor, @PathVariable long id, @PathVariable VersionName number, Model model) {
         VersionRow version = readVersion.version(actor, id, number);
         ReadDocument.View view = read.view(actor, id);
         model.addAttribute("view", view);
@@ -109,7 +110,7 @@ public class SheetPages {
     void rest(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             @RequestParam Optional<String> layout,
             HttpServletResponse response)
             throws IOException {
@@ -136,7 +137,7 @@ public class SheetPages {
     String sheet(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             @RequestParam Optional<Integer> look,
             @RequestParam Optional<String> layout,
             @RequestParam Optional<Long> remark,
@@ -159,10 +160,11 @@ public class SheetPages {
         model.addAttribute("shown", version);
         model.addAttribute("sheet", sheet);
         // Remarks are of work in preparation: whoever sees only what is released is not told that there are any.
-        model.addAttribute("remarks", view.seen().all() && sheet.isWhole());
+        // What is thought of a trial is said of the trial.
+        boolean marks = sheet.isWhole() && !number.isTrial();
+        model.addAttribute("remarks", view.seen().all() && marks);
         model.addAttribute(
-                "mayMark",
-                sheet.isWhole() && MakeRemark.refusal(actor, view.seen()).isEmpty());
+                "mayMark", marks && MakeRemark.refusal(actor, view.seen()).isEmpty());
         model.addAttribute("tools", remarks.tools(version, sheet.layout()));
         model.addAttribute("wanted", remark.orElse(null));
         model.addAttribute("round", round.orElse(null));

@@ -60,8 +60,14 @@ public class CheckInPages {
     }
 
     @GetMapping("/check-in")
-    String checkInPage(Actor actor, @RequestParam(defaultValue = "") String items, Model model) {
-        List<ReadHeld.HeldLine> rows = held.plan(actor, Pages.ids(items));
+    String checkInPage(
+            Actor actor,
+            @RequestParam(defaultValue = "") String items,
+            @RequestParam Optional<Long> trial,
+            Model model) {
+        List<ReadHeld.HeldLine> rows =
+                trial.map(t -> held.onTrial(actor, t)).orElseGet(() -> held.plan(actor, Pages.ids(items)));
+        model.addAttribute("trial", trial.orElse(null));
         model.addAttribute("rows", rows);
         model.addAttribute("endings", String.join(",", NeutralForm.endings()));
         model.addAttribute("remarks", held.remarks(rows));
@@ -71,12 +77,13 @@ public class CheckInPages {
     /** Which of the actor's documents a dropped file belongs to, for the page's script. */
     @GetMapping("/check-in/match")
     @ResponseBody
-    Map<String, List<String>> match(Actor actor, @RequestParam String name) {
+    Map<String, List<String>> match(Actor actor, @RequestParam String name, @RequestParam Optional<Long> trial) {
         return Map.of(
                 "documents",
-                held.match(actor, name).stream().map(String::valueOf).toList(),
+                held.match(actor, name, trial).stream().map(String::valueOf).toList(),
                 "beside",
-                held.beside(actor, name).stream().map(String::valueOf).toList());
+                (trial.isPresent() ? List.<Long>of() : held.beside(actor, name))
+                        .stream().map(String::valueOf).toList());
     }
 
     @PostMapping("/check-in")
@@ -119,7 +126,8 @@ public class CheckInPages {
         talk.settle(actor, actKey, of(became, settled));
         // Whoever has a stray among them sees what became of it first.
         boolean stray = became.stream().anyMatch(b -> b.fate() == Fate.STRAY);
-        if (!send || keep || stray) return "redirect:" + runs.address(actor, actKey);
+        boolean tried = became.stream().anyMatch(b -> b.fate() == Fate.TRIAL);
+        if (!send || keep || stray || tried) return "redirect:" + runs.address(actor, actKey);
         List<Long> sent = rows.stream().map(CheckIn.Row::item).toList();
         if (!habits.sendsStraight(actor)) return toReview(sent);
         try {

@@ -5,6 +5,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.use.job.ReadJobs;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.round.RemindRounds;
+import mintshelf.app.use.trial.AskOpinions;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -15,8 +16,10 @@ public class InTrayPage {
     private final ReadRounds rounds;
     private final RoundLook look;
     private final ReadJobs jobs;
+    private final AskOpinions opinions;
 
-    public InTrayPage(ReadRounds rounds, RoundLook look, ReadJobs jobs) {
+    public InTrayPage(ReadRounds rounds, RoundLook look, ReadJobs jobs, AskOpinions opinions) {
+        this.opinions = opinions;
         this.rounds = rounds;
         this.look = look;
         this.jobs = jobs;
@@ -29,6 +32,7 @@ public class InTrayPage {
         model.addAttribute(
                 "differences",
                 look.differences(waiting.stream().map(ReadRounds.Waiting::view).toList()));
+        model.addAttribute("trials", opinions.waiting(actor));
         model.addAttribute("sent", rounds.sent(actor));
         model.addAttribute("jobs", jobs.mine(actor));
         model.addAttribute("given", jobs.given(actor));

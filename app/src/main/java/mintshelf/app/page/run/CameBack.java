@@ -47,9 +47,16 @@ public class CameBack {
         this.jobs = jobs;
     }
 
-    /** What became of a file: the document, and the version or the stray. */
+    /** What became of a file: the document, and the version or the stray; what a version of a trial is called. */
     public record Done(
-            Seen seen, Fate fate, long number, Stray stray, Integer differences, String checked, boolean held) {}
+            Seen seen,
+            Fate fate,
+            long number,
+            Stray stray,
+            Integer differences,
+            String checked,
+            boolean held,
+            VersionRow tried) {}
 
     /** Null where it was dropped, or its person may not see it any more. */
     private Stray stray(Actor actor, long id) {
@@ -86,7 +93,13 @@ public class CameBack {
                     .holder()
                     .filter(h -> h.person() == actor.person())
                     .isPresent();
-            done.add(new Done(seen, fate, number, stray, differences, checked, held));
+            VersionRow tried = fate == Fate.TRIAL && seen.all()
+                    ? readVersion.tried(actor, row.item()).stream()
+                            .filter(v -> v.id() == number)
+                            .findFirst()
+                            .orElse(null)
+                    : null;
+            done.add(new Done(seen, fate, number, stray, differences, checked, held, tried));
         }
         model.addAttribute("done", done);
         model.addAttribute(

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
@@ -20,6 +21,7 @@ import mintshelf.app.use.redline.MakeRemark;
 import mintshelf.app.use.redline.ReadRemarks;
 import mintshelf.app.use.structure.ReadModel;
 import mintshelf.app.use.swap.ReadSeats;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.model.compare.ModelComparison;
 import mintshelf.core.reuse.Swaps;
 import org.springframework.http.HttpHeaders;
@@ -75,8 +77,8 @@ public class ModelPage {
     String viewer(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
-            @RequestParam Optional<Integer> with,
+            @PathVariable VersionName number,
+            @RequestParam Optional<VersionName> with,
             @RequestParam Optional<Long> of,
             @RequestParam(required = false) String latest,
             @RequestParam Optional<Long> remark,
@@ -107,8 +109,8 @@ public class ModelPage {
         model.addAttribute("seated", others.isEmpty() ? null : seats.of(actor, id, others));
         model.addAttribute(
                 "others",
-                view.versions().stream()
-                        .filter(v -> v.number() != number)
+                Stream.concat(view.versions().stream(), readVersion.tried(actor, id).stream())
+                        .filter(v -> !v.name().equals(number))
                         .filter(v -> ModelFormat.of(v).isPresent())
                         .filter(v -> view.seen().all())
                         .toList());
@@ -120,6 +122,7 @@ public class ModelPage {
                                 actor, view.seen(), version.drawn().content()));
         // Marks stand on one version as it was saved: not on two at once, nor on other components than it had.
         boolean plain = with.isEmpty()
+                && !number.isTrial()
                 && latest == null
                 && exchanged.isEmpty()
                 && view.seen().all();
@@ -146,7 +149,7 @@ public class ModelPage {
     ReadModel.Model model(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable VersionName number,
             @RequestParam(required = false) String latest,
             @RequestParam(defaultValue = "") String exchanged) {
         readVersion.version(actor, id, number);
@@ -157,7 +160,7 @@ public class ModelPage {
 
     /** The bytes of a model for the viewer. What is only looked at is not noted as fetched. */
     @GetMapping("/documents/{id}/versions/{number}/model-file")
-    void file(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletResponse response)
+    void file(Actor actor, @PathVariable long id, @PathVariable VersionName number, HttpServletResponse response)
             throws IOException {
         VersionRow own = readVersion.version(actor, id, number);
         VersionRow version = own.drawn();
@@ -174,7 +177,7 @@ public class ModelPage {
 
     @PostMapping("/documents/{id}/versions/{number}/model-picture")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void keep(Actor actor, @PathVariable long id, @PathVariable int number, HttpServletRequest request)
+    void keep(Actor actor, @PathVariable long id, @PathVariable VersionName number, HttpServletRequest request)
             throws IOException {
         // One byte more than may be: whatever else is sent is not even read.
         models.keepPicture(actor, id, number, request.getInputStream().readNBytes(ReadModel.LARGEST_PICTURE + 1));

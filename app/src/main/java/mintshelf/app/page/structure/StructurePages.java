@@ -81,16 +81,19 @@ public class StructurePages {
             @RequestParam @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) Optional<LocalDate> on,
             @RequestParam Optional<Integer> version,
             @RequestParam(defaultValue = "") String only,
+            @RequestParam Optional<Long> trial,
             @ModelAttribute("w") Words words,
             Model model) {
         LocalDate day = day(on, words);
-        ReadStructure.Structure found = structure.tree(actor, id, view(view), version, day);
+        ReadStructure.Structure found = structure.tree(actor, id, view(view), version, day, trial);
         List<ReadStructure.Standing> standing = found.standing();
         boolean filtered = standing.stream().anyMatch(one -> one.only().equals(only));
         model.addAttribute("s", filtered ? found.only(only) : found);
         model.addAttribute("standing", standing);
         model.addAttribute("only", filtered ? only : "");
         model.addAttribute("day", day);
+        model.addAttribute("trials", structure.trials(actor, found));
+        model.addAttribute("trial", trial.orElse(null));
         model.addAttribute(
                 "shows",
                 found.rows().isEmpty() ? used.of(actor, id, false).shows().orElse(null) : null);
@@ -105,6 +108,7 @@ public class StructurePages {
                 found.top().all()
                         && found.view() == StructureView.AS_SAVED
                         && version.isEmpty()
+                        && trial.isEmpty()
                         && found.outOfDate() > 0);
         return "structure/page";
     }
@@ -117,10 +121,11 @@ public class StructurePages {
             @RequestParam Optional<String> view,
             @RequestParam @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) Optional<LocalDate> on,
             @RequestParam Optional<Integer> version,
+            @RequestParam Optional<Long> trial,
             @ModelAttribute("w") Words words,
             HttpServletResponse response)
             throws IOException {
-        FetchStructure.Bundle bundle = fetch.bundle(actor, id, view(view), version, day(on, words));
+        FetchStructure.Bundle bundle = fetch.bundle(actor, id, view(view), version, day(on, words), trial);
         zip.send(bundle.name(), bundle.files(), Optional.of(bundle.says()), response);
     }
 

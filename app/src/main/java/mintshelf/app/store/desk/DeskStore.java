@@ -3,6 +3,7 @@ package mintshelf.app.store.desk;
 import static mintshelf.database.schema.Tables.CONTENT;
 import static mintshelf.database.schema.Tables.DESK;
 import static mintshelf.database.schema.Tables.DESK_FILE;
+import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.VERSION;
 import static mintshelf.database.schema.Tables.VERSION_FILE;
 
@@ -141,6 +142,8 @@ public class DeskStore {
         if (disk.isEmpty()) return found;
         db.select(VERSION.ITEM, VERSION.NUMBER, CONTENT.SHA256)
                 .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE), LINE.MAIN_MARK.eq((short) 1))
                 .join(VERSION_FILE)
                 .on(VERSION_FILE.VERSION.eq(VERSION.ID), VERSION_FILE.ROLE.eq("MAIN"))
                 .join(CONTENT)

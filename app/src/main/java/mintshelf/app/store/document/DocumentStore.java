@@ -290,4 +290,28 @@ public class DocumentStore {
         db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
         structureMoved(item);
     }
+
+    /** As {@link #setHead}, on the line of a trial: nothing of the document moves by it. */
+    public void setTrialHead(long line, long version) {
+        db.update(LINE).set(LINE.HEAD_VERSION, version).where(LINE.ID.eq(line)).execute();
+    }
+
+    /**
+     * Adds the line of a trial to documents.
+     *
+     * @param from ids of the versions at which it begins, by document
+     */
+    public void addTrialLines(long trial, int number, Map<Long, Long> from) {
+        from.forEach((item, version) -> db.insertInto(LINE)
+                .set(LINE.ITEM, item)
+                .set(LINE.TRIAL, trial)
+                .set(LINE.TRIAL_NUMBER, number)
+                .set(LINE.FROM_VERSION, version)
+                .execute());
+    }
+
+    /** Notes as which version of its document the line of a trial was adopted. */
+    public void adopted(long line, long version) {
+        db.update(LINE).set(LINE.ADOPTED_AS, version).where(LINE.ID.eq(line)).execute();
+    }
 }

@@ -3,6 +3,7 @@ package mintshelf.app.store.document;
 import static mintshelf.database.schema.Tables.HOLD;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.KIND;
+import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.RECENT;
 import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.REVISION;
@@ -219,7 +220,11 @@ public class ListStore {
     }
 
     private static Condition held(Condition by) {
-        return DSL.exists(DSL.selectOne().from(HOLD).where(HOLD.ITEM.eq(ITEM.ID), HOLD.OPEN_MARK.eq(MARK), by));
+        return DSL.exists(DSL.selectOne()
+                .from(HOLD)
+                .join(LINE)
+                .on(LINE.ID.eq(HOLD.LINE), LINE.MAIN_MARK.eq(MARK))
+                .where(HOLD.ITEM.eq(ITEM.ID), HOLD.OPEN_MARK.eq(MARK), by));
     }
 
     /**
@@ -246,6 +251,10 @@ public class ListStore {
     /** From the few holds to their documents, not from the many documents to their holds. */
     private static TableLike<?> heldItems() {
         return HOLD.as("open_hold")
+                .join(LINE.as("held_line"))
+                .on(
+                        LINE.as("held_line").ID.eq(HOLD.as("open_hold").LINE),
+                        LINE.as("held_line").MAIN_MARK.eq(MARK))
                 .join(ITEM)
                 .on(
                         ITEM.ID.eq(HOLD.as("open_hold").ITEM),
@@ -282,7 +291,7 @@ public class ListStore {
                 .fetch(ITEM.ID);
     }
 
-    /** What a person holds, the longest held first. */
+    /** What a person holds on main lines, the longest held first. */
     public List<Long> heldBy(long person, int most) {
         return heldBy(person, most, false);
     }
@@ -291,6 +300,8 @@ public class ListStore {
     public List<Long> heldBy(long person, int most, boolean lastFirst) {
         return db.select(HOLD.ITEM)
                 .from(HOLD)
+                .join(LINE)
+                .on(LINE.ID.eq(HOLD.LINE), LINE.MAIN_MARK.eq(MARK))
                 .where(HOLD.PERSON.eq(person), HOLD.OPEN_MARK.eq(MARK))
                 .orderBy(lastFirst ? List.of(HOLD.AT.desc(), HOLD.ID.desc()) : List.of(HOLD.AT.asc(), HOLD.ID.asc()))
                 .limit(most)

@@ -1,6 +1,7 @@
 package mintshelf.app.store.document;
 
 import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.NEUTRAL_COPY;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
@@ -32,6 +33,7 @@ public class NeutralStore {
      * A neutral copy.
      *
      * @param number of its version
+     * @param trial number of the trial on whose line that is; 0 on the main one
      * @param main content of the version's own file: the copy shows whatever has the same bytes
      */
     public record Copy(
@@ -44,7 +46,8 @@ public class NeutralStore {
             String fileName,
             long person,
             String personName,
-            Instant at) {}
+            Instant at,
+            int trial) {}
 
     /** Lays a copy beside a version's file; what it had of that form goes. */
     public void put(long version, NeutralForm form, long content, String fileName, long person, Instant now) {
@@ -73,9 +76,11 @@ public class NeutralStore {
     public List<Copy> of(Collection<Long> items) {
         if (items.isEmpty()) return List.of();
         return db.select(NEUTRAL_COPY.fields())
-                .select(VERSION.ITEM, VERSION.NUMBER, VERSION_FILE.CONTENT, PERSON.NAME)
+                .select(VERSION.ITEM, VERSION.NUMBER, LINE.TRIAL_NUMBER, VERSION_FILE.CONTENT, PERSON.NAME)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE))
                 .join(NEUTRAL_COPY)
                 .on(NEUTRAL_COPY.VERSION.eq(VERSION.ID))
                 .join(VERSION_FILE)
@@ -96,7 +101,8 @@ public class NeutralStore {
                         row.get(NEUTRAL_COPY.FILE_NAME),
                         row.get(NEUTRAL_COPY.PERSON),
                         row.get(PERSON.NAME),
-                        Times.instant(row.get(NEUTRAL_COPY.AT))));
+                        Times.instant(row.get(NEUTRAL_COPY.AT)),
+                        Optional.ofNullable(row.get(LINE.TRIAL_NUMBER)).orElse(0)));
     }
 
     /** The versions of documents that were released. */
@@ -116,7 +122,9 @@ public class NeutralStore {
      * The copy that shows a version: of those of the same bytes, else the latest before; of several forms the one that shows most. What
      * was released shows nothing that was not released with it.
      */
-    static Optional<VersionRow.Neutral> shows(VersionRow version, long item, List<Copy> copies, Set<Long> out) {
+    static Optional<VersionRow.Neutral> shows(VersionRow version, long item, List<Copy> all, Set<Long> out) {
+        List<Copy> copies =
+                all.stream().filter(c -> c.trial() == version.trial()).toList();
         boolean isOut = out.contains(version.id());
         Optional<Copy> same = best(copies.stream()
                 .filter(c -> c.item() == item && c.main() == version.content().id())

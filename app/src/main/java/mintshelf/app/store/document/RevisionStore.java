@@ -1,6 +1,7 @@
 package mintshelf.app.store.document;
 
 import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.REVISION_HAND;
@@ -198,6 +199,8 @@ public class RevisionStore {
     public Set<Long> authors(long revision) {
         Set<Long> authors = new HashSet<>(db.selectDistinct(VERSION.AUTHOR)
                 .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE), LINE.MAIN_MARK.eq((short) 1))
                 .where(VERSION.REVISION.eq(revision), VERSION.MADE_BY.ne(VersionRow.MadeBy.STAMPED.name()))
                 .fetch(VERSION.AUTHOR));
         authors.addAll(db.select(REVISION_HAND.PERSON)
@@ -216,6 +219,8 @@ public class RevisionStore {
                 .toList();
         db.select(VERSION.REVISION, PERSON.NAME)
                 .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE), LINE.MAIN_MARK.eq((short) 1))
                 .join(PERSON)
                 .on(PERSON.ID.eq(VERSION.AUTHOR))
                 .where(VERSION.ITEM.eq(item), VERSION.MADE_BY.in(theirs))

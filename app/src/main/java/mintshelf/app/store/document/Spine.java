@@ -80,6 +80,30 @@ public record Spine(
                 hidesRevising);
     }
 
+    /**
+     * As it stands on the line of a trial: strays and remarks are those of its main line.
+     *
+     * @param tried the document there, {@code latest} its content there
+     */
+    public Spine onTrial(Document tried, StoredContent latest) {
+        return new Spine(
+                tried,
+                kindName,
+                kindCode,
+                paper,
+                glyph,
+                authorName,
+                author,
+                changed,
+                releasedVersion,
+                latest,
+                path,
+                0,
+                0,
+                out,
+                hidesRevising);
+    }
+
     public long id() {
         return document.id();
     }

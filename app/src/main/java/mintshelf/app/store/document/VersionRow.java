@@ -8,8 +8,15 @@ import mintshelf.app.store.content.StoredContent;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.NeutralForm;
+import mintshelf.core.document.VersionName;
 
-/** A version as the strip and the history show it. */
+/**
+ * A version as the strip and the history show it.
+ *
+ * @param number on its line
+ * @param base number of the version that its author started from, {@code copyOf} of the one whose content it brings back
+ * @param trial number of the trial on whose line it is; 0 on the main one
+ */
 public record VersionRow(
         long id,
         int number,
@@ -24,7 +31,13 @@ public record VersionRow(
         Instant at,
         Optional<Integer> base,
         Optional<Integer> copyOf,
-        Optional<Neutral> neutral) {
+        Optional<Neutral> neutral,
+        int trial) {
+    /** What it is called. */
+    public VersionName name() {
+        return new VersionName(trial, number);
+    }
+
     /**
      * The neutral copy by which a version is shown whose own file only its own program reads.
      *
@@ -58,7 +71,8 @@ public record VersionRow(
                 at,
                 base,
                 copyOf,
-                Optional.empty());
+                Optional.empty(),
+                trial);
     }
 
     private VersionRow with(Optional<Neutral> copy) {
@@ -76,7 +90,8 @@ public record VersionRow(
                 at,
                 base,
                 copyOf,
-                copy);
+                copy,
+                trial);
     }
 
     /** Whether it is to be shown by a neutral copy. */

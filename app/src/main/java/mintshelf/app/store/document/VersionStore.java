@@ -10,6 +10,7 @@ import static mintshelf.database.schema.Tables.VERSION_FILE;
 
 import java.time.Instant;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,6 +20,7 @@ import java.util.TreeMap;
 import java.util.stream.Collectors;
 import mintshelf.app.store.Times;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.document.VersionName;
 import mintshelf.database.schema.tables.Person;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -53,8 +55,30 @@ public class VersionStore {
     }
 
     public Optional<VersionRow> version(long item, int number) {
-        return versions(VERSION.ITEM.eq(item).and(LINE.MAIN_MARK.eq(MARK)).and(VERSION.NUMBER.eq(number))).stream()
+        return version(item, VersionName.main(number));
+    }
+
+    /** A version of the main line or of a trial. */
+    public Optional<VersionRow> version(long item, VersionName name) {
+        Condition line = name.isTrial() ? LINE.TRIAL_NUMBER.eq(name.trial()) : LINE.MAIN_MARK.eq(MARK);
+        return versions(VERSION.ITEM.eq(item).and(line).and(VERSION.NUMBER.eq(name.number()))).stream()
                 .findFirst();
+    }
+
+    /** The versions of a document on the lines of trials, the first trial first, the oldest first. */
+    public List<VersionRow> tried(long item) {
+        return versions(VERSION.ITEM.eq(item).and(LINE.TRIAL_NUMBER.isNotNull())).stream()
+                .sorted(Comparator.comparingInt(VersionRow::trial).thenComparingInt(VersionRow::number))
+                .toList();
+    }
+
+    /** The versions of lines, oldest first, by line. */
+    public Map<Long, List<VersionRow>> ofLines(Collection<Long> lines) {
+        Map<Long, Long> of = db.select(VERSION.ID, VERSION.LINE)
+                .from(VERSION)
+                .where(VERSION.LINE.in(lines))
+                .fetchMap(VERSION.ID, VERSION.LINE);
+        return versions(VERSION.LINE.in(lines)).stream().collect(Collectors.groupingBy(v -> of.get(v.id())));
     }
 
     /** Versions by their ids; a statement for each few hundred. */
@@ -73,7 +97,7 @@ public class VersionStore {
         var copied = VERSION.as("copied_version");
         Map<Long, Long> items = new HashMap<>();
         List<VersionRow> rows = db.select(VERSION.fields())
-                .select(VERSION_FILE.FILE_NAME, PERSON.NAME, base.NUMBER, copied.NUMBER)
+                .select(VERSION_FILE.FILE_NAME, PERSON.NAME, base.NUMBER, copied.NUMBER, LINE.TRIAL_NUMBER)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .from(VERSION)
                 .join(LINE)
@@ -106,7 +130,8 @@ public class VersionStore {
                             Times.instant(row.get(VERSION.AT)),
                             Optional.ofNullable(row.get(base.NUMBER)),
                             Optional.ofNullable(row.get(copied.NUMBER)),
-                            Optional.empty());
+                            Optional.empty(),
+                            Optional.ofNullable(row.get(LINE.TRIAL_NUMBER)).orElse(0));
                 });
         return shown(rows, items);
     }
@@ -135,6 +160,7 @@ public class VersionStore {
      * What a new version is made of.
      *
      * @param substance the version whose content it carries in a sheet that the shelf wrote; empty for its own
+     * @param line on which it is; empty for the main one
      */
     public record NewVersion(
             long item,
@@ -148,8 +174,9 @@ public class VersionStore {
             Optional<Long> base,
             Optional<Long> substance,
             Optional<Long> copyOf,
-            Map<String, String> facts) {
-        /** A version whose substance is its own. */
+            Map<String, String> facts,
+            Optional<Long> line) {
+        /** A version of the main line whose substance is its own. */
         public NewVersion(
                 long item,
                 long revision,
@@ -174,21 +201,40 @@ public class VersionStore {
                     base,
                     Optional.empty(),
                     copyOf,
-                    facts);
+                    facts,
+                    Optional.empty());
+        }
+
+        /** The same on the line of a trial. */
+        public NewVersion on(long trialLine) {
+            return new NewVersion(
+                    item,
+                    revision,
+                    content,
+                    fileName,
+                    digest,
+                    comment,
+                    author,
+                    madeBy,
+                    base,
+                    substance,
+                    copyOf,
+                    facts,
+                    Optional.of(trialLine));
         }
     }
 
     /** A version that was just made. */
     public record Added(long version, int number) {}
 
-    /** Adds the next version of the main line and makes it the head. Under the line's lock. */
+    /** Adds the next version of a line and makes it the head. Under the document's lock; what only a trial gets is no change of it. */
     public Added addVersion(NewVersion v, Instant now) {
         // As a value of its own the highest number is the last entry of an index.
         Field<Integer> highest =
                 DSL.field(DSL.select(DSL.max(VERSION.NUMBER)).from(VERSION).where(VERSION.LINE.eq(LINE.ID)));
         var last = db.select(LINE.ID, highest)
                 .from(LINE)
-                .where(LINE.ITEM.eq(v.item()), LINE.MAIN_MARK.eq(MARK))
+                .where(LINE.ITEM.eq(v.item()), v.line().map(LINE.ID::eq).orElseGet(() -> LINE.MAIN_MARK.eq(MARK)))
                 .fetchSingle();
         long line = last.value1();
         int number = Optional.ofNullable(last.value2()).orElse(0) + 1;
@@ -215,8 +261,12 @@ public class VersionStore {
                 .set(VERSION_FILE.CONTENT, v.content())
                 .set(VERSION_FILE.FILE_NAME, v.fileName())
                 .execute();
-        documents.setHead(v.item(), line, id);
-        documents.touch(v.item(), now);
+        if (v.line().isPresent()) {
+            documents.setTrialHead(line, id);
+        } else {
+            documents.setHead(v.item(), line, id);
+            documents.touch(v.item(), now);
+        }
         return new Added(id, number);
     }
 
@@ -242,7 +292,7 @@ public class VersionStore {
         return db.select(ITEM.ID)
                 .from(VERSION_FILE)
                 .join(LINE)
-                .on(LINE.HEAD_VERSION.eq(VERSION_FILE.VERSION))
+                .on(LINE.HEAD_VERSION.eq(VERSION_FILE.VERSION), LINE.MAIN_MARK.eq(MARK))
                 .join(ITEM)
                 .on(ITEM.ID.eq(LINE.ITEM), ITEM.DROPPED_AT.isNull())
                 .where(VERSION_FILE.CONTENT.eq(content))
@@ -261,7 +311,7 @@ public class VersionStore {
                     .join(VERSION_FILE)
                     .on(VERSION_FILE.CONTENT.eq(CONTENT.ID))
                     .join(LINE)
-                    .on(LINE.HEAD_VERSION.eq(VERSION_FILE.VERSION))
+                    .on(LINE.HEAD_VERSION.eq(VERSION_FILE.VERSION), LINE.MAIN_MARK.eq(MARK))
                     .join(ITEM)
                     .on(ITEM.ID.eq(LINE.ITEM), ITEM.DROPPED_AT.isNull())
                     .where(CONTENT.SHA256.in(all.subList(from, Math.min(all.size(), from + PORTION)).stream()
@@ -304,6 +354,8 @@ public class VersionStore {
                         VERSION.AT,
                         DSL.field(REVISION.RELEASED_VERSION.eq(VERSION.ID).and(REVISION.RELEASED_AT.isNotNull())))
                 .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE), LINE.MAIN_MARK.eq(MARK))
                 .join(REVISION)
                 .on(REVISION.ID.eq(VERSION.REVISION))
                 .join(PERSON)

@@ -4,6 +4,7 @@ import static mintshelf.database.schema.Tables.CONTENT;
 import static mintshelf.database.schema.Tables.CONTENT_TEXT;
 import static mintshelf.database.schema.Tables.FACT;
 import static mintshelf.database.schema.Tables.ITEM;
+import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
 import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.REVISION;
@@ -79,6 +80,8 @@ public class IndexSource {
                     REVISION.RELEASED_AT,
                     STAGE.CLASS)
             .from(VERSION)
+            .join(LINE)
+            .on(LINE.ID.eq(VERSION.LINE), LINE.MAIN_MARK.eq((short) 1))
             .join(VERSION_FILE)
             .on(VERSION_FILE.VERSION.eq(VERSION.ID), VERSION_FILE.ROLE.eq("MAIN"))
             .join(CONTENT)

@@ -18,6 +18,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.store.Prepared;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.reference.Written;
 import mintshelf.core.structure.StructureGraph.Use;
 import mintshelf.database.schema.tables.Version;
@@ -147,11 +148,22 @@ public class ReferenceStore {
         return found;
     }
 
-    /** Versions of documents as a desk's record names them; what is no version of that document is left out. */
+    /** Versions of main lines as a desk's record names them; what is no such version of that document is left out. */
     public Map<Long, Reference.Component> worked(Map<Long, Long> versions) {
+        return worked(versions, LINE.MAIN_MARK.eq(MARK));
+    }
+
+    /** As {@link #worked(Map)}, for what is on the lines of a trial: versions of that too. */
+    public Map<Long, Reference.Component> worked(Map<Long, Long> versions, long trial) {
+        return worked(versions, LINE.MAIN_MARK.eq(MARK).or(LINE.TRIAL.eq(trial)));
+    }
+
+    private Map<Long, Reference.Component> worked(Map<Long, Long> versions, Condition line) {
         Map<Long, Reference.Component> found = new HashMap<>();
         db.select(VERSION.ITEM, VERSION.ID, VERSION.NUMBER, VERSION.DIGEST, SUBSTANCE.NUMBER)
                 .from(VERSION)
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE), line)
                 .leftJoin(SUBSTANCE)
                 .on(SUBSTANCE.ID.eq(VERSION.SUBSTANCE))
                 .where(VERSION.ID.in(versions.values()))
@@ -316,18 +328,20 @@ public class ReferenceStore {
                 .fetchMap(r -> r.value1(), r -> r.value2());
     }
 
-    /** Documents whose any version refers to a document, with the versions that do; the latest first. */
-    public Map<Long, List<Integer>> everUsedIn(long component, int most) {
-        Map<Long, List<Integer>> found = new LinkedHashMap<>();
-        db.select(VERSION.ITEM, VERSION.NUMBER)
+    /** Documents whose any version refers to a document, those on trials too, with the versions that do; the latest first. */
+    public Map<Long, List<VersionName>> everUsedIn(long component, int most) {
+        Map<Long, List<VersionName>> found = new LinkedHashMap<>();
+        db.select(VERSION.ITEM, VERSION.NUMBER, LINE.TRIAL_NUMBER)
                 .from(VERSION_REFERENCE)
                 .join(VERSION)
                 .on(VERSION.ID.eq(VERSION_REFERENCE.VERSION))
+                .join(LINE)
+                .on(LINE.ID.eq(VERSION.LINE))
                 .where(VERSION_REFERENCE.COMPONENT.eq(component))
-                .orderBy(VERSION.ITEM, VERSION.NUMBER.desc())
+                .orderBy(VERSION.ITEM, LINE.TRIAL_NUMBER, VERSION.NUMBER.desc())
                 .limit(most)
                 .forEach(row -> found.computeIfAbsent(row.value1(), i -> new ArrayList<>())
-                        .add(row.value2()));
+                        .add(new VersionName(Optional.ofNullable(row.value3()).orElse(0), row.value2())));
         return found;
     }
 

@@ -5,6 +5,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
@@ -18,8 +19,10 @@ class BroughtFile {
     private final Sight sight;
     private final VersionStore versions;
     private final UploadStore uploads;
+    private final Trials trials;
 
-    BroughtFile(Sight sight, VersionStore versions, UploadStore uploads) {
+    BroughtFile(Sight sight, VersionStore versions, UploadStore uploads, Trials trials) {
+        this.trials = trials;
         this.sight = sight;
         this.versions = versions;
         this.uploads = uploads;
@@ -29,17 +32,23 @@ class BroughtFile {
     record Two(StoredContent head, StoredContent now) {}
 
     /** Both, of a document that the actor sees whole and a complete upload of theirs; nothing where it is not known yet what was brought. */
-    Optional<Two> of(Actor actor, long item, String token) {
+    Optional<Two> of(Actor actor, long item, String token, Optional<Long> trial) {
         Seen seen = sight.of(actor, item);
         if (!seen.all()) throw new NotThere();
         Upload upload = uploads.upload(token)
                 .filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE)
                 .orElseThrow(NotThere::new);
         if (upload.hash().isEmpty() || upload.kind().isEmpty()) return Optional.empty();
-        VersionRow head =
-                versions.version(item, seen.document().head().number()).orElseThrow(NotThere::new);
+        StoredContent head = trial.map(t -> trials.whole(actor, t).lines().stream()
+                        .filter(line -> line.item() == item)
+                        .findFirst()
+                        .map(line -> line.line().content())
+                        .orElseThrow(NotThere::new))
+                .orElseGet(() -> versions.version(item, seen.document().head().number())
+                        .map(VersionRow::content)
+                        .orElseThrow(NotThere::new));
         return Optional.of(new Two(
-                head.content(),
+                head,
                 new StoredContent(
                         upload.content(),
                         upload.hash().get(),

@@ -62,8 +62,8 @@ public class CompareModels {
         }
     }
 
-    /** What a file that the actor brought changes against the document's head. */
-    public Optional<ModelComparison> brought(Actor actor, long item, String token) {
-        return brought.of(actor, item, token).flatMap(two -> compare(two.head(), two.now()));
+    /** What a file that the actor brought changes against the document's head, or against its head on a trial. */
+    public Optional<ModelComparison> brought(Actor actor, long item, String token, Optional<Long> trial) {
+        return brought.of(actor, item, token, trial).flatMap(two -> compare(two.head(), two.now()));
     }
 }

@@ -95,8 +95,8 @@ public class CompareSheets {
                 .map(pair -> new Compared(comparison.get(), CompareSvg.ringed(pair.now(), comparison.get())));
     }
 
-    /** What a file that the actor brought changes against the document's head. */
-    public Optional<Compared> brought(Actor actor, long item, String token) {
-        return brought.of(actor, item, token).flatMap(two -> draw(two.head(), two.now()));
+    /** What a file that the actor brought changes against the document's head, or against its head on a trial. */
+    public Optional<Compared> brought(Actor actor, long item, String token, Optional<Long> trial) {
+        return brought.of(actor, item, token, trial).flatMap(two -> draw(two.head(), two.now()));
     }
 }

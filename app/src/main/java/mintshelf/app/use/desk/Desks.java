@@ -317,8 +317,8 @@ public class Desks {
      * @param became what became of them; a stray leaves the record as it is
      */
     public void checkedIn(Actor actor, String name, Collection<Became> became) {
-        Map<Long, Integer> versions = new HashMap<>();
-        for (Became b : became) if (b.fate() != Became.Fate.STRAY) versions.put(b.document(), (int) b.number());
+        Map<Long, Long> versions = new HashMap<>();
+        for (Became b : became) if (b.fate() != Became.Fate.STRAY) versions.put(b.document(), b.version());
         if (name.isBlank() || versions.isEmpty()) return;
         desks.desk(actor.person(), name)
                 .ifPresent(desk -> unit.run(() -> {
@@ -328,9 +328,7 @@ public class Desks {
                         String path = Optional.ofNullable(record.get(item))
                                 .map(Brought::path)
                                 .orElse(path(seen));
-                        this.versions
-                                .version(item, versions.get(item))
-                                .ifPresent(v -> desks.brought(desk.id(), item, v.id(), path, false, clock.instant()));
+                        desks.brought(desk.id(), item, versions.getOrDefault(item, 0L), path, false, clock.instant());
                     });
                 }));
     }

@@ -13,6 +13,7 @@ import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
+import mintshelf.core.document.VersionName;
 import org.springframework.stereotype.Service;
 
 /** Hands out files. A copy never needs a hold; every copy is noted in the record. */
@@ -40,30 +41,40 @@ public class FetchFiles {
         this.recorder = recorder;
     }
 
-    /** A version whose bytes are about to leave; any, or for readers one that was released. */
+    /** As {@link #fetch(Actor, long, VersionName)}, of the main line. */
     public VersionRow fetch(Actor actor, long item, int number) {
-        return fetch(actor, sight.of(actor, item), number);
+        return fetch(actor, item, VersionName.main(number));
     }
 
-    private VersionRow fetch(Actor actor, Seen seen, int number) {
-        VersionRow version = readable(seen, number);
+    /** A version whose bytes are about to leave; any, or for readers one that was released. */
+    public VersionRow fetch(Actor actor, long item, VersionName name) {
+        return fetch(actor, sight.of(actor, item), name);
+    }
+
+    private VersionRow fetch(Actor actor, Seen seen, VersionName name) {
+        VersionRow version = readable(seen, name);
         may.ask(actor, seen, version);
-        unit.run(() ->
-                recorder.note(actor, seen.spine().id(), "version.fetched", number, "fetched version " + number, ""));
+        long item = seen.spine().id();
+        unit.run(() -> {
+            if (name.isTrial()) recorder.note(actor, item, "trial.version.fetched", "fetched " + name.says(), "");
+            else recorder.note(actor, item, "version.fetched", name.number(), "fetched version " + name.says(), "");
+        });
         return version;
     }
 
     /** As {@link #fetch}, of which the record has an entry already. */
     public VersionRow readable(Actor actor, long item, int number) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = readable(seen, number);
+        VersionRow version = readable(seen, VersionName.main(number));
         may.ask(actor, seen, version);
         return version;
     }
 
-    private VersionRow readable(Seen seen, int number) {
+    private VersionRow readable(Seen seen, VersionName name) {
         long item = seen.spine().id();
-        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
+        int number = name.number();
+        VersionRow version = versions.version(item, name).orElseThrow(NotThere::new);
+        if (!seen.all() && name.isTrial()) throw new NotThere();
         if (!seen.all()
                 && revisions.revisions(item).stream()
                         .noneMatch(r ->
@@ -81,7 +92,7 @@ public class FetchFiles {
     public List<Packed> fetchLatest(Actor actor, List<Long> items, boolean folders) {
         List<Packed> files = new ArrayList<>();
         sight.of(actor, items).values().forEach(seen -> {
-            VersionRow version = fetch(actor, seen, seen.version());
+            VersionRow version = fetch(actor, seen, VersionName.main(seen.version()));
             files.add(
                     new Packed((folders ? Packed.folders(seen.spine()) : "") + version.fileName(), version.content()));
         });

@@ -12,6 +12,7 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.NamedByStore;
+import mintshelf.app.store.trial.TrialStore;
 import mintshelf.core.base.Numbers;
 import org.springframework.stereotype.Component;
 
@@ -21,8 +22,10 @@ class NamedIn {
     private final NamedByStore named;
     private final Sight sight;
     private final Settings settings;
+    private final TrialStore trials;
 
-    NamedIn(NamedByStore named, Sight sight, Settings settings) {
+    NamedIn(NamedByStore named, Sight sight, Settings settings, TrialStore trials) {
+        this.trials = trials;
         this.named = named;
         this.sight = sight;
         this.settings = settings;
@@ -44,6 +47,8 @@ class NamedIn {
         say(places, orders, seen, ", the order that it is on");
         say(places, linked, seen, ", which links to it");
         named.rounds(item).forEach(at -> places.add("the round of " + DAY.format(at.atZone(settings.zone()))));
+        int open = trials.open(List.of(item)).getOrDefault(item, 0);
+        if (open > 0) places.add(Numbers.count(open, "trial", "trials") + " under way on it");
         long hidden = all.stream().filter(id -> !seen.containsKey(id)).count();
         if (hidden > 0) places.add(Numbers.count(hidden, "document", "documents") + " that you do not see");
         return places;

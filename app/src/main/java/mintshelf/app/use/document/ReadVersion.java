@@ -3,6 +3,7 @@ package mintshelf.app.use.document;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Clock;
+import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
@@ -20,6 +21,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.output.OutputStore;
 import mintshelf.core.document.OutputFormat;
+import mintshelf.core.document.VersionName;
 import org.springframework.stereotype.Service;
 
 /** Versions, outputs and strays that somebody may fetch. */
@@ -58,13 +60,25 @@ public class ReadVersion {
 
     /** A version that the actor may fetch: any, or only those that were released. */
     public VersionRow version(Actor actor, long item, int number) {
+        return version(actor, item, VersionName.main(number));
+    }
+
+    /** As {@link #version(Actor, long, int)}; those of trials are work in preparation. */
+    public VersionRow version(Actor actor, long item, VersionName name) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
+        VersionRow version = versions.version(item, name).orElseThrow(NotThere::new);
         if (seen.all()) return version;
+        if (name.isTrial()) throw new NotThere();
+        int number = name.number();
         boolean out = revisions.revisions(item).stream()
                 .anyMatch(r -> r.releasedVersion().filter(n -> n == number).isPresent());
         if (!out) throw new NotThere();
         return version;
+    }
+
+    /** Versions of a document on trials of it, the first trial first; none for who sees released versions only. */
+    public List<VersionRow> tried(Actor actor, long item) {
+        return sight.of(actor, item).all() ? versions.tried(item) : List.of();
     }
 
     /** What was made of a version that the actor may fetch. */

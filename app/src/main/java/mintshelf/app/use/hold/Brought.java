@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.content.Upload;
@@ -23,6 +24,7 @@ import mintshelf.core.structure.StructureGraph;
  * @param read what the files refer to
  * @param before what the latest versions refer to, by version
  * @param orders the change orders that documents are on
+ * @param tried those that come back to the line of a trial
  */
 record Brought(
         Map<Long, Seen> seen,
@@ -30,7 +32,8 @@ record Brought(
         Map<String, StoredContent> contents,
         Map<String, List<Written>> read,
         Map<Long, List<Reference>> before,
-        Map<Long, PaperStore.On> orders) {
+        Map<Long, PaperStore.On> orders,
+        Map<Long, Trials.Tried> tried) {
     List<Reference> before(Document document) {
         return before.getOrDefault(document.head().version(), List.of());
     }

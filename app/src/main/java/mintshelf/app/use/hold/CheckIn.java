@@ -149,7 +149,8 @@ public class CheckIn {
 
     private static List<Run.Row> rows(List<Became> became) {
         return became.stream()
-                .map(b -> new Run.Row(b.document(), b.fate().word(), b.number()))
+                .map(b -> new Run.Row(
+                        b.document(), b.fate().word(), b.fate() == Became.Fate.TRIAL ? b.version() : b.number()))
                 .toList();
     }
 
@@ -161,6 +162,7 @@ public class CheckIn {
             return number + " came back: version " + first.number();
         List<String> parts = new ArrayList<>();
         count(parts, became, Became.Fate.VERSION, "new version", "new versions");
+        count(parts, became, Became.Fate.TRIAL, "new version of a trial", "new versions of trials");
         count(parts, became, Became.Fate.UNCHANGED, "unchanged", "unchanged");
         count(parts, became, Became.Fate.ONLY_SAVED, "only saved", "only saved");
         count(parts, became, Became.Fate.STRAY, "stray", "strays");

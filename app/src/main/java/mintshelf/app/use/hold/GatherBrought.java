@@ -1,6 +1,7 @@
 package mintshelf.app.use.hold;
 
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.effect.References;
@@ -9,6 +10,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.content.UploadStore;
@@ -19,12 +21,14 @@ import org.springframework.stereotype.Component;
 @Component
 class GatherBrought {
     private final Sight sight;
+    private final Trials trials;
     private final UploadStore uploads;
     private final References references;
     private final PaperStore orders;
 
-    GatherBrought(Sight sight, UploadStore uploads, References references, PaperStore orders) {
+    GatherBrought(Sight sight, Trials trials, UploadStore uploads, References references, PaperStore orders) {
         this.sight = sight;
+        this.trials = trials;
         this.uploads = uploads;
         this.references = references;
         this.orders = orders;
@@ -37,8 +41,12 @@ class GatherBrought {
 
     /** Within the act, under the locks of the documents. */
     Brought of(Actor actor, List<CheckIn.Row> rows, List<Long> items, Map<String, List<Written>> read) {
-        Map<Long, Seen> seen = sight.of(actor, items);
+        Map<Long, Seen> seen = new LinkedHashMap<>(sight.of(actor, items));
         if (seen.size() != items.size() || !seen.values().stream().allMatch(Seen::all)) throw new NotThere();
+        // Whoever shows the hold of a trial brings it back to the line of that.
+        Map<Long, Trials.Tried> tried =
+                trials.byHold(seen, rows.stream().map(CheckIn.Row::hold).toList());
+        tried.forEach((item, t) -> seen.put(item, t.tried()));
         Map<String, Upload> files = new HashMap<>();
         for (Upload u :
                 uploads.uploads(rows.stream().flatMap(CheckIn.Row::files).toList(), true)) {
@@ -59,6 +67,7 @@ class GatherBrought {
                 references.of(seen.values().stream()
                         .map(s -> s.document().head().version())
                         .toList()),
-                orders.open(items));
+                orders.open(items.stream().filter(i -> !tried.containsKey(i)).toList()),
+                tried);
     }
 }

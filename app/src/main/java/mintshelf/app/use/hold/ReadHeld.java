@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Packed;
@@ -11,6 +12,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.sight.TakeAlong.With;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.redline.RemarkStore;
@@ -32,6 +34,7 @@ public class ReadHeld {
     private final References references;
     private final HouseStore house;
     private final RemarkStore remarks;
+    private final Trials trials;
 
     public ReadHeld(
             Sight sight,
@@ -39,7 +42,9 @@ public class ReadHeld {
             TakeAlong along,
             References references,
             HouseStore house,
-            RemarkStore remarks) {
+            RemarkStore remarks,
+            Trials trials) {
+        this.trials = trials;
         this.remarks = remarks;
         this.sight = sight;
         this.lists = lists;
@@ -83,7 +88,7 @@ public class ReadHeld {
 
         /** Whether its file is shown by what lies beside it. */
         public boolean wantsNeutral() {
-            return mine && ReadHeld.wantsNeutral(seen);
+            return mine && !seen.document().isTried() && ReadHeld.wantsNeutral(seen);
         }
 
         private static String path(Seen seen) {
@@ -107,6 +112,17 @@ public class ReadHeld {
         return lines;
     }
 
+    /** What the actor holds on a trial. */
+    public List<HeldLine> onTrial(Actor actor, long trial) {
+        return trials.whole(actor, trial).lines().stream()
+                .filter(t -> t.line()
+                        .holder()
+                        .filter(h -> h.person() == actor.person())
+                        .isPresent())
+                .map(t -> new HeldLine(t.tried(), true, false, 0, false))
+                .toList();
+    }
+
     private HeldLine line(Actor actor, Seen seen, boolean along) {
         boolean mine = seen.document()
                 .holder()
@@ -127,8 +143,9 @@ public class ReadHeld {
     }
 
     /** To which of the actor's holds a file that came belongs; empty or several: the person is asked. */
-    public List<Long> match(Actor actor, String fileName) {
-        List<ReturnedFile.Held> held = sight.of(actor, lists.heldBy(actor.person(), CheckOut.MOST)).values().stream()
+    public List<Long> match(Actor actor, String fileName, Optional<Long> trial) {
+        List<ReturnedFile.Held> held = trial.map(t -> onTrial(actor, t).stream().map(HeldLine::seen))
+                .orElseGet(() -> sight.of(actor, lists.heldBy(actor.person(), CheckOut.MOST)).values().stream())
                 .map(s -> new ReturnedFile.Held(s.spine().id(), s.document().fileName()))
                 .toList();
         return ReturnedFile.match(fileName, held);

@@ -23,6 +23,7 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.Holder;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.reference.Written;
 import org.springframework.stereotype.Service;
@@ -69,13 +70,22 @@ public class Strays {
                 refusal,
                 StrayStore.State.KEPT,
                 clock.instant());
-        recorder.note(
-                actor,
-                document.id(),
-                "stray.kept",
-                document.head().number(),
-                "brought a file that was kept as a stray: " + refusal.reason(),
-                comment);
+        if (document.isTried())
+            recorder.note(
+                    actor,
+                    document.id(),
+                    "trial.stray.kept",
+                    VersionName.line(document.trial()) + ": brought a file that was kept as a stray: "
+                            + refusal.reason(),
+                    comment);
+        else
+            recorder.note(
+                    actor,
+                    document.id(),
+                    "stray.kept",
+                    document.head().number(),
+                    "brought a file that was kept as a stray: " + refusal.reason(),
+                    comment);
         return id;
     }
 

@@ -22,6 +22,7 @@ import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Holder;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.hold.Became;
 import mintshelf.core.hold.Became.Fate;
 import mintshelf.core.hold.HoldRules;
@@ -89,8 +90,10 @@ class TakeRow {
                 brought.isPresent() && !content.hash().equals(document.head().content())
                         ? set.read().getOrDefault(row.upload().get(), List.of())
                         : before.stream().map(Reference::written).toList();
+        Optional<Long> trial = Optional.ofNullable(set.tried().get(row.item()))
+                .map(t -> t.line().trial());
         Outcome<List<Reference>> resolved = references.resolve(
-                row.item(), written, Optional.of(document.head().version()), worked);
+                row.item(), written, Optional.of(document.head().version()), worked, trial);
         List<Reference> refersTo = resolved instanceof Outcome.Granted<List<Reference>> g ? g.value() : List.of();
         boolean saved =
                 !options.keepSaves() && onlySaved.differ(content, seen.spine().content());
@@ -104,21 +107,15 @@ class TakeRow {
             if (brought.isEmpty()) throw new Refused(stray.refusal());
             String fileName = set.files().get(row.upload().get()).fileName();
             long id = strays.keep(actor, document, content, fileName, comment, stray.refusal());
-            return new Became(row.item(), Fate.STRAY, id);
+            return new Became(row.item(), Fate.STRAY, id, 0);
         }
         Holder holder = document.holder().orElseThrow();
         int head = document.head().number();
         if (!options.keepHold()) ended.add(holder.hold());
         if (returned instanceof Returned.Unchanged) {
-            recorder.note(
-                    actor,
-                    row.item(),
-                    "hold.undone",
-                    head,
-                    "brought back the same bytes; no version was made",
-                    comment);
+            note(actor, document, "hold.undone", head, "brought back the same bytes; no version was made", comment);
             lay(actor, row, document.head().version(), head, set);
-            return new Became(row.item(), Fate.UNCHANGED, head);
+            return new Became(row.item(), Fate.UNCHANGED, head, document.head().version());
         }
         if (returned instanceof Returned.OnlySaved) {
             strays.keepSaved(
@@ -127,17 +124,18 @@ class TakeRow {
                     content,
                     set.files().get(row.upload().orElseThrow()).fileName(),
                     comment);
-            recorder.note(
+            note(
                     actor,
-                    row.item(),
+                    document,
                     "hold.undone",
                     head,
                     "brought it back saved once more, with nothing else changed; no version was made, the file is kept for 30 days",
                     comment);
             lay(actor, row, document.head().version(), head, set);
-            return new Became(row.item(), Fate.ONLY_SAVED, head);
+            return new Became(row.item(), Fate.ONLY_SAVED, head, document.head().version());
         }
-        String taken = brought.isPresent() ? values.takeOver(actor, document, content) : "";
+        // What a trial says of itself is no fact of its document.
+        String taken = brought.isPresent() && trial.isEmpty() ? values.takeOver(actor, document, content) : "";
         String says = returned instanceof Returned.TakesUp up ? References.tookUp(up.components()) : "";
         VersionStore.Added added = versions.add(
                 actor,
@@ -152,12 +150,12 @@ class TakeRow {
                         ""));
         worked.replace(row.item(), added.version());
         if (options.keepHold()) holds.rebase(holder.hold(), added.version());
-        recorder.note(
+        note(
                 actor,
-                row.item(),
+                document,
                 "version.added",
                 added.number(),
-                "checked in version " + added.number()
+                "checked in version " + new VersionName(document.trial(), added.number()).says()
                         + (says.isEmpty() ? " (" + Numbers.size(content.size()) + ")" : ", which " + says)
                         + (taken.isEmpty() ? "" : "; from " + FileFacts.place(content.kind()) + ": " + taken)
                         + Optional.ofNullable(set.orders().get(row.item()))
@@ -165,7 +163,13 @@ class TakeRow {
                                 .orElse(""),
                 comment);
         lay(actor, row, added.version(), added.number(), set);
-        return new Became(row.item(), Fate.VERSION, added.number());
+        return new Became(row.item(), trial.isPresent() ? Fate.TRIAL : Fate.VERSION, added.number(), added.version());
+    }
+
+    /** On the line of a trial without the number, which is none of the document's, and as what happened to the trial. */
+    private void note(Actor actor, Document document, String act, int number, String says, String why) {
+        if (!document.isTried()) recorder.note(actor, document.id(), act, number, says, why);
+        else recorder.note(actor, document.id(), "trial." + act, VersionName.line(document.trial()) + ": " + says, why);
     }
 
     /** Beside what it became: of a stray nothing is shown. */

@@ -16,6 +16,7 @@ import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
@@ -42,7 +43,13 @@ public class FetchStructure {
 
     /** A document stands in one place once: where several of its versions are wanted, the latest of them is taken, and said. */
     public Bundle bundle(Actor actor, long item, StructureView view, Optional<Integer> number, LocalDate day) {
-        ReadStructure.Structure tree = structure.tree(actor, item, view, number, day);
+        return bundle(actor, item, view, number, day, Optional.empty());
+    }
+
+    /** As {@link #bundle(Actor, long, StructureView, Optional, LocalDate)}, with what a trial has in the place of its documents. */
+    public Bundle bundle(
+            Actor actor, long item, StructureView view, Optional<Integer> number, LocalDate day, Optional<Long> trial) {
+        ReadStructure.Structure tree = structure.tree(actor, item, view, number, day, trial);
         int top = tree.version().orElseThrow(NotThere::new);
         Map<Long, Integer> wanted = new LinkedHashMap<>();
         Map<Long, Seen> seen = new LinkedHashMap<>();
@@ -65,21 +72,26 @@ public class FetchStructure {
             seen.put(id, row.seen().get());
         }
         List<Packed> files = new ArrayList<>();
-        Map<Long, Integer> taken = new LinkedHashMap<>();
+        Map<Long, VersionName> taken = new LinkedHashMap<>();
         wanted.forEach((id, version) -> {
-            VersionRow row = versions.version(id, version).orElseThrow(NotThere::new);
+            VersionName name = tree.name(id, version);
+            VersionRow row = versions.version(id, name).orElseThrow(NotThere::new);
             String path = Packed.folders(seen.get(id).spine()) + row.fileName();
             Optional<Refusal> refusal = may.refusal(actor, seen.get(id), row);
             if (refusal.isPresent()) {
                 says.add("Not here: " + path + ". " + refusal.get().says());
                 return;
             }
-            taken.put(id, version);
+            taken.put(id, name);
             files.add(new Packed(path, row.content()));
-            says.add(path + "  v" + version);
+            says.add(path + "  " + name.shortly());
         });
-        unit.run(() -> taken.forEach((id, version) ->
-                recorder.note(actor, id, "version.fetched", version, "fetched version " + version, "")));
-        return new Bundle(tree.top().document().number() + " v" + top + ".zip", files, String.join("\n", says) + "\n");
+        unit.run(() -> taken.forEach((id, name) -> {
+            if (name.isTrial()) recorder.note(actor, id, "trial.version.fetched", "fetched " + name.says(), "");
+            else recorder.note(actor, id, "version.fetched", name.number(), "fetched version " + name.says(), "");
+        }));
+        String with = trial.isEmpty() ? "" : " with trial";
+        return new Bundle(
+                tree.top().document().number() + " v" + top + with + ".zip", files, String.join("\n", says) + "\n");
     }
 }

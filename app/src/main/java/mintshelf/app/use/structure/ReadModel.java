@@ -39,6 +39,7 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Holder;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.drawing.svg.SvgWriter;
 import mintshelf.core.hold.HoldRules;
 import mintshelf.core.model.picture.ModelLines;
@@ -147,12 +148,13 @@ public class ReadModel {
      * @param latest whether components are shown in their latest versions; else in those that it was saved with
      * @param exchanged documents that are shown in the place of others, by those, in their latest versions
      */
-    public Model model(Actor actor, long item, int number, boolean latest, Map<Long, Long> exchanged) {
+    public Model model(Actor actor, long item, VersionName number, boolean latest, Map<Long, Long> exchanged) {
         Building building = build(actor, item, number, latest, MOST, exchanged);
         return new Model(List.copyOf(building.files.values()), building.nodes, building.cut);
     }
 
-    private Building build(Actor actor, long item, int number, boolean latest, int most, Map<Long, Long> exchanged) {
+    private Building build(
+            Actor actor, long item, VersionName number, boolean latest, int most, Map<Long, Long> exchanged) {
         Seen seen = sight.of(actor, item);
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         Building building = new Building(actor, latest && seen.all(), most, exchanged);
@@ -168,7 +170,7 @@ public class ReadModel {
     public record Lines(String tag, Supplier<Optional<String>> svg) {}
 
     /** What a model of this format looks like, of those of its components that the actor sees; nothing for meshes. */
-    public Optional<Lines> lines(Actor actor, long item, int number) {
+    public Optional<Lines> lines(Actor actor, long item, VersionName number) {
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (version.drawn().content().kind() != ContentKind.STEP) return Optional.empty();
         Building building = build(actor, item, number, false, MOST_DRAWN, Map.of());
@@ -305,9 +307,18 @@ public class ReadModel {
             Reference.Component c = component.orElseThrow();
             long shown = item.orElseThrow();
             boolean asLatest = !seen.get().all() || latest || shown != c.item();
-            int wanted = asLatest ? seen.get().version() : c.number();
-            Optional<VersionRow> version =
-                    versions.computeIfAbsent(shown + " " + wanted, k -> ReadModel.this.versions.version(shown, wanted));
+            // What was captured may be on the line of a trial: it is found by what it is, not by its number.
+            Optional<VersionRow> version = asLatest
+                    ? versions.computeIfAbsent(
+                            shown + " latest",
+                            k -> ReadModel.this.versions.version(
+                                    shown, seen.get().version()))
+                    : versions.computeIfAbsent(
+                            "captured " + c.version(),
+                            k -> Optional.ofNullable(ReadModel.this
+                                    .versions
+                                    .versionsById(List.of(c.version()))
+                                    .get(c.version())));
             if (version.isEmpty()) return;
             path.add(shown);
             add(seen.get(), version.get(), matrix, depth, path);
@@ -317,7 +328,8 @@ public class ReadModel {
         private int file(Seen seen, VersionRow version) {
             Optional<String> format = ModelFormat.of(version);
             if (format.isEmpty()) return -1;
-            String url = "/documents/" + seen.spine().id() + "/versions/" + version.number() + "/model-file";
+            String url = "/documents/" + seen.spine().id() + "/versions/"
+                    + version.name().address() + "/model-file";
             if (files.putIfAbsent(
                             url, new File(url, format.get(), version.content().size()))
                     == null) {
@@ -360,7 +372,7 @@ public class ReadModel {
     }
 
     /** Keeps a picture of a version's model that a browser made; only who may change the document is believed. */
-    public void keepPicture(Actor actor, long item, int number, byte[] png) {
+    public void keepPicture(Actor actor, long item, VersionName number, byte[] png) {
         Seen seen = sight.of(actor, item);
         VersionRow version = versions.version(item, number).orElseThrow(NotThere::new);
         if (!seen.all() || ModelFormat.of(version).isEmpty()) throw new NotThere();

@@ -10,8 +10,8 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
@@ -20,6 +20,7 @@ import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.StructureMirror;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.Reference;
@@ -27,6 +28,8 @@ import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.app.store.structure.ReferenceStore.Frozen;
 import mintshelf.app.store.structure.ShownStore;
 import mintshelf.app.store.structure.ShownStore.Shown;
+import mintshelf.core.document.Head;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
@@ -45,6 +48,7 @@ public class ReadStructure {
     private final ShownStore shown;
     private final StructureMirror mirror;
     private final Settings settings;
+    private final Trials trials;
 
     public ReadStructure(
             Sight sight,
@@ -53,7 +57,9 @@ public class ReadStructure {
             ReferenceStore references,
             ShownStore shown,
             StructureMirror mirror,
-            Settings settings) {
+            Settings settings,
+            Trials trials) {
+        this.trials = trials;
         this.sight = sight;
         this.revisions = revisions;
         this.versions = versions;
@@ -94,9 +100,21 @@ public class ReadStructure {
      * @param version number of the top's version that it is read from
      * @param cut whether more rows are below than are shown
      * @param incomplete whether some of it is not for this person's eyes
+     * @param tried what the versions of a trial are called that stand in the place of its documents, by document
      */
     public record Structure(
-            Seen top, StructureView view, Optional<Integer> version, List<Row> rows, boolean cut, boolean incomplete) {
+            Seen top,
+            StructureView view,
+            Optional<Integer> version,
+            List<Row> rows,
+            boolean cut,
+            boolean incomplete,
+            Map<Long, VersionName> tried) {
+        /** What the version of a document is called that stands in it. */
+        public VersionName name(long item, int number) {
+            return tried.getOrDefault(item, VersionName.main(number));
+        }
+
         /** Rows of the level right below the top that are newer than they were saved with. */
         public long outOfDate() {
             return rows.stream().filter(r -> r.depth() == 0 && r.newer() > 0).count();
@@ -134,34 +152,12 @@ public class ReadStructure {
                     .filter(r ->
                             r.seen().filter(s -> Only.of(s).contains(filter)).isPresent())
                     .toList();
-            return new Structure(top, view, version, left, cut, incomplete);
+            return new Structure(top, view, version, left, cut, incomplete, tried);
         }
     }
 
     /** So many components stand so; {@code only} filters the rows to them. */
     public record Standing(int count, String words, String only) {}
-
-    /** What rows are filtered by: their stage, and who holds them. */
-    private static final class Only {
-        static final List<String> ORDER = List.of("released", "pending", "gone", "held");
-
-        static List<String> of(Seen s) {
-            List<String> all = new ArrayList<>();
-            if (s.pending().isPresent()) all.add("pending");
-            else all.add(s.current().released() ? "released" : "gone");
-            if (s.all()) s.document().holder().ifPresent(h -> all.add("held-" + h.person()));
-            return all;
-        }
-
-        static String words(String filter, Seen s) {
-            return switch (filter) {
-                case "released" -> "released";
-                case "pending" -> "in preparation";
-                case "gone" -> s.current().stage().name().toLowerCase(Locale.ROOT);
-                default -> "held by " + s.document().holder().orElseThrow().name();
-            };
-        }
-    }
 
     /** What a version, and in the view of releases the revision, of a document consists of. */
     private record Node(long version, long revision) {}
@@ -174,27 +170,79 @@ public class ReadStructure {
      * @param number the version to begin with; empty for the one that the view shows
      */
     public Structure tree(Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day) {
-        return tree(actor, item, asked, number, day, DEEPEST);
+        return tree(actor, item, asked, number, day, Optional.empty());
+    }
+
+    /** As {@link #tree(Actor, long, StructureView, Optional, LocalDate)}, with what a trial has in the place of its documents, where the actor sees them at work. */
+    public Structure tree(
+            Actor actor,
+            long item,
+            StructureView asked,
+            Optional<Integer> number,
+            LocalDate day,
+            Optional<Long> trial) {
+        return tree(
+                actor,
+                item,
+                asked,
+                number,
+                day,
+                DEEPEST,
+                trial.map(t -> instead(actor, t)).orElse(Map.of()));
+    }
+
+    private Map<Long, Instead> instead(Actor actor, long trial) {
+        Map<Long, Instead> instead = new HashMap<>();
+        for (Trials.Tried tried : trials.whole(actor, trial).lines())
+            if (tried.line().begun()) {
+                Head head = tried.line().head();
+                instead.put(
+                        tried.item(),
+                        new Instead(new Shown(head.version(), head.number(), head.number()), head.name()));
+            }
+        return instead;
+    }
+
+    /** What stands in the place of a document. */
+    private record Instead(Shown shown, VersionName name) {}
+
+    /** Trials under way that have something of what stands in a structure, the latest first. */
+    public List<Trials.Whole> trials(Actor actor, Structure structure) {
+        if (!structure.top().all()) return List.of();
+        Set<Long> items = new HashSet<>(Set.of(structure.top().spine().id()));
+        structure
+                .rows()
+                .forEach(r -> r.seen().ifPresent(s -> items.add(s.spine().id())));
+        return trials.underWay(actor, items);
     }
 
     /** The components right below a document, as it was saved: for its own page. */
     public Structure firstLevel(Actor actor, long item) {
-        return tree(actor, item, StructureView.AS_SAVED, Optional.empty(), LocalDate.EPOCH, 1);
+        return tree(actor, item, StructureView.AS_SAVED, Optional.empty(), LocalDate.EPOCH, 1, Map.of());
     }
 
     /** The components right below a version, as it was saved. */
     public Structure firstLevel(Actor actor, long item, int number) {
-        return tree(actor, item, StructureView.AS_SAVED, Optional.of(number), LocalDate.EPOCH, 1);
+        return tree(actor, item, StructureView.AS_SAVED, Optional.of(number), LocalDate.EPOCH, 1, Map.of());
     }
 
     private Structure tree(
-            Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day, int deepest) {
+            Actor actor,
+            long item,
+            StructureView asked,
+            Optional<Integer> number,
+            LocalDate day,
+            int deepest,
+            Map<Long, Instead> instead) {
         Seen top = sight.of(actor, item);
         StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
-        Optional<Node> start = start(top, view, number, day);
-        if (start.isEmpty()) return new Structure(top, view, Optional.empty(), List.of(), false, false);
+        Optional<Node> start = Optional.ofNullable(instead.get(item))
+                .filter(i -> number.isEmpty())
+                .map(i -> new Node(i.shown().version(), 0))
+                .or(() -> start(top, view, number, day));
+        if (start.isEmpty()) return new Structure(top, view, Optional.empty(), List.of(), false, false, Map.of());
         Map<Long, Seen> seen = new HashMap<>();
-        Map<Node, List<Child>> children = levels(actor, start.get(), view, day, deepest, seen);
+        Map<Node, List<Child>> children = levels(actor, start.get(), view, day, deepest, seen, instead);
         Set<Long> items = new HashSet<>();
         children.values()
                 .forEach(list -> list.forEach(c -> c.reference().component().ifPresent(r -> items.add(r.item()))));
@@ -203,13 +251,15 @@ public class ReadStructure {
         List<Row> rows = new ArrayList<>();
         List<Long> path = new ArrayList<>(List.of(item));
         boolean cut = !walk(start.get(), "", path, children, seen, made, outOfDate, rows);
-        int version = versions.versions(item).stream()
-                .filter(v -> v.id() == start.get().version())
-                .findFirst()
-                .orElseThrow()
+        int version = Objects.requireNonNull(
+                        versions.versionsById(List.of(start.get().version()))
+                                .get(start.get().version()))
                 .number();
+        Map<Long, VersionName> tried = new HashMap<>();
+        instead.forEach((id, i) -> tried.put(id, i.name()));
+        if (number.isPresent()) tried.remove(item);
         return new Structure(
-                top, view, Optional.of(version), rows, cut, rows.stream().anyMatch(Row::isHidden));
+                top, view, Optional.of(version), rows, cut, rows.stream().anyMatch(Row::isHidden), tried);
     }
 
     private Optional<Node> start(Seen top, StructureView view, Optional<Integer> number, LocalDate day) {
@@ -248,7 +298,13 @@ public class ReadStructure {
      * person sees released versions only, the one in force stands in the place of what the view would show.
      */
     private Map<Node, List<Child>> levels(
-            Actor actor, Node start, StructureView view, LocalDate day, int deepest, Map<Long, Seen> seen) {
+            Actor actor,
+            Node start,
+            StructureView view,
+            LocalDate day,
+            int deepest,
+            Map<Long, Seen> seen,
+            Map<Long, Instead> instead) {
         Map<Node, List<Child>> children = new HashMap<>();
         Set<Node> level = Set.of(start);
         for (int depth = 0; depth < deepest && !level.isEmpty() && children.size() < MOST_ROWS; depth++) {
@@ -278,11 +334,20 @@ public class ReadStructure {
                 frozen.getOrDefault(node.revision(), List.of()).forEach(f -> kept.put(f.component(), f));
                 List<Child> list = new ArrayList<>();
                 for (Reference r : refersTo.getOrDefault(node.version(), List.of())) {
-                    Child child = r.component().isPresent()
-                                    && !view.isReleasedOnly()
-                                    && released.contains(r.component().get().item())
-                            ? outside(r, out)
-                            : child(view, r, chosen, kept, captured);
+                    Instead other = r.component()
+                            .flatMap(c -> Optional.ofNullable(instead.get(c.item())))
+                            .orElse(null);
+                    Child child = other != null
+                            ? new Child(
+                                    r,
+                                    Optional.of(other.shown()),
+                                    new Node(other.shown().version(), 0))
+                            : r.component().isPresent()
+                                            && !view.isReleasedOnly()
+                                            && released.contains(
+                                                    r.component().get().item())
+                                    ? outside(r, out)
+                                    : child(view, r, chosen, kept, captured);
                     list.add(child);
                     if (child.shown().isPresent() && !children.containsKey(child.node())) next.add(child.node());
                 }

@@ -15,6 +15,7 @@ import mintshelf.app.sight.StructureMirror;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.access.Right;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.structure.GraphLayout;
 import mintshelf.core.structure.StructureGraph;
 import mintshelf.core.structure.StructureGraph.Use;
@@ -51,7 +52,7 @@ public class ReadWhereUsed {
     public record Above(Seen seen, int steps, Optional<Long> quantity, Optional<Integer> captured, int newer) {}
 
     /** A document that a former version referred to the asked one from. */
-    public record Former(Seen seen, List<Integer> versions) {}
+    public record Former(Seen seen, List<VersionName> versions) {}
 
     /** A box of the picture. */
     public record Box(Seen seen, int row, int place, int inRow) {}
@@ -191,7 +192,7 @@ public class ReadWhereUsed {
     }
 
     private List<Former> former(Actor actor, long item, Set<Long> now) {
-        Map<Long, List<Integer>> ever = references.everUsedIn(item, 2000);
+        Map<Long, List<VersionName>> ever = references.everUsedIn(item, 2000);
         ever.keySet().removeIf(i -> now.contains(i));
         List<Former> former = new ArrayList<>();
         sight.of(actor, ever.keySet()).values().stream()
