@@ -6,12 +6,19 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import mintshelf.app.effect.HandOver;
+import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Trials.Whole;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.trial.TrialStore;
+import mintshelf.app.use.hold.Strays;
 import mintshelf.app.use.trial.ReadTrials;
 import mintshelf.core.hold.Became.Fate;
 import mintshelf.core.trial.Opinion;
@@ -226,5 +233,50 @@ class TrialTest extends InTrial {
                                 Map.of("items", String.valueOf(seen), "actKey", Server.key()))
                         .statusCode())
                 .isEqualTo(409);
+    }
+
+    @Test
+    void aStrayBecomesAVersionOfTheLineToWhichItCameBack() {
+        long item = sheet("19", plate("5", "deburr"));
+        long trial = begin(priya, "wider", item);
+        holds.take(priya, trial, List.of(item), Server.key(), "", "");
+        long hold = tried(trial, item).line().holder().orElseThrow().hold();
+        holds.breakHold(ines, trial, item, Server.key(), hold, "away");
+        long stray = back(priya, item, hold, plate("6", "deburr")).number();
+        // A hold of another document's line is none of this one's.
+        long other = sheet("19b", plate("5", "deburr"));
+        server.checkOut("priya", other);
+        assertThat(back(priya, other, hold, plate("7", "deburr")).fate()).isEqualTo(Fate.STRAY);
+        assertThat(server.document(other).head().number()).isEqualTo(1);
+        assertThat(Web.as(server, "priya").get("/strays/" + stray).body()).contains("Make it version t1/1");
+        Strays strays = server.bean(Strays.class);
+        strays.adopt(priya, stray, Server.key(), 1, "after all");
+        assertThat(tried(trial, item).line().gets().says()).isEqualTo("t1/1");
+        assertThat(server.document(item).head().number()).isEqualTo(1);
+        // To a trial that is over nothing comes any more.
+        holds.take(priya, trial, List.of(item), Server.key(), "", "");
+        long second = tried(trial, item).line().holder().orElseThrow().hold();
+        drop.drop(priya, trial, "", Server.key());
+        long late = back(priya, item, second, plate("8", "deburr")).number();
+        assertThatThrownBy(() -> strays.adopt(priya, late, Server.key(), 1, ""))
+                .isInstanceOfSatisfying(
+                        Refused.class, r -> assertThat(r.refusal().code()).isEqualTo("trial.ended"));
+        assertThat(Web.as(server, "priya").get("/strays/" + late).body())
+                .contains("The trial that it came back to is over.");
+    }
+
+    @Test
+    void whoLeavesHandsOnWhatTheyHoldOnTrials() {
+        server.add("leaver" + mark, "Leaver " + mark, "designer");
+        Actor leaver = server.actor("leaver" + mark);
+        long item = sheet("19c", plate("5", "deburr"));
+        long trial = begin(leaver, "wider", item);
+        holds.take(leaver, trial, List.of(item), Server.key(), "", "");
+        HandOver over = server.bean(HandOver.class);
+        assertThat(over.carried(ines, leaver.person()).held()).anyMatch(s -> s.contains(mark + "-19c t1"));
+        PersonStore.Person from =
+                server.bean(PersonStore.class).person(leaver.person()).orElseThrow();
+        server.bean(UnitOfWork.class).run(() -> over.handOn(ines, from, Optional.of(priya.access()), "left"));
+        assertThat(tried(trial, item).line().holder().orElseThrow().person()).isEqualTo(priya.person());
     }
 }

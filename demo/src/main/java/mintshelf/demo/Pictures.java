@@ -142,7 +142,7 @@ final class Pictures {
             take(shots, "/today", "today", List.of());
             take(shots, SHELF, "shelf", List.of(spines("an item"), click("TG40-1000"), click("TG40-1050")));
             take(shots, SHELF, "structure", List.of(spines("a document"), model("TG40-0000", "/structure")));
-            take(shots, SHELF, "document", List.of(open("TG40-3030")));
+            take(shots, SHELF, "document", List.of(open("TG40-2010")));
             take(
                     shots,
                     SHELF,

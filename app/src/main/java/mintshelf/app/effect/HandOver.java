@@ -6,13 +6,15 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.HeldDocuments;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.ListStore;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.hold.HoldStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.app.store.round.RoundListStore;
@@ -20,6 +22,7 @@ import mintshelf.app.store.round.RoundStore;
 import mintshelf.core.access.Access;
 import mintshelf.core.access.Right;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.signoff.Ask;
 import mintshelf.core.signoff.Asked;
 import org.springframework.stereotype.Component;
@@ -31,7 +34,7 @@ public class HandOver {
     public static final int MOST = 500;
 
     private final HoldStore holds;
-    private final ListStore lists;
+    private final HeldDocuments lists;
     private final RoundStore rounds;
     private final RoundListStore roundLists;
     private final RoundSight views;
@@ -42,7 +45,7 @@ public class HandOver {
 
     HandOver(
             HoldStore holds,
-            ListStore lists,
+            HeldDocuments lists,
             RoundStore rounds,
             RoundListStore roundLists,
             RoundSight views,
@@ -65,7 +68,9 @@ public class HandOver {
     public record Carried(List<String> held, List<String> asked) {}
 
     public Carried carried(Actor actor, long person) {
-        List<String> held = sight.of(actor, lists.heldBy(person, MOST)).values().stream()
+        List<String> held = Stream.concat(
+                        sight.of(actor, lists.heldBy(person, MOST)).values().stream(),
+                        lists.onTrials(actor, person, MOST).stream().map(Trials.Tried::tried))
                 .map(s -> s.document().number() + " " + s.spine().kindName())
                 .toList();
         List<String> asked = new ArrayList<>();
@@ -98,6 +103,12 @@ public class HandOver {
             // What the actor does not see stays, and is not asked for without end.
             held = left.equals(held) ? List.of() : left;
         }
+        List<Long> items = lists.onTrials(actor, from.id(), MOST).stream()
+                .map(Trials.Tried::item)
+                .toList();
+        if (!items.isEmpty()) sight.lockedWithPapers(actor, items);
+        for (Trials.Tried tried : lists.onTrials(actor, from.id(), MOST))
+            hand(actor, tried.tried().document(), from, heir, why);
         for (long after = 0; ; ) {
             List<Long> some = roundLists.naming(from.id(), after, MOST);
             if (some.isEmpty()) return;
@@ -107,6 +118,12 @@ public class HandOver {
                 for (Ask ask : asking(view, from.id())) ask(actor, view, ask, heir);
             }
         }
+    }
+
+    private void note(Actor actor, Document document, String act, int head, String says, String why) {
+        if (document.isTried())
+            recorder.note(actor, document.id(), "trial." + act, VersionName.line(document.trial()) + ": " + says, why);
+        else recorder.note(actor, document.id(), act, head, says, why);
     }
 
     private void hand(Actor actor, Document document, PersonStore.Person from, Optional<Access> heir, String why) {
@@ -123,12 +140,12 @@ public class HandOver {
         }
         holds.end(document.holder().orElseThrow().hold(), HoldStore.Ending.BROKEN, actor.person(), why, now);
         int head = document.head().number();
-        recorder.note(actor, document.id(), "hold.broken", head, "ended the check-out of " + from.name(), why);
+        note(actor, document, "hold.broken", head, "ended the check-out of " + from.name(), why);
         if (heir.isEmpty()) return;
         holds.take(List.of(document), heir.get().person(), "", "taken over from " + from.name(), now);
-        recorder.note(
+        note(
                 actor,
-                document.id(),
+                document,
                 "hold.taken",
                 head,
                 "gave its check-out to " + heir.get().name(),

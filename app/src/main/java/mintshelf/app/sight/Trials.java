@@ -155,14 +155,41 @@ public class Trials {
                 line);
     }
 
-    /** Documents as they stand on the trial lines that these holds are of; by document, those alone. */
-    public Map<Long, Tried> byHold(Map<Long, Seen> originals, Collection<Long> holds) {
+    /**
+     * Documents as they stand on the trial lines that these holds are of; by document, those alone.
+     *
+     * @param holds by document: a hold of another document's line is none of its own
+     */
+    public Map<Long, Tried> byHold(Map<Long, Seen> originals, Map<Long, Long> holds) {
         Map<Long, Tried> tried = new HashMap<>();
-        trials.held(holds).values().forEach(line -> {
+        trials.held(holds.values()).forEach((hold, line) -> {
             Seen original = originals.get(line.item());
-            if (original != null) tried.put(line.item(), on(original, line));
+            if (original != null && hold.equals(holds.get(line.item()))) tried.put(line.item(), on(original, line));
         });
         return tried;
+    }
+
+    /** A document on a line of its own, where that is the line of a trial; nothing for its main line. */
+    public Optional<Tried> onLine(Seen original, long line) {
+        return trials.beside(List.of(original.spine().id())).stream()
+                .filter(l -> l.id() == line)
+                .findFirst()
+                .map(l -> on(original, l));
+    }
+
+    /** Whether the trial of a line is under way. */
+    public boolean isUnderWay(Line line) {
+        return trials.trial(line.trial()).filter(Trial::isOpen).isPresent();
+    }
+
+    /** What somebody holds on trials, of what the actor sees at work. */
+    public List<Tried> heldBy(Actor actor, long person, int most) {
+        List<Line> lines = trials.heldBy(person, most);
+        Map<Long, Seen> seen = seen(actor, lines);
+        return lines.stream()
+                .filter(l -> seen.containsKey(l.item()))
+                .map(l -> on(Optional.ofNullable(seen.get(l.item())).orElseThrow(), l))
+                .toList();
     }
 
     /** Ids of the latest versions on the lines of a trial, by document: what stands in the place of the documents for who works on it. */

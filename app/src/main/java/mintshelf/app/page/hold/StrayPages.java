@@ -67,18 +67,22 @@ public class StrayPages {
         model.addAttribute("stray", stray);
         ReadDocument.View view = read.view(actor, stray.item());
         model.addAttribute("view", view);
+        Seen on = strays.on(view.seen(), stray);
+        model.addAttribute("on", on);
         var document = view.seen().document();
-        model.addAttribute("starts", view.next().act() == Act.START_REVISION);
+        model.addAttribute(
+                "starts",
+                view.next().act() == Act.START_REVISION && !on.document().isTried());
         model.addAttribute("open", stray.isOpen(actor.person(), clock.instant()));
         model.addAttribute(
-                "compared",
-                compare.draw(view.seen().spine().content(), stray.content()).orElse(null));
+                "compared", compare.draw(on.spine().content(), stray.content()).orElse(null));
         model.addAttribute("sheet", sheets.sheetSoon(stray.content()));
         model.addAttribute(
                 "broken",
                 record.lastBefore(actor, stray.item(), "hold.broken", stray.at())
                         .orElse(null));
-        model.addAttribute("adoptRefusal", Strays.adoptRefusal(actor, document).orElse(null));
+        model.addAttribute(
+                "adoptRefusal", strays.adoptRefusal(actor, view.seen(), stray).orElse(null));
         model.addAttribute(
                 "mayDrop", stray.author() == actor.person() || actor.access().may(Right.KEEP_SHELF, document.place()));
         model.addAttribute("mayAsk", RequestRules.line(document, actor.access()).isEmpty());

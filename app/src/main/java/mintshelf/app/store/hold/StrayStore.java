@@ -1,6 +1,7 @@
 package mintshelf.app.store.hold;
 
 import static mintshelf.database.schema.Tables.CONTENT;
+import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.PERSON;
 import static mintshelf.database.schema.Tables.STRAY;
 import static mintshelf.database.schema.Tables.VERSION;
@@ -16,6 +17,7 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.Document;
+import mintshelf.core.document.VersionName;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
@@ -29,19 +31,24 @@ public class StrayStore {
         this.db = db;
     }
 
-    /** A stray as shown beside its document. */
+    /**
+     * A stray as shown beside its document.
+     *
+     * @param line that it came back to: the main one of its document, or that of a trial
+     */
     public record Stray(
             long id,
             long item,
             String fileName,
             StoredContent content,
-            Optional<Integer> base,
+            Optional<VersionName> base,
             long author,
             String authorName,
             Instant at,
             String comment,
             String refusal,
-            State state) {
+            State state,
+            long line) {
         /** Whether it was taken for only saved once more: its author may still adopt it until then. */
         public boolean isSaved() {
             return state == State.SAVED;
@@ -152,7 +159,13 @@ public class StrayStore {
 
     private List<Stray> strays(Condition where) {
         return db.select(STRAY.fields())
-                .select(PERSON.NAME, VERSION.NUMBER, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
+                .select(
+                        PERSON.NAME,
+                        VERSION.NUMBER,
+                        LINE.TRIAL_NUMBER,
+                        CONTENT.SHA256,
+                        CONTENT.SIZE,
+                        CONTENT.CONTENT_KIND)
                 .from(STRAY)
                 .join(PERSON)
                 .on(PERSON.ID.eq(STRAY.AUTHOR))
@@ -160,6 +173,8 @@ public class StrayStore {
                 .on(CONTENT.ID.eq(STRAY.CONTENT))
                 .leftJoin(VERSION)
                 .on(VERSION.ID.eq(STRAY.BASE_VERSION))
+                .leftJoin(LINE)
+                .on(LINE.ID.eq(VERSION.LINE))
                 .where(where)
                 .orderBy(STRAY.ID.desc())
                 .fetch(row -> new Stray(
@@ -171,13 +186,18 @@ public class StrayStore {
                                 ContentHash.of(row.get(CONTENT.SHA256)),
                                 row.get(CONTENT.SIZE),
                                 ContentKind.valueOf(row.get(CONTENT.CONTENT_KIND))),
-                        Optional.ofNullable(row.get(VERSION.NUMBER)),
+                        Optional.ofNullable(row.get(VERSION.NUMBER))
+                                .map(n -> new VersionName(
+                                        Optional.ofNullable(row.get(LINE.TRIAL_NUMBER))
+                                                .orElse(0),
+                                        n)),
                         row.get(STRAY.AUTHOR),
                         row.get(PERSON.NAME),
                         Times.instant(row.get(STRAY.AT)),
                         row.get(STRAY.COMMENT),
                         row.get(STRAY.REFUSAL),
-                        State.valueOf(row.get(STRAY.STATE))));
+                        State.valueOf(row.get(STRAY.STATE)),
+                        row.get(STRAY.LINE)));
     }
 
     public void decide(long id, State state, long by, Optional<Long> adopted, Instant now) {

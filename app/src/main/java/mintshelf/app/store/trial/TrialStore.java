@@ -221,12 +221,21 @@ public class TrialStore {
         return lines(LINE.ITEM.in(items).and(LINE.TRIAL.isNotNull()));
     }
 
-    /** The lines of trials on which some of these holds are open, by hold. */
+    /** The lines of trials that some of these holds are or were of, by hold: what comes back late belongs there too. */
     public Map<Long, Line> held(Collection<Long> holds) {
+        Map<Long, Long> of = holds.isEmpty()
+                ? Map.of()
+                : db.select(HOLD.ID, HOLD.LINE)
+                        .from(HOLD)
+                        .join(LINE)
+                        .on(LINE.ID.eq(HOLD.LINE), LINE.TRIAL.isNotNull())
+                        .where(HOLD.ID.in(holds))
+                        .fetchMap(HOLD.ID, HOLD.LINE);
         Map<Long, Line> held = new HashMap<>();
-        if (holds.isEmpty()) return held;
-        lines(HOLD.ID.in(holds).and(LINE.TRIAL.isNotNull()))
-                .forEach(l -> l.holder().ifPresent(h -> held.put(h.hold(), l)));
+        if (of.isEmpty()) return held;
+        Map<Long, Line> byId = new HashMap<>();
+        lines(LINE.ID.in(of.values())).forEach(l -> byId.put(l.id(), l));
+        of.forEach((hold, line) -> Optional.ofNullable(byId.get(line)).ifPresent(l -> held.put(hold, l)));
         return held;
     }
 

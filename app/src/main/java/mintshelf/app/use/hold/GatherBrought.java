@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -45,7 +46,7 @@ class GatherBrought {
         if (seen.size() != items.size() || !seen.values().stream().allMatch(Seen::all)) throw new NotThere();
         // Whoever shows the hold of a trial brings it back to the line of that.
         Map<Long, Trials.Tried> tried =
-                trials.byHold(seen, rows.stream().map(CheckIn.Row::hold).toList());
+                trials.byHold(seen, rows.stream().collect(Collectors.toMap(CheckIn.Row::item, CheckIn.Row::hold)));
         tried.forEach((item, t) -> seen.put(item, t.tried()));
         Map<String, Upload> files = new HashMap<>();
         for (Upload u :

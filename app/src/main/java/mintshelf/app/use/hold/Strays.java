@@ -13,6 +13,7 @@ import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
@@ -33,6 +34,7 @@ import org.springframework.stereotype.Service;
 public class Strays {
     private final Sight sight;
     private final StrayStore strays;
+    private final Trials trials;
     private final NewVersions versions;
     private final References references;
     private final Acts acts;
@@ -42,6 +44,7 @@ public class Strays {
     public Strays(
             Sight sight,
             StrayStore strays,
+            Trials trials,
             NewVersions versions,
             References references,
             Acts acts,
@@ -49,6 +52,7 @@ public class Strays {
             Clock clock) {
         this.sight = sight;
         this.strays = strays;
+        this.trials = trials;
         this.versions = versions;
         this.references = references;
         this.acts = acts;
@@ -117,18 +121,37 @@ public class Strays {
         return HoldRules.between(document, actor.access());
     }
 
-    /** Makes a stray the next version of its document. */
+    /** The document as a stray would become a version of it: on the line to which it came back. */
+    public Seen on(Seen seen, StrayStore.Stray stray) {
+        return trials.onLine(seen, stray.line()).map(Trials.Tried::tried).orElse(seen);
+    }
+
+    /** As {@link #adoptRefusal(Actor, Document)}, on the line to which it came back; nothing comes to a trial that is over. */
+    public Optional<Refusal> adoptRefusal(Actor actor, Seen seen, StrayStore.Stray stray) {
+        Optional<Trials.Tried> tried = trials.onLine(seen, stray.line());
+        if (tried.isPresent() && !trials.isUnderWay(tried.get().line()))
+            return Optional.of(Refusal.of(
+                    "trial.ended",
+                    "The trial that it came back to is over.",
+                    "Fetch it, and bring it back under a check-out of the document itself."));
+        return adoptRefusal(actor, on(seen, stray).document());
+    }
+
+    /** Makes a stray the next version of its document, on the line to which it came back. */
     public String adopt(Actor actor, long strayId, String key, int expectedVersion, String comment) {
         String words = Texts.optionalLines("The comment", comment, CheckIn.LONGEST_COMMENT)
                 .orElseThrow(Refused::new);
         StrayStore.Stray known = strays.stray(strayId).orElseThrow(NotThere::new);
         List<Written> written = references.read(known.content());
         return acts.once(actor, key, () -> {
-            Seen seen = sight.locked(actor, known.item());
-            StrayStore.Stray stray = open(actor, seen, strayId);
+            Seen main = sight.locked(actor, known.item());
+            StrayStore.Stray stray = open(actor, main, strayId);
+            Optional<Long> trial =
+                    trials.onLine(main, stray.line()).map(t -> t.line().trial());
+            Seen seen = on(main, stray);
             Sight.expectVersion(seen, expectedVersion);
             Document document = seen.document();
-            adoptRefusal(actor, document).ifPresent(r -> {
+            adoptRefusal(actor, main, stray).ifPresent(r -> {
                 throw new Refused(r);
             });
             String said = words.isEmpty() ? "adopted the stray of " + stray.authorName() : words;
@@ -139,7 +162,7 @@ public class Strays {
                     new NewVersions.Made(
                             stray.content(),
                             references
-                                    .resolve(known.item(), written, head, Map.of())
+                                    .resolve(known.item(), written, head, Map.of(), trial)
                                     .orElseThrow(Refused::new),
                             said,
                             VersionRow.MadeBy.ADOPTED,
@@ -148,13 +171,13 @@ public class Strays {
                             ""));
             strays.decide(
                     strayId, StrayStore.State.ADOPTED, actor.person(), Optional.of(added.version()), clock.instant());
-            recorder.note(
-                    actor,
-                    known.item(),
-                    "version.added",
-                    added.number(),
-                    "made the stray of " + stray.authorName() + " version " + added.number(),
-                    words);
+            String made = "made the stray of " + stray.authorName() + " version "
+                    + new VersionName(document.trial(), added.number()).says();
+            if (trial.isPresent()) {
+                recorder.note(actor, known.item(), "trial.version.added", made, words);
+                return "/trials/" + trial.get();
+            }
+            recorder.note(actor, known.item(), "version.added", added.number(), made, words);
             return "/documents/" + known.item();
         });
     }
