@@ -90,6 +90,7 @@ final class SearchRoutes {
                 List.of("/trials/{id}/ask", "/trials/999999999/ask", "302 404 404 404 404 404"),
                 List.of("/trials/{id}/adopt", "/trials/999999999/adopt", "302 404 404 404 404 404"),
                 List.of("/trials/{id}/files.zip", "/trials/999999999/files.zip", "302 404 404 404 404 404"),
+                List.of("/documents/{id}/trials", "/documents/" + draft + "/trials", "302 404 404 200 200 200"),
                 List.of("/documents/{id}/lines/{line}", "/documents/" + draft + "/lines/t1", "302 404 404 404 404 404"),
                 List.of("/packs", "/packs", ALL),
                 List.of("/packs/{id}", "/packs/999999999", "302 404 404 404 404 404"),

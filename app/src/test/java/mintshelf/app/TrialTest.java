@@ -83,6 +83,9 @@ class TrialTest extends InTrial {
                 .isEqualTo("trial.none");
         assertThat(code(() -> start.start(priya, List.of(item), " ", Server.key())))
                 .isNotEmpty();
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/documents/" + item).body()).contains("3 more trials");
+        assertThat(web.get("/documents/" + item + "/trials").body()).contains("second, of both", "first");
         drop.drop(tomasz, both, "", Server.key());
         long again = begin(priya, "after one went", item);
         assertThat(tried(again, item).line().number()).isEqualTo(TrialRules.MOST_OPEN + 1);

@@ -26,6 +26,8 @@ public class MayFetch {
 
     /** Why an actor may not fetch a version that they see; nothing when they may. */
     public Optional<Refusal> refusal(Actor actor, Seen seen, VersionRow version) {
+        // A trial is in preparation whatever the stage of its document is.
+        if (version.name().isTrial()) return Optional.empty();
         Document document = seen.document();
         Stage stage = stage(seen, version);
         Optional<Right> needed =

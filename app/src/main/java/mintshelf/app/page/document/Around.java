@@ -1,5 +1,6 @@
 package mintshelf.app.page.document;
 
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -8,6 +9,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.page.Words;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionRow;
+import mintshelf.app.store.trial.TrialStore;
 import mintshelf.app.use.document.ReadEarlier;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.neutral.BringNeutral;
@@ -22,6 +24,12 @@ import org.springframework.ui.Model;
 /** What stands around a document, put into the models of its pages. */
 @Component
 class Around {
+    /** Trials that stand under a strip; the others are a page of their own. */
+    private static final int MOST_TRIALS = 6;
+
+    private static final List<TrialStore.State> ORDER =
+            List.of(TrialStore.State.ADOPTED, TrialStore.State.OPEN, TrialStore.State.DROPPED);
+
     private final ReadStructure structure;
     private final ReadWhereUsed used;
     private final ReadMargin margin;
@@ -62,11 +70,18 @@ class Around {
     void fillTrials(Actor actor, Seen seen, Strip strip, Words words, Model model) {
         Map<Integer, Integer> places = new HashMap<>();
         strip.stops().forEach(s -> places.put(s.number(), s.x()));
+        // Adopted ones lead back to the strip: they stand next to it, and what was dropped below all.
+        List<ReadTrials.Beside> beside = trials.beside(actor, seen.spine().id()).stream()
+                .sorted(Comparator.comparingInt(
+                        b -> ORDER.indexOf(b.whole().trial().state())))
+                .toList();
         model.addAttribute(
                 "trials",
-                trials.beside(actor, seen.spine().id()).stream()
+                beside.stream()
+                        .limit(MOST_TRIALS)
                         .map(b -> TrialStrip.of(b, strip.width(), places, words))
                         .toList());
+        model.addAttribute("moreTrials", Math.max(0, beside.size() - MOST_TRIALS));
         model.addAttribute("mayTry", StartTrial.offers(actor, seen));
     }
 

@@ -89,6 +89,21 @@ public class TrialPages {
         return "trial/page";
     }
 
+    /** All trials beside a document, whether under way or not. */
+    @GetMapping("/documents/{id}/trials")
+    String ofDocument(Actor actor, @PathVariable long id, Model model) {
+        model.addAttribute("of", read.document(actor, id));
+        model.addAttribute(
+                "listed",
+                new ReadTrials.Listed(
+                        read.beside(actor, id).stream()
+                                .map(ReadTrials.Beside::whole)
+                                .toList(),
+                        Optional.empty()));
+        model.addAttribute("held", read.held(actor));
+        return "trial/list";
+    }
+
     /** The line of a trial as its document's: the page of the trial. */
     @GetMapping("/documents/{id}/lines/{line}")
     String line(Actor actor, @PathVariable long id, @PathVariable String line) {

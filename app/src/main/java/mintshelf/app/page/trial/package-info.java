@@ -1,2 +1,2 @@
-/** The pages of trials: their strips, what is done on them, how they are adopted. */
+/** The pages of trials: what is done on them, how they are adopted. */
 package mintshelf.app.page.trial;

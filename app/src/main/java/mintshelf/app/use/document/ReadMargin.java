@@ -65,6 +65,8 @@ public class ReadMargin {
 
     /** Nothing for a version of a revision that is in force, or was not yet. */
     public Optional<Mark> of(Actor actor, Seen seen, VersionRow version) {
+        // A trial was never in force.
+        if (version.name().isTrial()) return Optional.empty();
         Revision of = revision(seen, version);
         if (OutOfForce.says(of, seen.document(), Optional.empty()).isEmpty()) return Optional.empty();
         Optional<Seen> successor = seen.document().released().isPresent()

@@ -81,6 +81,11 @@ class TakeRow {
             List<Long> ended) {
         Seen seen = set.seen().get(row.item());
         Document document = seen.document();
+        if (document.isTried() && !row.copies().isEmpty())
+            throw Refused.because(
+                    "trial.copies",
+                    "Neutral copies lie beside versions of documents, not beside those of trials.",
+                    "Bring " + document.number() + " without them; nothing was checked in.");
         String comment = row.comment().isBlank() ? options.comment() : row.comment();
         Optional<StoredContent> brought = row.upload().map(set.contents()::get);
         StoredContent content = brought.orElse(seen.spine().content());

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.Trials;
 import mintshelf.app.sight.Trials.Tried;
@@ -144,6 +145,13 @@ public class ReadTrials {
 
     /** Beside a document, the latest first: the trial, the document on it, and the versions there. */
     public record Beside(Whole whole, Tried tried, List<VersionRow> versions) {}
+
+    /** A document whose trials are listed; not there for who does not see it at work. */
+    public Seen document(Actor actor, long item) {
+        Seen seen = sight.of(actor, item);
+        if (!seen.all()) throw new NotThere();
+        return seen;
+    }
 
     /** The trials beside a document that the actor sees at work. */
     public List<Beside> beside(Actor actor, long item) {
