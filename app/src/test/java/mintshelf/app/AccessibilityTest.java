@@ -83,6 +83,7 @@ class AccessibilityTest extends InBrowser {
                 false);
         long other = SERVER.file(
                 "priya", shelf, "part-model", "axe other " + mark + ".stp", StructureTest.assembly("o" + mark), false);
+        String trial = InTrial.begun(SERVER, drawn);
         List<String> faults = new ArrayList<>();
         browser.open("/sign-in");
         check("/sign-in", faults);
@@ -110,6 +111,13 @@ class AccessibilityTest extends InBrowser {
                 "/documents/" + top + "/new-design",
                 "/documents/" + top + "/pack",
                 "/packs",
+                "/trials",
+                "/trials/new?items=" + drawn,
+                trial,
+                trial + "/ask",
+                trial + "/adopt",
+                "/documents/" + drawn,
+                "/check-in?trial=" + trial.substring("/trials/".length()),
                 "/swap?items=" + part,
                 "/swap?pairs=" + part + "-" + other,
                 "/documents/" + top + "/versions/1/model?with=1&of=" + part,

@@ -130,6 +130,28 @@ class InTrial {
                 .toList();
     }
 
+    /** A trial of a drawing with one version, held again by the data manager; its address. */
+    static String begun(Server server, long item) {
+        Actor ines = server.actor("ines");
+        String address = server.bean(StartTrial.class).start(ines, List.of(item), "tried", Server.key());
+        long trial = Long.parseLong(address.substring("/trials/".length()));
+        TrialHolds holds = server.bean(TrialHolds.class);
+        holds.take(ines, trial, List.of(item), Server.key(), "", "");
+        long hold = server.bean(Trials.class)
+                .whole(ines, trial)
+                .first()
+                .line()
+                .holder()
+                .orElseThrow()
+                .hold();
+        String token =
+                server.bring("ines", server.document(item).fileName(), Review.sheet("TRIED-" + item + " " + trial));
+        server.bean(CheckIn.class)
+                .take(ines, List.of(new CheckIn.Row(item, token, hold)), Server.key(), "tried", false);
+        holds.take(ines, trial, List.of(item), Server.key(), "", "");
+        return address;
+    }
+
     static String code(ThrowingCallable act) {
         try {
             act.call();

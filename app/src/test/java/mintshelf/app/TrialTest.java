@@ -92,6 +92,18 @@ class TrialTest extends InTrial {
     }
 
     @Test
+    void aStripShowsTheLatestOfManyVersions() {
+        long item = sheet("12c", plate("5", "deburr"));
+        for (int i = 0; i < 24; i++) changeMain(item, plate("6." + i, "deburr"));
+        long trial = begin(priya, "many, with words enough for more than the line that is left for them here", item);
+        for (int i = 0; i < 14; i++) change(priya, trial, item, plate("7." + i, "deburr"));
+        String page = Web.as(server, "priya").get("/documents/" + item).body();
+        String strip = page.substring(page.indexOf("trial-strip"), page.indexOf("</svg>", page.indexOf("trial-strip")));
+        assertThat(strip.split("class=\"stop", -1).length - 1).isBetween(3, 12);
+        assertThat(strip).contains("t1/14, Priya Malhan", "text-anchor=\"end\"").doesNotContain("t1/1, Priya");
+    }
+
+    @Test
     void itBeginsOnWhatIsReleasedToo() {
         long item = plain("14", Review.sheet(mark + "-14 " + mark));
         server.release("priya", item);
