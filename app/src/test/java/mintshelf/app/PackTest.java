@@ -23,6 +23,9 @@ import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepReader;
 import mintshelf.core.reference.PackNames.Layout;
 import mintshelf.core.structure.StructureView;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 
 /** A structure packed for somebody: it opens wherever it is unpacked, and who got what is kept. */
@@ -53,7 +56,7 @@ class PackTest extends InDesign {
     }
 
     @Test
-    void inOneFolderEveryFileNamesTheOthersAsTheyLieThere() throws IOException, InterruptedException {
+    void inOneFolderEveryFileNamesTheOthersAsTheyLieThere() throws Exception {
         // Written as somebody's drive has it, and of two files of one name.
         long other = server.file(
                 "priya",
@@ -88,6 +91,11 @@ class PackTest extends InDesign {
         assertThat(new String(Optional.ofNullable(files.get("list.csv")).orElseThrow(), StandardCharsets.UTF_8))
                 .contains(from + "1010", "names in it are written for this pack");
         assertThat(files).containsKeys("list.xlsx", "contents.txt");
+        try (PDDocument list =
+                Loader.loadPDF(Optional.ofNullable(files.get("list.pdf")).orElseThrow())) {
+            assertThat(new PDFTextStripper().getText(list))
+                    .contains(from + "1010", "for the yard: to quote from", "packed by Priya", "page 1 of");
+        }
         assertThat(text(above)).as("the shelf's file stays").contains("C:\\\\work");
         assertThat(server.document(other).head().number()).isEqualTo(1);
         assertThat(Web.as(server, "priya").get("/documents/" + part + "/record").body())

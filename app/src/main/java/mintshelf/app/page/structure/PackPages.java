@@ -129,7 +129,7 @@ public class PackPages {
         return "structure/packed";
     }
 
-    /** The archive: the files as they were packed, and the list of them in both forms. */
+    /** The archive: the files as they were packed, and the list of them in three forms. */
     @GetMapping("/packs/{id}/files.zip")
     void files(Actor actor, @PathVariable long id, HttpServletResponse response) throws IOException {
         Kept kept = packs.kept(actor, id);
@@ -138,6 +138,7 @@ public class PackPages {
         Map<String, Supplier<byte[]>> lists = new LinkedHashMap<>();
         lists.put("list.csv", () -> TableFiles.csv(packs.table(kept, left)));
         lists.put("list.xlsx", () -> TableFiles.xlsx("Pack", packs.table(kept, left)));
+        lists.put("list.pdf", () -> packs.list(kept, left));
         lists.put("contents.txt", () -> says(kept, left).getBytes(StandardCharsets.UTF_8));
         zip.send(kept.name() + ".zip", packs.files(kept, left), lists, response);
     }

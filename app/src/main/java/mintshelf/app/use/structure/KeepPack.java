@@ -1,6 +1,7 @@
 package mintshelf.app.use.structure;
 
 import java.time.Clock;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -12,6 +13,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Packed;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
@@ -22,14 +24,24 @@ import mintshelf.app.store.pack.PackStore.Pack;
 import mintshelf.app.use.structure.PackStructure.Asked;
 import mintshelf.app.use.structure.PackStructure.Entry;
 import mintshelf.app.use.structure.PackStructure.Plan;
+import mintshelf.core.base.Days;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.drawing.TablePages;
 import org.springframework.stereotype.Service;
 
 /** Keeps what was packed, for whom and what for; packs it again as it was. */
 @Service
 public class KeepPack {
+    private static final List<TablePages.Column> LIST = List.of(
+            new TablePages.Column("number", 20),
+            new TablePages.Column("title", 30),
+            new TablePages.Column("version", 8),
+            new TablePages.Column("kind", 16),
+            new TablePages.Column("file", 46),
+            new TablePages.Column("note", 26));
+
     private final PackStructure structure;
     private final PackStore packs;
     private final RewriteReferences rewrite;
@@ -37,6 +49,7 @@ public class KeepPack {
     private final Sight sight;
     private final Recorder recorder;
     private final Acts acts;
+    private final Settings settings;
     private final Clock clock;
 
     public KeepPack(
@@ -47,7 +60,9 @@ public class KeepPack {
             Sight sight,
             Recorder recorder,
             Acts acts,
+            Settings settings,
             Clock clock) {
+        this.settings = settings;
         this.structure = structure;
         this.packs = packs;
         this.rewrite = rewrite;
@@ -184,6 +199,26 @@ public class KeepPack {
                     entry.version().content().hash().hex(),
                     note(entry, left)));
         return rows;
+    }
+
+    /** As {@link #table}, on pages to be printed: what it is, for whom and what for, and a line for each document; without the hashes. */
+    public byte[] list(Kept kept, Map<String, String> left) {
+        Pack pack = kept.pack();
+        List<String> says = new ArrayList<>();
+        says.add(pack.shown());
+        says.add("for " + pack.receiver() + ": " + pack.purpose());
+        says.add("packed by " + pack.personName() + ", " + Days.words(LocalDate.ofInstant(pack.at(), settings.zone())));
+        says.addAll(kept.absent());
+        List<List<String>> rows = new ArrayList<>();
+        for (Entry entry : kept.entries())
+            rows.add(List.of(
+                    entry.seen().document().number(),
+                    entry.seen().document().title(),
+                    Integer.toString(entry.version().number()),
+                    entry.seen().spine().kindName(),
+                    entry.path(),
+                    note(entry, left)));
+        return pages.write(TablePages.of("Pack " + pack.id(), says, LIST, rows), kept.name());
     }
 
     private static String note(Entry entry, Map<String, String> left) {
