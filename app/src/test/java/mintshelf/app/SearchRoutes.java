@@ -94,6 +94,7 @@ final class SearchRoutes {
                 List.of("/documents/{id}/lines/{line}", "/documents/" + draft + "/lines/t1", "302 404 404 404 404 404"),
                 List.of("/packs", "/packs", ALL),
                 List.of("/packs/{id}", "/packs/999999999", "302 404 404 404 404 404"),
+                List.of("/packs/{id}/back", "/packs/999999999/back", "302 404 404 404 404 404"),
                 List.of("/packs/{id}/files.zip", "/packs/999999999/files.zip", "302 404 404 404 404 404"),
                 List.of("/documents/{id}/origin", "/documents/" + draft + "/origin", "302 404 404 404 404 404"),
                 List.of(

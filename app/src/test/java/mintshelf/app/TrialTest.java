@@ -51,6 +51,8 @@ class TrialTest extends InTrial {
         holds.take(priya, trial, List.of(item), Server.key(), "BENCH-3", "");
         assertThat(code(() -> holds.take(tomasz, trial, List.of(item), Server.key(), "", "")))
                 .isEqualTo("check_out.refused");
+        assertThat(Web.as(server, "priya").get("/today").body()).contains(mark + "-11 t1");
+        assertThat(Web.as(server, "tomasz").get("/today").body()).doesNotContain(mark + "-11 t1");
         long hold = tried(trial, item).line().holder().orElseThrow().hold();
         assertThat(code(() -> holds.breakHold(tomasz, trial, item, Server.key(), hold, "away")))
                 .isEqualTo("access.missing");

@@ -112,6 +112,7 @@ public class Scenario implements ApplicationRunner {
                         now.atZone(ZONE).toLocalDate());
         new ShortGauge(book).tell();
         new FloatTrial(book).tell();
+        new FromTheYard(book).tell();
         new AtHand(book).tell(tg40);
         new TheOldDrive(book).tell(tg40);
         Cast.ALL.forEach(person -> hands.putAwayBefore(first.daysAgo(7, 0, 0), person.login()));

@@ -120,6 +120,7 @@ public class Trials {
                 .map(Line::trial)
                 .distinct()
                 .toList();
+        if (ids.isEmpty()) return List.of();
         Map<Long, Trial> found = trials.trials(ids);
         return many(
                 actor,
@@ -132,6 +133,7 @@ public class Trials {
     public List<Whole> underWay(Actor actor, Collection<Long> items) {
         List<Long> ids =
                 trials.beside(items).stream().map(Line::trial).distinct().toList();
+        if (ids.isEmpty()) return List.of();
         return many(
                 actor,
                 trials.trials(ids).values().stream()

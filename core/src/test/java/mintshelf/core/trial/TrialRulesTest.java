@@ -107,6 +107,23 @@ class TrialRulesTest {
     }
 
     @Test
+    void isNotAdoptedWhereTheOriginalIsOutOfUseOrGoneOrIsBeingDecidedOn() {
+        Document withdrawn =
+                document(Optional.empty(), Optional.of(revision("B", StageClass.WITHDRAWN)), Optional.empty());
+        assertThat(TrialRules.adopt(withdrawn, tried(withdrawn, Optional.empty()), DESIGNER)
+                        .orElseThrow()
+                        .reason())
+                .contains("withdrawn");
+        Document deciding =
+                document(Optional.of(revision("B", StageClass.DECIDING)), Optional.empty(), Optional.empty());
+        assertThat(code(TrialRules.adopt(deciding, tried(deciding, Optional.empty()), DESIGNER)))
+                .isEqualTo("stage.deciding");
+        assertThat(code(TrialRules.adopt(
+                        preparing(Optional.empty()), tried(preparing(Optional.empty()), Optional.empty()), READER)))
+                .isEqualTo("access.missing");
+    }
+
+    @Test
     void isNotAdoptedWhileItIsHeldOrHasNothingNew() {
         Document original = preparing(Optional.empty());
         assertThat(TrialRules.adopt(original, tried(original, Optional.of(heldBy(9))), DESIGNER)

@@ -249,7 +249,7 @@ public class TrialStore {
                 .orderBy(HOLD.AT, HOLD.ID)
                 .limit(most)
                 .fetch(HOLD.LINE);
-        return lines(LINE.ID.in(lines));
+        return lines.isEmpty() ? List.of() : lines(LINE.ID.in(lines));
     }
 
     private List<Line> lines(Condition which) {

@@ -2,7 +2,6 @@ package mintshelf.app.use.takein;
 
 import java.io.ByteArrayInputStream;
 import java.io.EOFException;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -17,8 +16,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.function.BooleanSupplier;
-import java.util.zip.CRC32;
 import java.util.zip.ZipException;
+import mintshelf.app.effect.VerifiedEntry;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.content.ContentStore;
@@ -132,14 +131,14 @@ class UnpackTaken {
             if (!zip.canReadEntryData(entry) || entry.getGeneralPurposeBit().usesEncryption()) {
                 bring.note(takeIn, path, size, "It is encrypted, or packed in a way that is not read here.");
             } else if (size > SMALL) {
-                try (InputStream in = new Verified(zip.getInputStream(entry), entry)) {
+                try (InputStream in = new VerifiedEntry(zip.getInputStream(entry), entry)) {
                     large += bring.take(actor, takeIn, path, size, in, most - large - small);
                 }
             } else {
                 small += size;
                 long left = most - large - small + size;
                 byte[] bytes;
-                try (InputStream in = new Verified(zip.getInputStream(entry), entry)) {
+                try (InputStream in = new VerifiedEntry(zip.getInputStream(entry), entry)) {
                     bytes = in.readNBytes((int) size);
                 } catch (IOException e) {
                     // Broken where it lies: it is noted with what there is of it.
@@ -163,36 +162,6 @@ class UnpackTaken {
         } catch (ExecutionException e) {
             if (e.getCause() instanceof RuntimeException cause) throw cause;
             throw new IOException("A file could not be taken out of the archive", e.getCause());
-        }
-    }
-
-    /** Breaks off at the last byte of a file whose sum (CRC-32) is another than the archive says. */
-    private static final class Verified extends FilterInputStream {
-        private final CRC32 sum = new CRC32();
-        private final ZipArchiveEntry entry;
-        private long count;
-
-        Verified(InputStream in, ZipArchiveEntry entry) {
-            super(in);
-            this.entry = entry;
-        }
-
-        @Override
-        public int read() throws IOException {
-            byte[] one = new byte[1];
-            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
-        }
-
-        @Override
-        public int read(byte[] into, int from, int length) throws IOException {
-            int read = super.read(into, from, length);
-            if (read <= 0) return read;
-            sum.update(into, from, read);
-            count += read;
-            if (count == entry.getSize() && entry.getCrc() >= 0 && sum.getValue() != entry.getCrc()) {
-                throw new IOException(entry.getName() + " has another sum than its archive says");
-            }
-            return read;
         }
     }
 }

@@ -9,9 +9,11 @@ import java.util.Map;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.sight.HeldDocuments;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.change.OpenOrderStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.house.HouseStore;
@@ -35,6 +37,7 @@ public class ReadToday {
     private final HouseStore house;
     private final RoundSight rounds;
     private final Sight sight;
+    private final HeldDocuments onTrials;
     private final UnitOfWork unit;
     private final Clock clock;
 
@@ -45,8 +48,10 @@ public class ReadToday {
             HouseStore house,
             RoundSight rounds,
             Sight sight,
+            HeldDocuments onTrials,
             UnitOfWork unit,
             Clock clock) {
+        this.onTrials = onTrials;
         this.orders = orders;
         this.house = house;
         this.rounds = rounds;
@@ -73,6 +78,7 @@ public class ReadToday {
      * @param asked rounds that wait for a signature, the one due first first
      * @param toStart orders that others asked for and whose work the person may start
      * @param changes orders that the person opened
+     * @param tried what the person holds on trials
      */
     public record View(
             List<RoundSight.CameBack> back,
@@ -80,6 +86,7 @@ public class ReadToday {
             List<ToStart> toStart,
             List<Seen> changes,
             List<Seen> held,
+            List<Seen> tried,
             List<NoticeStore.Notice> notices,
             List<MovedLine> moved,
             List<RecentLine> recent,
@@ -122,6 +129,9 @@ public class ReadToday {
                 toStart,
                 changes.stream().filter(seen::containsKey).map(seen::get).toList(),
                 heldSeen,
+                onTrials.onTrials(actor, actor.person(), 50).stream()
+                        .map(Trials.Tried::tried)
+                        .toList(),
                 // What stands above as a return or an order is not told a second time; what was started is answered.
                 notices.open(actor.person(), MOST).stream()
                         .filter(n -> !(ASKING.contains(n.code()) && told.contains(n.target())))
