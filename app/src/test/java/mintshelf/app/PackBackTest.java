@@ -102,6 +102,12 @@ class PackBackTest extends InDesign {
         assertThat(back.rows()).hasSize(packs.kept(priya, pack).entries().size());
         assertThat(back.ours()).isGreaterThanOrEqualTo(4);
         assertThat(back.takes()).isFalse();
+        // So it is in a folder of theirs: neither its files nor what was laid beside them are new.
+        Map<String, byte[]> theirs = new LinkedHashMap<>();
+        archive(pack).forEach((path, bytes) -> theirs.put("theirs/" + path, bytes));
+        Back again = reads.read(priya, pack, bring(theirs));
+        assertThat(again.rows()).allMatch(r -> r.fate() == Fate.SAME);
+        assertThat(again.ours()).isEqualTo(back.ours());
     }
 
     @Test

@@ -41,7 +41,9 @@ class TrialTest extends InTrial {
         assertThat(server.document(item).holder().orElseThrow().person()).isEqualTo(tomasz.person());
         assertThat(server.checkIn("tomasz", item, "other", false)).isNotEmpty();
         assertThat(server.document(item).head().number()).isEqualTo(2);
-        assertThat(tried(trial, item).isMovedOn()).isTrue();
+        assertThat(TrialRules.original(
+                        server.document(item), tried(trial, item).line().from()))
+                .isEqualTo(TrialRules.Original.MOVED_ON);
     }
 
     @Test

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -98,6 +99,22 @@ public class References {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** Documents in the order in which what stands in others comes before them, by what their versions refer to. */
+    public static List<Long> componentsFirst(Map<Long, List<Reference>> refersTo) {
+        List<StructureGraph.Use> uses = new ArrayList<>();
+        refersTo.forEach((item, all) -> all.forEach(r -> r.component()
+                .ifPresent(c -> uses.add(
+                        new StructureGraph.Use(item, c.item(), r.written().quantity(), c.substance())))));
+        long[] items = refersTo.keySet().stream().mapToLong(i -> i).sorted().toArray();
+        // What is in no structure has nothing before it.
+        Set<Long> inside = new LinkedHashSet<>();
+        for (long item : StructureGraph.of(uses).upwards(items)) if (refersTo.containsKey(item)) inside.add(item);
+        List<Long> order = new ArrayList<>();
+        for (long item : items) if (!inside.contains(item)) order.add(item);
+        order.addAll(inside);
+        return order;
     }
 
     /** The digest of each captured component by path, for the digest of the version. */

@@ -34,11 +34,6 @@ public class Trials {
         public long item() {
             return line.item();
         }
-
-        /** Whether the original has moved on since the trial began. */
-        public boolean isMovedOn() {
-            return original.document().head().version() != line.from();
-        }
     }
 
     /**

@@ -14,7 +14,6 @@ import mintshelf.core.base.Texts;
  *
  * @param width of the drawing in its own units, as that of the strip above
  * @param path along which it runs
- * @param back whether it comes back to the strip
  * @param sayX where its words stand, {@code anchor} which end of them
  * @param says what is tried, and how it stands; {@code shown} as much of it as there is room for
  * @param look by which it is drawn: open, adopted, dropped
@@ -23,7 +22,6 @@ public record TrialStrip(
         int width,
         long trial,
         String path,
-        boolean back,
         List<Stop> stops,
         int sayX,
         String anchor,
@@ -84,7 +82,6 @@ public record TrialStrip(
                 width,
                 trial.id(),
                 path,
-                returns,
                 stops,
                 sayX,
                 late ? "end" : "start",

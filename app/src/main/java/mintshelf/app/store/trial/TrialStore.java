@@ -94,7 +94,6 @@ public class TrialStore {
      *
      * @param from id of the version at which it begins, {@code fromNumber} its number
      * @param head its latest version; where there is none that at which it begins
-     * @param begun whether anything was checked in on it
      * @param adoptedAs number of the version of the document as which it was adopted
      */
     public record Line(
@@ -106,9 +105,13 @@ public class TrialStore {
             int fromNumber,
             Head head,
             StoredContent content,
-            boolean begun,
             Optional<Holder> holder,
             Optional<Integer> adoptedAs) {
+        /** Whether anything was checked in on it. */
+        public boolean begun() {
+            return head.name().isTrial();
+        }
+
         /** The version that who works on it gets: the latest of the line, else that at which it begins. */
         public VersionName gets() {
             return head.name();
@@ -310,7 +313,6 @@ public class TrialStore {
                         false,
                         row.get(LINE.HEAD_VERSION) == null ? 0 : row.get(LINE.TRIAL_NUMBER)),
                 content,
-                row.get(LINE.HEAD_VERSION) != null,
                 holder,
                 Optional.ofNullable(row.get(ADOPTED.NUMBER)));
     }

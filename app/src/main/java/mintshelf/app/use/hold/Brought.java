@@ -1,10 +1,10 @@
 package mintshelf.app.use.hold;
 
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import mintshelf.app.effect.References;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Trials;
 import mintshelf.app.store.change.PaperStore;
@@ -13,7 +13,6 @@ import mintshelf.app.store.content.Upload;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.core.document.Document;
 import mintshelf.core.reference.Written;
-import mintshelf.core.structure.StructureGraph;
 
 /**
  * What is known of a set before its first row is taken, a statement or two for each kind of knowledge.
@@ -40,15 +39,11 @@ record Brought(
 
     /** Rows of the set, those of components before those that they stand in. */
     List<CheckIn.Row> componentsFirst(List<CheckIn.Row> rows) {
-        List<StructureGraph.Use> uses = new ArrayList<>();
-        seen.forEach((item, s) -> before(s.document())
-                .forEach(r -> r.component()
-                        .ifPresent(c -> uses.add(new StructureGraph.Use(
-                                item, c.item(), r.written().quantity(), c.substance())))));
-        long[] order = StructureGraph.of(uses)
-                .upwards(seen.keySet().stream().mapToLong(i -> i).sorted().toArray());
+        Map<Long, List<Reference>> refersTo = new HashMap<>();
+        seen.forEach((item, s) -> refersTo.put(item, before(s.document())));
+        List<Long> order = References.componentsFirst(refersTo);
         Map<Long, Integer> places = new HashMap<>();
-        for (int i = 0; i < order.length; i++) places.put(order[i], i);
+        for (int i = 0; i < order.size(); i++) places.put(order.get(i), i);
         return rows.stream()
                 .sorted(Comparator.comparingInt((CheckIn.Row r) -> places.getOrDefault(r.item(), -1))
                         .thenComparingLong(CheckIn.Row::item))

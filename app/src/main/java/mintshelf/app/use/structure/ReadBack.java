@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
@@ -34,6 +35,7 @@ import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.content.ContentKind;
 import mintshelf.core.reference.PackBack;
 import mintshelf.core.reference.PackBack.Match;
 import mintshelf.core.reference.PackBack.Sent;
@@ -139,17 +141,13 @@ public class ReadBack {
     }
 
     private Back read(Actor actor, Kept kept, ZipFile zip, long most) throws IOException {
-        Set<String> pages = new java.util.HashSet<>();
-        if (kept.pack().pages())
-            kept.entries().forEach(e -> pages.add(e.path().replaceFirst("\\.[^./]*$", "") + ".pdf"));
+        Set<String> beside = beside(kept);
         List<ZipArchiveEntry> came = new ArrayList<>();
         int ours = 0;
         for (Iterator<ZipArchiveEntry> all = zip.getEntries().asIterator(); all.hasNext(); ) {
             ZipArchiveEntry entry = all.next();
             if (entry.isDirectory() || entry.isUnixSymlink()) continue;
-            String name = entry.getName().substring(entry.getName().lastIndexOf('/') + 1);
-            long deep = entry.getName().chars().filter(c -> c == '/').count();
-            if ((OURS.contains(name) && deep < 2) || pages.contains(entry.getName())) ours++;
+            if (isIn(beside, entry.getName())) ours++;
             else came.add(entry);
             if (came.size() > MOST)
                 throw Refused.because(
@@ -181,6 +179,27 @@ public class ReadBack {
             rows.add(row);
         }
         return new Back(kept, rows, ours);
+    }
+
+    /** Paths of what the pack laid beside its files: its lists, pages of drawings, neutral copies. */
+    private static Set<String> beside(Kept kept) {
+        Set<String> beside = new HashSet<>(OURS);
+        for (Entry entry : kept.entries()) {
+            String path = entry.path();
+            if (kept.pack().pages() && entry.version().content().kind() == ContentKind.DXF)
+                beside.add(path.replaceFirst("\\.[^./]*$", "") + ".pdf");
+            if (kept.pack().neutral())
+                entry.version()
+                        .neutral()
+                        .ifPresent(n -> beside.add(path.substring(0, path.lastIndexOf('/') + 1) + n.fileName()));
+        }
+        kept.entries().forEach(e -> beside.remove(e.path()));
+        return beside;
+    }
+
+    /** Whether it is one of these, as it lay or in one folder more. */
+    private static boolean isIn(Set<String> paths, String path) {
+        return paths.contains(path) || paths.contains(path.substring(path.indexOf('/') + 1));
     }
 
     private Row row(Actor actor, ZipFile zip, ZipArchiveEntry came, Optional<Entry> entry, long left)

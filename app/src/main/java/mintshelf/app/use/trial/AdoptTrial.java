@@ -34,7 +34,6 @@ import mintshelf.core.base.Texts;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.document.VersionName;
 import mintshelf.core.drawing.merge.ThreeWay;
-import mintshelf.core.structure.StructureGraph;
 import org.springframework.stereotype.Service;
 
 /** Makes the result of a trial the next versions of its documents, and ends it, with other trials of the same documents: whole or not at all. */
@@ -99,20 +98,24 @@ public class AdoptTrial {
                         "Look at it as it stands now; nothing was changed.");
             List<Row> rows = chosen(plan, choice.items());
             List<Other> others = others(plan, choice.dropping());
-            Map<Long, List<Reference>> refersTo = references.of(
+            Map<Long, List<Reference>> made = references.of(
                     rows.stream().map(r -> r.tried().line().head().version()).toList());
+            Map<Long, List<Reference>> refersTo = new HashMap<>();
+            for (Row row : rows)
+                refersTo.put(
+                        row.tried().item(),
+                        made.getOrDefault(row.tried().line().head().version(), List.of()));
+            Map<Long, Row> byItem = plan.byItem();
             Set<Long> ofTrial = new HashSet<>(trials.heads(trial).values());
-            for (Row row : componentsFirst(rows, refersTo)) {
-                List<Reference> its =
-                        refersTo.getOrDefault(row.tried().line().head().version(), List.of());
+            // What stands in others goes first, so that they refer to what it became.
+            for (long item : References.componentsFirst(refersTo))
                 one(
                         actor,
                         whole,
-                        row,
-                        choice.over().getOrDefault(row.tried().item(), Set.of()),
-                        ofMain(its, ofTrial),
+                        Optional.ofNullable(byItem.get(item)).orElseThrow(),
+                        choice.over().getOrDefault(item, Set.of()),
+                        ofMain(refersTo.getOrDefault(item, List.of()), ofTrial),
                         words);
-            }
             end.adopted(actor, whole, words);
             for (Other other : others) {
                 Whole again = trials.locked(actor, other.whole().trial().id());
@@ -152,25 +155,6 @@ public class AdoptTrial {
             throw Refused.because("trial.others", r.reason(), "Leave the other trial as it is; nothing was adopted.");
         });
         return others;
-    }
-
-    /** What stands in others comes before them, so that they refer to what it became. */
-    private static List<Row> componentsFirst(List<Row> rows, Map<Long, List<Reference>> refersTo) {
-        List<StructureGraph.Use> uses = new ArrayList<>();
-        for (Row row : rows)
-            refersTo.getOrDefault(row.tried().line().head().version(), List.of())
-                    .forEach(r -> r.component()
-                            .ifPresent(c -> uses.add(new StructureGraph.Use(
-                                    row.tried().item(), c.item(), r.written().quantity(), c.substance()))));
-        long[] order = StructureGraph.of(uses)
-                .upwards(rows.stream().mapToLong(r -> r.tried().item()).sorted().toArray());
-        Map<Long, Integer> places = new HashMap<>();
-        for (int i = 0; i < order.length; i++) places.put(order[i], i);
-        return rows.stream()
-                .sorted((a, b) -> Integer.compare(
-                        places.getOrDefault(a.tried().item(), -1),
-                        places.getOrDefault(b.tried().item(), -1)))
-                .toList();
     }
 
     /** Where a version of the trial stands, the latest of its document does from now on: of what was adopted that is what it became. */

@@ -8,11 +8,14 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.ModelFormat;
+import mintshelf.app.sight.PdfSheets;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.Trials;
 import mintshelf.app.sight.Trials.Tried;
 import mintshelf.app.sight.Trials.Whole;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.trial.OpinionStore;
@@ -22,6 +25,7 @@ import mintshelf.app.store.trial.TrialStore.State;
 import mintshelf.app.store.trial.TrialStore.Trial;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.content.ContentKind;
 import org.springframework.stereotype.Service;
 
 /** Trials as their pages show them. */
@@ -70,8 +74,11 @@ public class ReadTrials {
             Optional<Refusal> checkOut,
             boolean mine,
             boolean mayBreak) {
-        public Optional<VersionRow> latest() {
-            return versions.isEmpty() ? Optional.empty() : Optional.of(versions.get(versions.size() - 1));
+        /** The last part of the address at which a version is looked at; empty where nothing shows it large. */
+        public String look(VersionRow version) {
+            if (ModelFormat.of(version).isPresent()) return "model";
+            StoredContent content = version.drawn().content();
+            return content.kind() == ContentKind.DXF || PdfSheets.isPaper(content) ? "sheet" : "";
         }
     }
 

@@ -70,7 +70,7 @@ public class TrialHolds {
             if (!reasons.isEmpty())
                 throw Refused.because(
                         "check_out.refused",
-                        String.join(" ", Set.copyOf(reasons)),
+                        String.join(" ", reasons),
                         chosen.size() == 1 ? "" : "Nothing was checked out; leave those rows out.");
             Instant now = clock.instant();
             List<Document> documents =
