@@ -7,6 +7,8 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -17,7 +19,11 @@ import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.store.content.UploadStore;
 import mintshelf.app.store.hold.StrayStore;
+import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.structure.KeepPack;
 import mintshelf.app.use.structure.PackStructure.Asked;
 import mintshelf.app.use.structure.ReadBack;
@@ -70,6 +76,10 @@ class PackBackTest extends InDesign {
     }
 
     private String bring(Map<String, byte[]> files) throws IOException {
+        return server.bring("priya", "back.zip", zipped(files));
+    }
+
+    private static byte[] zipped(Map<String, byte[]> files) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             for (Map.Entry<String, byte[]> one : files.entrySet()) {
@@ -78,7 +88,7 @@ class PackBackTest extends InDesign {
                 zip.closeEntry();
             }
         }
-        return server.bring("priya", "back.zip", out.toByteArray());
+        return out.toByteArray();
     }
 
     private static byte[] changed(byte[] step, String from, String to) {
@@ -174,6 +184,106 @@ class PackBackTest extends InDesign {
         assertThat(row(back, file).fate()).isEqualTo(Fate.STRAY);
         assertThat(row(back, file).hold()).isZero();
         assertThat(row(back, file).says()).contains("sent as version 1 and is at version 2");
+    }
+
+    @Test
+    void aFolderComesBackFileByFile() throws Exception {
+        long pack = pack();
+        Map<String, byte[]> files = archive(pack);
+        String top = "above" + mark + ".stp";
+        String file = name(1010, " part.stp");
+        files.put(top, changed(files.get(top), "'above'", "'above, stronger'"));
+        List<String> paths = new ArrayList<>();
+        List<String> tokens = new ArrayList<>();
+        for (Map.Entry<String, byte[]> one : files.entrySet()) {
+            paths.add("theirs/" + one.getKey());
+            tokens.add(server.bring("priya", one.getKey().replaceFirst(".*/", ""), one.getValue()));
+        }
+        paths.addAll(List.of("theirs/bracket.stp", "theirs/empty.stp", "theirs/his.stp", "../evil.stp"));
+        tokens.add(server.bring("priya", "bracket.stp", StructureTest.assembly("bracket")));
+        tokens.add("");
+        tokens.add(server.bring("tomasz", "his.stp", StructureTest.assembly("his")));
+        tokens.add(server.bring("priya", "evil.stp", StructureTest.assembly("evil")));
+        server.checkOut("priya", above);
+        Back back = reads.read(priya, pack, paths, tokens);
+        assertThat(row(back, top).fate()).isEqualTo(Fate.VERSION);
+        assertThat(row(back, file).fate()).isEqualTo(Fate.SAME);
+        assertThat(row(back, "bracket.stp").fate()).isEqualTo(Fate.FRESH);
+        for (String none : List.of("empty.stp", "his.stp", "evil.stp"))
+            assertThat(row(back, none).fate()).as(none).isEqualTo(Fate.NOT);
+        assertThat(back.ours()).isGreaterThanOrEqualTo(4);
+        // What is not needed is in nobody's way; what can be taken waits, as does what is somebody else's.
+        UploadStore uploads = server.bean(UploadStore.class);
+        for (int i = 0; i < paths.size(); i++) {
+            String path = paths.get(i);
+            boolean waits = path.endsWith(top) || path.endsWith("bracket.stp") || path.endsWith("his.stp");
+            uploads.upload(tokens.get(i))
+                    .ifPresent(u -> assertThat(u.state())
+                            .as(path)
+                            .isEqualTo(waits ? Upload.State.COMPLETE : Upload.State.DROPPED));
+        }
+        // The page sent again says the same.
+        Web web = Web.as(server, "priya");
+        Map<String, List<String>> form = Map.of("path", paths, "upload", tokens);
+        for (int i = 0; i < 2; i++)
+            assertThat(web.postAll("/packs/" + pack + "/back", form).body())
+                    .contains("new version", "new: can be filed", "as it was sent", "It did not come")
+                    .doesNotContain("kept as a stray");
+        assertThatThrownBy(() -> reads.read(priya, pack, List.of("a.stp"), List.of()))
+                .isInstanceOf(NotThere.class);
+        List<String> many = Collections.nCopies(ReadBack.MOST + 1, "a.stp");
+        assertThatThrownBy(() -> reads.read(priya, pack, many, many)).isInstanceOf(Refused.class);
+        assertThatThrownBy(() -> reads.read(server.actor("tomasz"), pack, paths, tokens))
+                .isInstanceOf(NotThere.class);
+    }
+
+    @Test
+    void whatWasTakenIsNotGivenUpByAPageSentAgain() throws Exception {
+        long pack = pack();
+        Map<String, byte[]> files = archive(pack);
+        String top = "above" + mark + ".stp";
+        String token = server.bring("priya", top, files.get(top));
+        Upload seen = server.bean(UploadStore.class).upload(token).orElseThrow();
+        server.checkOut("priya", above);
+        long hold = server.document(above).holder().orElseThrow().hold();
+        server.bean(CheckIn.class)
+                .take(priya, List.of(new CheckIn.Row(above, token, hold)), Server.key(), "as packed", false);
+        // As somebody would who had looked before it was taken.
+        server.bean(UnitOfWork.class).run(() -> server.bean(UploadStore.class).drop(seen));
+        assertThat(text(above)).contains("'above'");
+    }
+
+    @Test
+    void brokenAndEncryptedFilesAndBombsAreNotTakenOthersAre() throws Exception {
+        long pack = pack();
+        Map<String, byte[]> files = archive(pack);
+        String top = "above" + mark + ".stp";
+        String part = name(1010, " part.stp");
+        Map<String, byte[]> came = new LinkedHashMap<>();
+        came.put(top, changed(files.get(top), "'above'", "'above, stronger'"));
+        came.put(part, files.get(part));
+        byte[] whole = zipped(came);
+        int second = at(whole, "PK\001\002", at(whole, "PK\001\002", 0) + 4);
+        byte[] encrypted = whole.clone();
+        encrypted[second + 8] |= 1;
+        byte[] broken = whole.clone();
+        broken[second + 16] ^= 0x55; // the sum that is said of it
+        byte[] longer = whole.clone();
+        longer[second + 24] = (byte) (longer[second + 24] - 9); // more comes than is said
+        for (byte[] one : List.of(encrypted, broken, longer)) {
+            Back back = reads.read(priya, pack, server.bring("priya", "back.zip", one));
+            assertThat(row(back, part).fate()).isEqualTo(Fate.NOT);
+            assertThat(row(back, part).says()).isNotEmpty();
+            assertThat(row(back, top).fate()).isEqualTo(Fate.STRAY);
+        }
+        came.put("zeros.stp", new byte[(64 << 20) + 1]);
+        Back back = reads.read(priya, pack, bring(came));
+        assertThat(row(back, "zeros.stp").says()).contains("unpacks to more");
+        assertThat(row(back, part).fate()).isEqualTo(Fate.SAME);
+    }
+
+    private static int at(byte[] bytes, String what, int from) {
+        return new String(bytes, StandardCharsets.ISO_8859_1).indexOf(what, from);
     }
 
     @Test

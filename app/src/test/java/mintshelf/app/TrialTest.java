@@ -124,9 +124,10 @@ class TrialTest extends InTrial {
     }
 
     @Test
-    void readersKnowNothingOfIt() {
+    void readersKnowNothingOfIt() throws InterruptedException {
         long item = plain("15", Review.sheet(mark + "-15 " + mark));
         server.release("priya", item);
+        Settled.of(server, item);
         Web rafael = Web.as(server, "rafael");
         List<String> pages = List.of(
                 "/documents/" + item,

@@ -14,6 +14,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -79,8 +80,15 @@ public final class Web {
     }
 
     public HttpResponse<String> post(String path, Map<String, String> fields) {
+        return postAll(
+                path,
+                fields.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> List.of(e.getValue()))));
+    }
+
+    /** With several values of a field. */
+    public HttpResponse<String> postAll(String path, Map<String, List<String>> fields) {
         String form = fields.entrySet().stream()
-                .map(e -> encode(e.getKey()) + "=" + encode(e.getValue()))
+                .flatMap(e -> e.getValue().stream().map(v -> encode(e.getKey()) + "=" + encode(v)))
                 .collect(Collectors.joining("&"));
         return postRaw(path, form + (form.isEmpty() ? "" : "&") + "_csrf=" + encode(token));
     }

@@ -6,7 +6,7 @@ import java.io.InputStream;
 import java.util.zip.CRC32;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 
-/** Breaks off at the last byte of a file whose sum (CRC-32) is another than the archive says. */
+/** Breaks off at the last byte of a file whose sum (CRC-32) is another than the archive says, and where more comes than it says. */
 public final class VerifiedEntry extends FilterInputStream {
     private final CRC32 sum = new CRC32();
     private final ZipArchiveEntry entry;
@@ -29,6 +29,8 @@ public final class VerifiedEntry extends FilterInputStream {
         if (read <= 0) return read;
         sum.update(into, from, read);
         count += read;
+        if (entry.getSize() >= 0 && count > entry.getSize())
+            throw new IOException(entry.getName() + " has more bytes than its archive says");
         if (count == entry.getSize() && entry.getCrc() >= 0 && sum.getValue() != entry.getCrc()) {
             throw new IOException(entry.getName() + " has another sum than its archive says");
         }

@@ -43,10 +43,17 @@ public class BackPages {
         return "structure/back";
     }
 
+    /** An archive as one {@code upload}; of a folder each file as a {@code path} with its {@code upload}. */
     @PostMapping("/packs/{id}/back")
-    String see(Actor actor, @PathVariable long id, @RequestParam(defaultValue = "") String upload, Model model) {
+    String see(Actor actor, @PathVariable long id, @RequestParam MultiValueMap<String, String> form, Model model) {
+        List<String> paths = form.getOrDefault("path", List.of());
+        List<String> uploads = form.getOrDefault("upload", List.of());
         try {
-            model.addAttribute("back", read.read(actor, id, upload));
+            model.addAttribute(
+                    "back",
+                    paths.isEmpty()
+                            ? read.read(actor, id, uploads.isEmpty() ? "" : uploads.get(0))
+                            : read.read(actor, id, paths, uploads));
         } catch (Refused e) {
             model.addAttribute("refusal", e.refusal());
         }

@@ -181,14 +181,17 @@ public class UploadStore {
         return contents;
     }
 
-    /** Gives a running upload up: its bytes go, what it was stays known. */
+    /** Gives an upload up that nothing has used meanwhile: its bytes go, what it was stays known. */
     public void drop(Upload upload) {
-        db.update(UPLOAD)
+        int waited = db.update(UPLOAD)
                 .set(UPLOAD.STATE, Upload.State.DROPPED.name())
                 .setNull(UPLOAD.CONTENT)
-                .where(UPLOAD.ID.eq(upload.id()))
+                .where(
+                        UPLOAD.ID.eq(upload.id()),
+                        UPLOAD.STATE.in(Upload.State.RECEIVING.name(), Upload.State.COMPLETE.name()))
                 .execute();
-        contents.removeReceived(upload.content());
+        // Of one that became a version since it was looked at, the bytes are the version's.
+        if (waited == 1) contents.removeReceived(upload.content());
     }
 
     /**

@@ -3,16 +3,14 @@ package mintshelf.app.use.structure;
 import java.io.ByteArrayInputStream;
 import java.io.EOFException;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,10 +18,10 @@ import java.util.Set;
 import java.util.zip.ZipException;
 import mintshelf.app.effect.Incoming;
 import mintshelf.app.effect.RewriteReferences;
-import mintshelf.app.effect.VerifiedEntry;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.ground.UnitOfWork;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.content.ContentStore;
 import mintshelf.app.store.content.StoredContent;
@@ -43,17 +41,16 @@ import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.springframework.stereotype.Service;
 
-/** Reads what came back of a pack: which files of an archive have changed, with the names in them written back as the shelf has them. */
+/** Reads what came back of a pack: which files of an archive or a folder have changed, with the names in them written back as the shelf has them. */
 @Service
 public class ReadBack {
-    /** Files of an archive that comes back. */
+    /** Files that come back at once. */
     public static final int MOST = 2_000;
 
     /** Bytes that it may unpack to for each of its own, beyond some: far more is no archive of drawings. */
     private static final long RATIO = 200;
 
     private static final long FREE = 64L << 20;
-    private static final Duration KEPT = Duration.ofDays(1);
 
     /** What the pack itself laid beside the files. */
     private static final Set<String> OURS = Set.of("list.csv", "list.xlsx", "list.pdf", "contents.txt");
@@ -63,14 +60,21 @@ public class ReadBack {
     private final ContentStore contents;
     private final Incoming incoming;
     private final RewriteReferences rewrite;
+    private final UnitOfWork unit;
 
     public ReadBack(
-            KeepPack packs, UploadStore uploads, ContentStore contents, Incoming incoming, RewriteReferences rewrite) {
+            KeepPack packs,
+            UploadStore uploads,
+            ContentStore contents,
+            Incoming incoming,
+            RewriteReferences rewrite,
+            UnitOfWork unit) {
         this.packs = packs;
         this.uploads = uploads;
         this.contents = contents;
         this.incoming = incoming;
         this.rewrite = rewrite;
+        this.unit = unit;
     }
 
     /** What becomes of a file that came back. */
@@ -125,7 +129,12 @@ public class ReadBack {
                     contents.send(archive.content(), 0, archive.size(), out);
                 }
                 try (ZipFile zip = ZipFile.builder().setPath(copy).get()) {
-                    return read(actor, kept, zip, Math.max(FREE, archive.size() * RATIO));
+                    List<CameBack> came = new ArrayList<>();
+                    for (ZipArchiveEntry entry : Collections.list(zip.getEntries())) {
+                        if (!entry.isDirectory() && !entry.isUnixSymlink())
+                            came.add(new CameBack.Packed(zip, entry, incoming));
+                    }
+                    return read(actor, kept, came, Math.max(FREE, archive.size() * RATIO));
                 } catch (ZipException | EOFException e) {
                     throw Refused.because(
                             "take.archive",
@@ -140,21 +149,47 @@ public class ReadBack {
         }
     }
 
-    private Back read(Actor actor, Kept kept, ZipFile zip, long most) throws IOException {
-        Set<String> beside = beside(kept);
-        List<ZipArchiveEntry> came = new ArrayList<>();
-        int ours = 0;
-        for (Iterator<ZipArchiveEntry> all = zip.getEntries().asIterator(); all.hasNext(); ) {
-            ZipArchiveEntry entry = all.next();
-            if (entry.isDirectory() || entry.isUnixSymlink()) continue;
-            if (isIn(beside, entry.getName())) ours++;
-            else came.add(entry);
-            if (came.size() > MOST)
-                throw Refused.because(
-                        "pack.many",
-                        "The archive has more than " + Numbers.count(MOST, "file", "files") + ".",
-                        "Pack what came back of this pack alone; nothing was changed.");
+    /**
+     * Reads a folder that the actor has brought, file by file. Of what is as it was sent, and of what the pack had laid beside, the
+     * uploads are given up: they would be in the way of others of theirs.
+     *
+     * @param paths of the files in the folder
+     * @param tokens of their uploads, in the same order; empty for a file that did not come
+     */
+    public Back read(Actor actor, long pack, List<String> paths, List<String> tokens) {
+        Kept kept = packs.kept(actor, pack);
+        if (paths.size() != tokens.size()) throw new NotThere();
+        askFor(paths.size());
+        Map<String, Upload> own = new HashMap<>();
+        for (Upload one : uploads.uploads(new HashSet<>(tokens), false))
+            if (one.person() == actor.person() && one.hash().isPresent()) own.put(one.token(), one);
+        List<CameBack> came = new ArrayList<>();
+        for (int i = 0; i < paths.size(); i++)
+            came.add(new CameBack.Brought(paths.get(i), Optional.ofNullable(own.get(tokens.get(i)))));
+        try {
+            Back back = read(actor, kept, came, Long.MAX_VALUE);
+            Set<String> waiting = new HashSet<>();
+            for (Row row : back.rows()) if (row.comes() || row.fate() == Fate.FRESH) waiting.add(row.path());
+            for (int i = 0; i < paths.size(); i++) if (waiting.contains(paths.get(i))) own.remove(tokens.get(i));
+            unit.run(() -> own.values().forEach(uploads::drop));
+            return back;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
+    }
+
+    private static void askFor(int files) {
+        if (files > MOST)
+            throw Refused.because(
+                    "pack.many",
+                    "It has more than " + Numbers.count(MOST, "file", "files") + ".",
+                    "Bring what came back of this pack alone; nothing was changed.");
+    }
+
+    private Back read(Actor actor, Kept kept, List<CameBack> all, long most) throws IOException {
+        Set<String> beside = beside(kept);
+        List<CameBack> came = all.stream().filter(c -> !isIn(beside, c.path())).toList();
+        askFor(came.size());
         Map<Long, Entry> byDocument = new HashMap<>();
         List<Sent> sent = new ArrayList<>();
         for (Entry entry : kept.entries()) {
@@ -163,22 +198,21 @@ public class ReadBack {
             sent.add(new Sent(id, entry.seen().document().number(), entry.path()));
         }
         List<Match> matched =
-                PackBack.match(sent, came.stream().map(ZipArchiveEntry::getName).toList());
+                PackBack.match(sent, came.stream().map(CameBack::path).toList());
         List<Row> rows = new ArrayList<>();
         long left = most;
         for (int i = 0; i < came.size(); i++) {
             Match match = matched.get(i);
             Optional<Entry> entry = match.document().flatMap(d -> Optional.ofNullable(byDocument.get(d)));
-            Row row = match.refusal()
-                    .map(r -> new Row(match.path(), Fate.NOT, entry, "", 0, r.says()))
-                    .orElse(null);
+            Row row =
+                    match.refusal().map(r -> not(match.path(), entry, r.says())).orElse(null);
             if (row == null) {
-                row = row(actor, zip, came.get(i), entry, left);
-                left -= Math.max(0, came.get(i).getSize());
+                row = row(actor, came.get(i), entry, left);
+                left -= came.get(i).size();
             }
             rows.add(row);
         }
-        return new Back(kept, rows, ours);
+        return new Back(kept, rows, all.size() - came.size());
     }
 
     /** Paths of what the pack laid beside its files: its lists, pages of drawings, neutral copies. */
@@ -202,39 +236,41 @@ public class ReadBack {
         return paths.contains(path) || paths.contains(path.substring(path.indexOf('/') + 1));
     }
 
-    private Row row(Actor actor, ZipFile zip, ZipArchiveEntry came, Optional<Entry> entry, long left)
-            throws IOException {
-        String path = came.getName();
-        if (!zip.canReadEntryData(came) || came.getGeneralPurposeBit().usesEncryption())
-            return not(path, entry, "It is encrypted, or packed in a way that is not read here.");
-        if (came.getSize() <= 0) return not(path, entry, "It is empty.");
-        if (came.getSize() > left) return not(path, entry, "It unpacks to more than an archive of drawings does.");
-        Upload upload;
-        String token;
-        try (InputStream in = new VerifiedEntry(zip.getInputStream(came), came)) {
-            Incoming.Opened opened = incoming.open(actor, name(path), came.getSize(), KEPT);
-            upload = incoming.receive(actor, opened, in);
-            token = opened.token();
+    private Row row(Actor actor, CameBack came, Optional<Entry> entry, long left) {
+        String path = came.path();
+        Optional<String> trouble = came.trouble();
+        if (trouble.isPresent()) return not(path, entry, trouble.get());
+        if (came.size() > left) return not(path, entry, "It unpacks to more than an archive of drawings does.");
+        try {
+            if (entry.isPresent() && isAsSent(entry.get(), came.hash()))
+                return new Row(path, Fate.SAME, entry, "", 0, "");
+            Upload upload = came.keep(actor);
+            if (entry.isEmpty()) return new Row(path, Fate.FRESH, entry, upload.token(), 0, "");
+            StoredContent content = new StoredContent(
+                    upload.content(),
+                    upload.hash().orElseThrow(),
+                    upload.size(),
+                    upload.kind().orElseThrow());
+            return known(actor, path, entry.get(), content, upload.token());
         } catch (Refused e) {
             return not(path, entry, e.refusal().says());
         } catch (IOException e) {
-            return not(path, entry, "It could not be taken out of the archive: it is broken there.");
+            return not(
+                    path, entry, "Its bytes could not be read: it is broken, or waited for too long. Bring it again.");
         }
-        if (entry.isEmpty()) return new Row(path, Fate.FRESH, entry, token, 0, "");
-        StoredContent content = new StoredContent(
-                upload.content(),
-                upload.hash().orElseThrow(),
-                upload.size(),
-                upload.kind().orElseThrow());
-        return known(actor, path, entry.get(), content, token);
+    }
+
+    /** Whether it is what the shelf has, or that with the names that were written for the pack. */
+    private boolean isAsSent(Entry entry, ContentHash now) {
+        StoredContent was = entry.version().content();
+        if (now.equals(was.hash())) return true;
+        return entry.isRewritten()
+                && rewrite.packed(was, entry.paths()) instanceof Outcome.Granted<byte[]> bytes
+                && now.equals(ContentHash.compute(bytes.value()));
     }
 
     private static Row not(String path, Optional<Entry> entry, String why) {
         return new Row(path, Fate.NOT, entry, "", 0, why);
-    }
-
-    private static String name(String path) {
-        return path.substring(path.replace('\\', '/').lastIndexOf('/') + 1);
     }
 
     private Row known(Actor actor, String path, Entry entry, StoredContent content, String token) throws IOException {
@@ -248,7 +284,7 @@ public class ReadBack {
                 now = ContentHash.compute(bytes.value());
                 if (!now.equals(was)) {
                     Incoming.Opened opened =
-                            incoming.open(actor, entry.version().fileName(), bytes.value().length, KEPT);
+                            incoming.open(actor, entry.version().fileName(), bytes.value().length, CameBack.KEPT);
                     incoming.receive(actor, opened, new ByteArrayInputStream(bytes.value()));
                     upload = opened.token();
                 }
