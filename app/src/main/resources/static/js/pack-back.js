@@ -51,7 +51,7 @@ export function begin(form) {
       says.textContent = `${begun.size} of ${plural(found.length, "file")}, ${found[i].path}`;
       return `/uploads?name=${encodeURIComponent(file.name)}&size=${file.size}`;
     });
-    const missing = results.flatMap((one, i) => (one.error ? [`${found[i].path}: ${words(one.error)}`] : []));
+    const missing = results.flatMap((one, i) => (one.error ? [`${found[i].path.includes("/") ? `${found[i].path}: ` : ""}${words(one.error)}`] : []));
     says.textContent = `${plural(found.length - missing.length, "file")}, ${size(bytes)}`;
     refused.replaceChildren(...missing.slice(0, 20).map((one) => el("div", { class: "brick wraps" }, one)),
       ...(missing.length > 20 ? [el("div", { class: "brick" }, `and ${missing.length - 20} more`)] : []));

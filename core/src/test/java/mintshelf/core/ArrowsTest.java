@@ -74,6 +74,7 @@ class ArrowsTest {
             Map.entry("model.picture", Set.of("base", "drawing", "model.step")),
             Map.entry("trial", Set.of("base", "access", "document", "hold", "revision")),
             Map.entry("reuse", Set.of("base", "access", "document", "numbering", "revision", "structure")),
+            Map.entry("bom", Set.of("base", "fact")),
             Map.entry("desk", Set.of("base")),
             Map.entry("reference", Set.of("base", "document", "drawing.dxf", "model.step")),
             Map.entry("family", Set.of("base")),

@@ -59,6 +59,9 @@ public final class Quantities {
     }
 
     private static Optional<Unit> unit(String text) {
+        // The litre is a name for the cubic decimetre (BIPM, The International System of Units, table 8).
+        if (text.equals("l")) return unit("dm3");
+        if (text.equals("ml")) return unit("cm3");
         Matcher m = UNIT.matcher(text);
         if (!m.matches()) return Optional.empty();
         Base base = BASES.get(m.group(1));
