@@ -244,6 +244,9 @@ class NonInterferenceTest {
                     "/structure?view=latest",
                     "/structure?view=as-saved",
                     "/structure?view=on-date",
+                    "/bom?with=as-released",
+                    "/bom?view=latest-released&who=purchasing",
+                    "/bom.csv",
                     "/where-used",
                     "/where-used?versions=all",
                     "/refers-to",
@@ -317,6 +320,7 @@ class NonInterferenceTest {
                     "/versions",
                     "/structure",
                     "/structure?view=latest",
+                    "/bom",
                     "/where-used",
                     "/versions/4/content",
                     "/versions/3/content")) {

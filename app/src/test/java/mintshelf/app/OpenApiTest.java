@@ -10,6 +10,7 @@ import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.lang.reflect.Type;
 import java.lang.reflect.WildcardType;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.Arrays;
@@ -79,6 +80,7 @@ class OpenApiTest {
         if (c.isRecord())
             return described.path("components").path("schemas").has(c.getSimpleName()) ? c.getSimpleName() : "object";
         if (c == long.class || c == int.class || c == Long.class || c == Integer.class) return "integer";
+        if (c == BigDecimal.class) return "number";
         if (c == boolean.class || c == Boolean.class) return "boolean";
         if (c == String.class || c == LocalDate.class || c.isEnum()) return "string";
         return c == void.class ? "nothing" : "object";

@@ -268,7 +268,7 @@ class RoutesTest {
         row(t, "/desk/programs", "/desk/programs", "302 200 200 200 200 200");
         row(t, "/desk/programs/interface", "/desk/programs/interface", "302 200 200 200 200 200");
         row(t, "/habits", "/habits", "302 200 200 200 200 200");
-        for (String part : List.of("structure", "where-used", "refers-to")) {
+        for (String part : List.of("structure", "bom", "where-used", "refers-to")) {
             row(t, "/documents/{id}/" + part, "/documents/" + draft + "/" + part, "302 404 404 200 200 200");
         }
         for (String part : List.of("model", "model.json", "model-file")) {

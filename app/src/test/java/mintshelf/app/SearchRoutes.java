@@ -55,6 +55,11 @@ final class SearchRoutes {
                         "/take-ins/" + takeIn + "/table.csv",
                         "302 404 404 404 404 200"),
                 List.of("/bring-for", "/bring-for?items=" + draft, "302 404 404 200 200 200"),
+                List.of(
+                        "/documents/{id}/bom.{format}",
+                        "/documents/" + released + "/bom.csv",
+                        "302 404 200 200 200 200"),
+                List.of("/documents/{id}/bom/line", "/documents/" + draft + "/bom/line", "302 404 404 200 200 200"),
                 List.of("/swap", "/swap?items=" + draft, "302 404 404 200 200 200"),
                 List.of("/swap/seats", "/swap/seats?parent=" + draft + "&pairs=1-2", "302 404 404 200 200 200"),
                 List.of("/swap/back", "/swap/back?run=999999999", "302 404 404 404 404 404"),

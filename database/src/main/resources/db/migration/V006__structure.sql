@@ -77,3 +77,30 @@ create table if not exists model_picture (
   constraint model_picture_picture foreign key (picture) references content (id),
   constraint model_picture_person foreign key (person) references person (id)
 );
+
+-- A line of a bill of materials that is kept: written by hand, or what is said of one that a file has, its find number before all.
+create table if not exists bom_line (
+  revision bigint not null,
+  seq int not null,
+  file_mark smallint null check (file_mark = 1),
+  component bigint null,
+  number varchar(60) not null default '',
+  title varchar(200) not null default '',
+  find varchar(10) character set ascii collate ascii_bin not null,
+  quantity decimal(18,6) null,
+  unit varchar(10) character set ascii collate ascii_bin null,
+  comes varchar(10) character set ascii collate ascii_bin null,
+  mass decimal(20,9) null,
+  cost decimal(20,6) null,
+  primary key (revision, seq),
+  constraint bom_line_find unique (revision, find),
+  constraint bom_line_of_file unique (revision, component, file_mark),
+  key bom_line_component (component),
+  constraint bom_line_comes check (comes is null or comes in ('MADE','BOUGHT','LIBRARY','PHANTOM')),
+  constraint bom_line_quantity check (quantity is null or quantity > 0),
+  constraint bom_line_measured check ((quantity is null) = (unit is null)),
+  constraint bom_line_of_file_has_it check (file_mark is null or component is not null),
+  constraint bom_line_by_hand_says check (file_mark = 1 or (quantity is not null and (component is not null or title <> ''))),
+  constraint bom_line_revision foreign key (revision) references revision (id),
+  constraint bom_line_item foreign key (component) references item (id)
+);

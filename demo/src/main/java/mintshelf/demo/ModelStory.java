@@ -82,6 +82,11 @@ final class ModelStory {
                 station,
                 ((Shape.Assembly) station.shape()).components());
         staffReader(ls18);
+        Purchasing.released().forEach(number -> {
+            long item = models.getOrDefault(number, 0L);
+            hands.release(at(225, 11), "oluwaseun", item);
+            hands.start(at(120, 9), "tomasz", item, "after the first winter", false);
+        });
         story();
     }
 
@@ -141,7 +146,16 @@ final class ModelStory {
         String[] parts = numberAndTitle.split("\\|");
         String name = parts[0] + ".stp";
         long item = hands.file(
-                at(330, 9), "ines", shelf, OptionalLong.of(folder), name, bytes, Map.of(), false, parts[0], parts[1]);
+                at(330, 9),
+                "ines",
+                shelf,
+                OptionalLong.of(folder),
+                name,
+                bytes,
+                Purchasing.facts(parts[0]),
+                false,
+                parts[0],
+                parts[1]);
         hands.release(at(329, 9), "ines", item);
         files.put(parts[0], "Library/" + path + "/" + name);
         models.put(parts[0], item);
@@ -165,7 +179,16 @@ final class ModelStory {
             String material) {
         String name = number + " " + title + ".stp";
         long item = hands.file(
-                at(days, 10), "tomasz", shelf, folder, name, bytes, Map.of("material", material), false, number, title);
+                at(days, 10),
+                "tomasz",
+                shelf,
+                folder,
+                name,
+                bytes,
+                Purchasing.with(Purchasing.facts(number), Map.of("material", material)),
+                false,
+                number,
+                title);
         files.put(number, path + "/" + name);
         models.put(number, item);
         if (!List.of("TG40-1050", "TG40-4040").contains(number)) hands.release(at(days - 20, 11), "oluwaseun", item);

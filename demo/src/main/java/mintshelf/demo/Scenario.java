@@ -110,6 +110,7 @@ public class Scenario implements ApplicationRunner {
                         people.byLogin("marit").orElseThrow().id(),
                         first.daysAgo(2, 10, 0),
                         now.atZone(ZONE).toLocalDate());
+        new Bills(book).tell();
         new ShortGauge(book).tell();
         new FloatTrial(book).tell();
         new FromTheYard(book).tell();

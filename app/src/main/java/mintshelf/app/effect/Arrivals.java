@@ -7,7 +7,6 @@ import mintshelf.app.effect.deed.Setting;
 import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.RevisionStore;
-import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.route.Effect;
 import mintshelf.core.route.Move;
@@ -19,19 +18,15 @@ import org.springframework.stereotype.Component;
 public class Arrivals {
     private final DocumentStore documents;
     private final RevisionStore revisions;
-    private final ReferenceStore references;
+    private final FreezeBom bom;
     private final SheetWriter sheets;
     private final Recorder recorder;
 
     public Arrivals(
-            DocumentStore documents,
-            RevisionStore revisions,
-            ReferenceStore references,
-            SheetWriter sheets,
-            Recorder recorder) {
+            DocumentStore documents, RevisionStore revisions, FreezeBom bom, SheetWriter sheets, Recorder recorder) {
         this.documents = documents;
         this.revisions = revisions;
-        this.references = references;
+        this.bom = bom;
         this.sheets = sheets;
         this.recorder = recorder;
     }
@@ -42,7 +37,7 @@ public class Arrivals {
         revisions.setStage(one.revision().id(), one.to(), setting.now());
         if (one.to().stageClass() == StageClass.RELEASED) {
             revisions.noteRelease(one.revision().id(), one.out().id(), setting.now());
-            references.freeze(one.revision().id(), one.out().id());
+            bom.freeze(one.revision().id(), one.out().id());
         }
         documents.touch(id, setting.now());
         recorder.recent(setting.actor(), id, "moved");

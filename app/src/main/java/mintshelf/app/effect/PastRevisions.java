@@ -23,7 +23,6 @@ import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.app.store.structure.Reference;
-import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.FileName;
 import mintshelf.core.document.Stage;
@@ -52,7 +51,7 @@ public class PastRevisions {
     private final VersionStore versions;
     private final FactStore facts;
     private final References references;
-    private final ReferenceStore captured;
+    private final FreezeBom bom;
     private final HouseStore house;
     private final EarlierStore earlier;
 
@@ -63,7 +62,7 @@ public class PastRevisions {
             VersionStore versions,
             FactStore facts,
             References references,
-            ReferenceStore captured,
+            FreezeBom bom,
             HouseStore house,
             EarlierStore earlier) {
         this.earlier = earlier;
@@ -73,7 +72,7 @@ public class PastRevisions {
         this.versions = versions;
         this.facts = facts;
         this.references = references;
-        this.captured = captured;
+        this.bom = bom;
         this.house = house;
     }
 
@@ -187,7 +186,7 @@ public class PastRevisions {
     public void release(Kind kind, Folder folder, long item, long revision, long version, Instant out) {
         revisions.setStage(revision, stop(house.latest(kind, folder.shelf()), StageClass.RELEASED), out);
         revisions.noteRelease(revision, version, out);
-        captured.freeze(revision, version);
+        bom.freeze(revision, version);
         items.touch(item, out);
     }
 
@@ -204,10 +203,13 @@ public class PastRevisions {
                     VersionDigest.of(past.content().hash(), facts.facts(revision), References.digests(refersTo)));
         }
         if (!past.stands().wasOut()) return inForce;
-        inForce.ifPresent(before -> revisions.setStage(before, stop(route, StageClass.SUPERSEDED), past.out()));
+        inForce.ifPresent(before -> {
+            revisions.setStage(before, stop(route, StageClass.SUPERSEDED), past.out());
+            bom.goesOn(before, revision);
+        });
         revisions.setStage(revision, stop(route, StageClass.RELEASED), past.out());
         revisions.noteRelease(revision, version, past.out());
-        captured.freeze(revision, version);
+        bom.freeze(revision, version);
         if (past.stands() != Stands.WITHDRAWN) return Optional.of(revision);
         revisions.setStage(revision, stop(route, StageClass.WITHDRAWN), past.out());
         return Optional.empty();

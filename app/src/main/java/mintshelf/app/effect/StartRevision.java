@@ -27,6 +27,7 @@ import org.springframework.stereotype.Component;
 public class StartRevision {
     private final DocumentStore documents;
     private final FactStore facts;
+    private final FreezeBom bom;
     private final RevisionStore revisions;
     private final HouseStore house;
     private final Started started;
@@ -36,6 +37,7 @@ public class StartRevision {
     public StartRevision(
             DocumentStore documents,
             FactStore facts,
+            FreezeBom bom,
             RevisionStore revisions,
             HouseStore house,
             Started started,
@@ -43,6 +45,7 @@ public class StartRevision {
             Clock clock) {
         this.documents = documents;
         this.facts = facts;
+        this.bom = bom;
         this.revisions = revisions;
         this.house = house;
         this.started = started;
@@ -126,6 +129,7 @@ public class StartRevision {
         long revision =
                 revisions.startRevision(document.id(), label, route.firstStage(), actor.person(), why, details, now);
         facts.copyFacts(document.released().orElseThrow().id(), revision);
+        bom.goesOn(document.released().orElseThrow().id(), revision);
         label.ifPresent(l -> started.stamp(actor, document, revision, l, route));
         documents.touch(document.id(), now);
         recorder.recent(actor, document.id(), "started revision");

@@ -17,6 +17,9 @@ import java.util.Optional;
  * <p>Files by many hands hold rings. A line that leads back to what is above it stands in the list, and counts for nothing.
  */
 public final class Bom {
+    /** Levels that are looked at. */
+    public static final int DEEPEST = 60;
+
     /** Digits that sums and products keep: those of IEEE 754 decimal128. */
     static final MathContext DIGITS = MathContext.DECIMAL128;
 

@@ -60,6 +60,11 @@ public final class BomCompare {
             return one().part();
         }
 
+        /** What tells it from others of the same two BOMs; {@link BomCompare#line} of a line of the new one gives the same. */
+        public String line() {
+            return above() + " " + BomCompare.key(part());
+        }
+
         /** In words: "6 → 8 pc", "find 3 → 4", "A → B"; empty for what is only there or gone. */
         public List<String> says() {
             if (old.isEmpty() || now.isEmpty()) return List.of();
@@ -125,6 +130,11 @@ public final class BomCompare {
     /** The top of either is one; something without a document is what it is called. */
     private static long above(Bom bom, int place) {
         return place == 0 ? Long.MIN_VALUE : bom.part(place).item();
+    }
+
+    /** What tells a line of a BOM from its others: what it is in, and what it is. */
+    public static String line(Bom bom, int above, BomPart part) {
+        return above(bom, above) + " " + key(part);
     }
 
     private static String key(BomPart part) {

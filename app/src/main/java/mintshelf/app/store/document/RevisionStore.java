@@ -37,6 +37,12 @@ public class RevisionStore {
             db.select(REVISION.ID, REVISION.TITLE).from(REVISION).where(REVISION.ID.in(revisions)));
     private static final short MARK = 1;
     private static final Version OUT = VERSION.as("out_version");
+    private final Prepared stages = new Prepared((db, revisions) -> db.select(REVISION.fields())
+            .select(STAGE.fields())
+            .from(REVISION)
+            .join(STAGE)
+            .on(STAGE.EDITION.eq(REVISION.EDITION), STAGE.CODE.eq(REVISION.STAGE))
+            .where(REVISION.ID.in(revisions)));
     private final DSLContext db;
     private final DocumentStore documents;
 
@@ -167,6 +173,13 @@ public class RevisionStore {
                 .where(REVISION.ID.eq(revision))
                 .execute();
         documents.wentOut(revision, now);
+    }
+
+    /** Revisions by their ids; a statement for each few hundred. */
+    public Map<Long, Revision> revisionsById(Collection<Long> ids) {
+        Map<Long, Revision> found = new HashMap<>();
+        stages.fetch(db, ids).forEach(row -> revision(row, REVISION, STAGE).ifPresent(r -> found.put(r.id(), r)));
+        return found;
     }
 
     /** The titles of revisions; a statement for each few hundred. */

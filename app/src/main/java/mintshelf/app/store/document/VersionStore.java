@@ -92,6 +92,19 @@ public class VersionStore {
         return found;
     }
 
+    /** The revisions of versions, by version. */
+    public Map<Long, Long> revisionsOf(Collection<Long> ids) {
+        Map<Long, Long> found = new HashMap<>();
+        List<Long> all = List.copyOf(ids);
+        for (int from = 0; from < all.size(); from += PORTION) {
+            db.select(VERSION.ID, VERSION.REVISION)
+                    .from(VERSION)
+                    .where(VERSION.ID.in(all.subList(from, Math.min(all.size(), from + PORTION))))
+                    .forEach(row -> found.put(row.value1(), row.value2()));
+        }
+        return found;
+    }
+
     private List<VersionRow> versions(Condition where) {
         var base = VERSION.as("base_version");
         var copied = VERSION.as("copied_version");

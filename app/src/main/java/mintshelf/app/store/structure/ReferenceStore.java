@@ -357,20 +357,28 @@ public class ReferenceStore {
                         r -> new Frozen(r.getComponent(), r.getVersion(), r.getComponentRevision(), r.getReleased()));
     }
 
-    /** Keeps which versions of its components are in force while a revision is released; of the others the captured ones. */
+    /**
+     * Keeps which versions of its components, and of what its BOM names by hand, are in force while a revision is released; of the
+     * others the captured ones, and the latest.
+     */
     public void freeze(long revision, long version) {
         db.execute("""
                 insert into release_component (revision, component, version, component_revision, released)
                 select ?, x.component, x.version, v.revision, x.released from (
                   select r.component, coalesce(out_now.released_version, max(r.captured)) version,
                          out_now.released_version is not null released
-                  from version mine
-                  join version_reference r on r.version = coalesce(mine.substance, mine.id) and r.component is not null
+                  from (
+                    select f.component, f.captured from version mine
+                    join version_reference f on f.version = coalesce(mine.substance, mine.id) and f.component is not null
+                    where mine.id = ?
+                    union all
+                    select b.component, l.head_version from bom_line b join line l on l.item = b.component and l.main_mark = 1
+                    where b.revision = ? and b.file_mark is null) r
                   left join revision out_now on out_now.item = r.component and out_now.released_mark = 1
-                  where mine.id = ? group by r.component, out_now.released_version) x
+                  group by r.component, out_now.released_version) x
                 join version v on v.id = x.version
                 on duplicate key update version = x.version, component_revision = v.revision, released = x.released
-                """, revision, version);
+                """, revision, version, revision);
     }
 
     /** Numbers of the versions that people made, by document, ascending: what "2 newer" counts. */

@@ -21,6 +21,7 @@ import mintshelf.core.document.OutputFormat;
 import mintshelf.core.document.Outputs;
 import mintshelf.core.document.Stage;
 import mintshelf.core.fact.FactForm;
+import mintshelf.core.fact.FactHands;
 import mintshelf.core.fact.FactType;
 import mintshelf.core.fact.FactUse;
 import mintshelf.core.fact.RequiredAt;
@@ -86,13 +87,17 @@ public class HouseFiles {
             @Nullable String unit,
             @Nullable String pattern,
             String @Nullable [] choices,
-            @Nullable String property) {
+            @Nullable String property,
+            @Nullable String least,
+            @Nullable Right released) {
         FactRule rule() {
+            FactHands hands = new FactHands(
+                    FactHands.USUAL.preparing(), FactHands.USUAL.deciding(), Optional.ofNullable(released));
             return new FactRule(
                     name,
                     label,
-                    new FactForm(type, said(unit), said(pattern), listed(choices), "", ""),
-                    FactUse.USUAL.of(said(property)));
+                    new FactForm(type, said(unit), said(pattern), listed(choices), said(least), ""),
+                    FactUse.USUAL.of(said(property)).by(hands));
         }
     }
 

@@ -1,9 +1,7 @@
 package mintshelf.app.use.structure;
 
-import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -15,19 +13,17 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.ground.NotThere;
-import mintshelf.app.setup.Settings;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.StructureMirror;
 import mintshelf.app.sight.Trials;
-import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
-import mintshelf.app.store.structure.ReferenceStore.Frozen;
-import mintshelf.app.store.structure.ShownStore;
 import mintshelf.app.store.structure.ShownStore.Shown;
+import mintshelf.app.use.structure.StructureLevels.Child;
+import mintshelf.app.use.structure.StructureLevels.Node;
+import mintshelf.app.use.structure.StructureLevels.Reach;
 import mintshelf.core.document.Head;
 import mintshelf.core.document.VersionName;
 import mintshelf.core.structure.StructureView;
@@ -42,31 +38,25 @@ public class ReadStructure {
     private static final int DEEPEST = 40;
 
     private final Sight sight;
-    private final RevisionStore revisions;
     private final VersionStore versions;
     private final ReferenceStore references;
-    private final ShownStore shown;
     private final StructureMirror mirror;
-    private final Settings settings;
+    private final StructureLevels levels;
     private final Trials trials;
 
     public ReadStructure(
             Sight sight,
-            RevisionStore revisions,
             VersionStore versions,
             ReferenceStore references,
-            ShownStore shown,
             StructureMirror mirror,
-            Settings settings,
+            StructureLevels levels,
             Trials trials) {
         this.trials = trials;
         this.sight = sight;
-        this.revisions = revisions;
         this.versions = versions;
         this.references = references;
-        this.shown = shown;
         this.mirror = mirror;
-        this.settings = settings;
+        this.levels = levels;
     }
 
     /**
@@ -159,11 +149,6 @@ public class ReadStructure {
     /** So many components stand so; {@code only} filters the rows to them. */
     public record Standing(int count, String words, String only) {}
 
-    /** What a version, and in the view of releases the revision, of a document consists of. */
-    private record Node(long version, long revision) {}
-
-    private record Child(Reference reference, Optional<Shown> shown, Node node) {}
-
     /**
      * The tree below a document.
      *
@@ -239,10 +224,13 @@ public class ReadStructure {
         Optional<Node> start = Optional.ofNullable(instead.get(item))
                 .filter(i -> number.isEmpty())
                 .map(i -> new Node(i.shown().version(), 0))
-                .or(() -> start(top, view, number, day));
+                .or(() -> levels.start(top, view, number, day));
         if (start.isEmpty()) return new Structure(top, view, Optional.empty(), List.of(), false, false, Map.of());
         Map<Long, Seen> seen = new HashMap<>();
-        Map<Node, List<Child>> children = levels(actor, start.get(), view, day, deepest, seen, instead);
+        Map<Long, Shown> others = new HashMap<>();
+        instead.forEach((id, i) -> others.put(id, i.shown()));
+        Reach reach = new Reach(deepest, MOST_ROWS, ids -> Map.of());
+        Map<Node, List<Child>> children = levels.levels(actor, start.get(), view, day, reach, seen, others);
         Set<Long> items = new HashSet<>();
         children.values()
                 .forEach(list -> list.forEach(c -> c.reference().component().ifPresent(r -> items.add(r.item()))));
@@ -260,146 +248,6 @@ public class ReadStructure {
         if (number.isPresent()) tried.remove(item);
         return new Structure(
                 top, view, Optional.of(version), rows, cut, rows.stream().anyMatch(Row::isHidden), tried);
-    }
-
-    private Optional<Node> start(Seen top, StructureView view, Optional<Integer> number, LocalDate day) {
-        long item = top.spine().id();
-        if (number.isPresent() && top.all()) {
-            return Optional.of(versions.version(item, number.get())
-                    .map(v -> new Node(v.id(), v.revision()))
-                    .orElseThrow(NotThere::new));
-        }
-        return switch (view) {
-            case AS_SAVED, LATEST ->
-                Optional.of(new Node(
-                        top.document().head().version(), top.document().head().revision()));
-            case LATEST_RELEASED, AS_RELEASED ->
-                top.document()
-                        .released()
-                        .or(() -> top.document().lastEnded())
-                        .flatMap(r -> revisions.revisions(item).stream()
-                                .filter(row -> row.revision().id() == r.id())
-                                .findFirst()
-                                .flatMap(row -> row.releasedVersion()))
-                        .flatMap(n -> versions.version(item, n))
-                        .map(v -> new Node(v.id(), v.revision()));
-            case ON_DATE ->
-                Optional.ofNullable(shown.at(List.of(item), endOf(day)).get(item))
-                        .map(s -> new Node(s.version(), 0));
-        };
-    }
-
-    private Instant endOf(LocalDate day) {
-        return day.plusDays(1).atStartOfDay(settings.zone()).toInstant().minusMillis(1);
-    }
-
-    /**
-     * Level by level, each version once, however often it stands in the tree: a few statements a level. Of a component of which the
-     * person sees released versions only, the one in force stands in the place of what the view would show.
-     */
-    private Map<Node, List<Child>> levels(
-            Actor actor,
-            Node start,
-            StructureView view,
-            LocalDate day,
-            int deepest,
-            Map<Long, Seen> seen,
-            Map<Long, Instead> instead) {
-        Map<Node, List<Child>> children = new HashMap<>();
-        Set<Node> level = Set.of(start);
-        for (int depth = 0; depth < deepest && !level.isEmpty() && children.size() < MOST_ROWS; depth++) {
-            Map<Long, List<Reference>> refersTo =
-                    references.of(level.stream().map(Node::version).toList());
-            Set<Long> items = new HashSet<>();
-            refersTo.values().forEach(list -> list.forEach(r -> r.component().ifPresent(c -> items.add(c.item()))));
-            Set<Long> unknown = new HashSet<>(items);
-            unknown.removeAll(seen.keySet());
-            seen.putAll(sight.of(actor, unknown));
-            Set<Long> released = new HashSet<>(items);
-            released.removeIf(i -> seen.containsKey(i) && seen.get(i).all());
-            Map<Long, Shown> out = view.isReleasedOnly() || released.isEmpty() ? Map.of() : shown.inForce(released);
-            Map<Long, Shown> chosen = chosen(view, items, day);
-            Map<Long, List<Frozen>> frozen = view == StructureView.AS_RELEASED
-                    ? references.frozen(level.stream().map(Node::revision).toList())
-                    : Map.of();
-            Map<Long, Shown> captured = captured(refersTo.values());
-            captured.putAll(shown.versions(frozen.values().stream()
-                    .flatMap(List::stream)
-                    .filter(Frozen::released)
-                    .map(Frozen::version)
-                    .toList()));
-            Set<Node> next = new HashSet<>();
-            for (Node node : level) {
-                Map<Long, Frozen> kept = new HashMap<>();
-                frozen.getOrDefault(node.revision(), List.of()).forEach(f -> kept.put(f.component(), f));
-                List<Child> list = new ArrayList<>();
-                for (Reference r : refersTo.getOrDefault(node.version(), List.of())) {
-                    Instead other = r.component()
-                            .flatMap(c -> Optional.ofNullable(instead.get(c.item())))
-                            .orElse(null);
-                    Child child = other != null
-                            ? new Child(
-                                    r,
-                                    Optional.of(other.shown()),
-                                    new Node(other.shown().version(), 0))
-                            : r.component().isPresent()
-                                            && !view.isReleasedOnly()
-                                            && released.contains(
-                                                    r.component().get().item())
-                                    ? outside(r, out)
-                                    : child(view, r, chosen, kept, captured);
-                    list.add(child);
-                    if (child.shown().isPresent() && !children.containsKey(child.node())) next.add(child.node());
-                }
-                children.put(node, list);
-            }
-            next.removeAll(children.keySet());
-            level = next;
-        }
-        return children;
-    }
-
-    private static Child outside(Reference r, Map<Long, Shown> out) {
-        Optional<Shown> shown =
-                Optional.ofNullable(out.get(r.component().orElseThrow().item()));
-        return new Child(r, shown, new Node(shown.map(Shown::version).orElse(0L), 0));
-    }
-
-    private Map<Long, Shown> captured(Collection<List<Reference>> all) {
-        Map<Long, Shown> captured = new HashMap<>();
-        all.forEach(list -> list.forEach(r -> r.component()
-                .ifPresent(c -> captured.put(c.version(), new Shown(c.version(), c.number(), c.substance())))));
-        return captured;
-    }
-
-    private Map<Long, Shown> chosen(StructureView view, Set<Long> items, LocalDate day) {
-        return switch (view) {
-            case LATEST -> shown.latestShown(items);
-            case LATEST_RELEASED -> shown.inForce(items);
-            case ON_DATE -> shown.at(items, endOf(day));
-            case AS_SAVED, AS_RELEASED -> Map.of();
-        };
-    }
-
-    private Child child(
-            StructureView view,
-            Reference r,
-            Map<Long, Shown> chosen,
-            Map<Long, Frozen> frozen,
-            Map<Long, Shown> captured) {
-        if (r.component().isEmpty()) return new Child(r, Optional.empty(), new Node(0, 0));
-        Reference.Component c = r.component().get();
-        if (view == StructureView.AS_SAVED) {
-            return new Child(r, Optional.of(captured.get(c.version())), new Node(c.version(), 0));
-        }
-        if (view == StructureView.AS_RELEASED) {
-            Frozen kept = frozen.get(c.item());
-            if (kept == null || !kept.released()) return new Child(r, Optional.empty(), new Node(0, 0));
-            return new Child(
-                    r, Optional.ofNullable(captured.get(kept.version())), new Node(kept.version(), kept.revision()));
-        }
-        Optional<Shown> shown = Optional.ofNullable(chosen.get(c.item()));
-        return new Child(r, shown, new Node(shown.map(Shown::version).orElse(0L), 0));
     }
 
     private boolean walk(

@@ -1,0 +1,27 @@
+package mintshelf.app.effect;
+
+import mintshelf.app.store.structure.BomLineStore;
+import mintshelf.app.store.structure.ReferenceStore;
+import org.springframework.stereotype.Component;
+
+/** Keeps what a revision consists of while it is released: which versions of its components, under which find numbers. Within the caller's transaction. */
+@Component
+public class FreezeBom {
+    private final ReferenceStore references;
+    private final BomLineStore lines;
+
+    public FreezeBom(ReferenceStore references, BomLineStore lines) {
+        this.references = references;
+        this.lines = lines;
+    }
+
+    public void freeze(long revision, long version) {
+        references.freeze(revision, version);
+        lines.freeze(revision, version);
+    }
+
+    /** A revision that comes behind another one goes on with the lines of that. */
+    public void goesOn(long before, long revision) {
+        lines.copy(before, revision);
+    }
+}

@@ -1,0 +1,88 @@
+package mintshelf.app.page.structure;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.use.structure.ReadBom.Read;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.bom.Bom;
+import mintshelf.core.bom.BomLine;
+import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.RollUp;
+
+/** Rows of a BOM as a table has them. */
+final class BomTable {
+    /** Rows of a table; table programs take about a million. */
+    static final int MOST = 100_000;
+
+    private BomTable() {}
+
+    /** A head and the rows. */
+    static List<List<String>> rows(Read read, Bom.For who, BomView.Shape shape) {
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of(
+                "find",
+                "level",
+                "number",
+                "title",
+                "revision",
+                "version",
+                "quantity",
+                "unit",
+                "comes",
+                "mass of one, kg",
+                "cost of one" + (read.currency().isEmpty() ? "" : ", " + read.currency()),
+                "needed for one"));
+        Bom bom = read.bom();
+        RollUp mass = read.mass();
+        RollUp cost = read.cost();
+        if (shape == BomView.Shape.FLAT) {
+            for (Bom.Total t : bom.flat(who)) {
+                Optional<BigDecimal> needed = t.whole() ? Optional.of(t.needed()) : Optional.empty();
+                String unit = bom.part(t.place()).unit();
+                rows.add(row(read, "", 0, t.place(), t.needed(), unit, needed, mass, cost));
+            }
+            return rows;
+        }
+        int deepest = shape == BomView.Shape.LEVEL ? 1 : Bom.DEEPEST;
+        for (Bom.Row r : bom.tree(who == Bom.For.MANUFACTURING, deepest, MOST).rows()) {
+            BomLine line = r.line();
+            rows.add(row(
+                    read, r.find(), r.depth() + 1, line.part(), line.quantity(), line.unit(), r.needed(), mass, cost));
+        }
+        return rows;
+    }
+
+    /** Mass and cost are of one unit of the part, rolled up; empty where they are not all known. */
+    private static List<String> row(
+            Read read,
+            String find,
+            int depth,
+            int place,
+            BigDecimal quantity,
+            String unit,
+            Optional<BigDecimal> needed,
+            RollUp mass,
+            RollUp cost) {
+        BomPart part = read.bom().part(place);
+        return List.of(
+                find,
+                depth == 0 ? "" : String.valueOf(depth),
+                part.number(),
+                part.title(),
+                part.revision(),
+                part.version() == 0 ? "" : String.valueOf(part.version()),
+                Numbers.plain(quantity),
+                unit,
+                part.comes().word(),
+                whole(mass, place),
+                whole(cost, place),
+                needed.map(n -> Numbers.plain(n) + " " + part.unit()).orElse(""));
+    }
+
+    private static String whole(RollUp sum, int place) {
+        RollUp.Value value = sum.of(place);
+        return value.complete() ? Numbers.plain(value.known()) : "";
+    }
+}

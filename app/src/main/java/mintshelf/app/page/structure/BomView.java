@@ -1,0 +1,296 @@
+package mintshelf.app.page.structure;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.use.structure.ReadBom.Read;
+import mintshelf.app.use.structure.ReadBom.Stands;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.bom.Bom;
+import mintshelf.core.bom.BomCompare;
+import mintshelf.core.bom.BomCompare.Difference;
+import mintshelf.core.bom.BomCompare.What;
+import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.FindNumbers;
+import mintshelf.core.bom.RollUp;
+
+/**
+ * A BOM as a page and a table show it.
+ *
+ * @param from number of the first row of a flat list, from 0
+ * @param all how many rows there are
+ */
+public record BomView(
+        Read read, Bom.For who, Shape shape, List<Row> rows, int from, int all, boolean cut, Sum mass, Sum cost) {
+    /** Rows of a tree, and of a page of a flat list. */
+    static final int MOST_TREE = 1500;
+
+    static final int MOST_FLAT = 500;
+
+    /** How rows are put. */
+    enum Shape {
+        TREE("tree"),
+        LEVEL("one level"),
+        FLAT("flat");
+
+        private final String words;
+
+        Shape(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /**
+     * A row.
+     *
+     * @param quantity as the line says; of a flat list what one of the top needs
+     * @param mass of all of them, with its unit; empty where none of it is known
+     * @param at where its share of the whole begins, in percent, and how wide it is
+     * @param difference to what it is compared with
+     * @param gone whether only the other one has it
+     */
+    public record Row(
+            int depth,
+            String find,
+            BomPart part,
+            Stands stands,
+            String quantity,
+            Amount mass,
+            Amount cost,
+            double at,
+            double wide,
+            Optional<Difference> difference,
+            boolean byHand,
+            boolean gone,
+            boolean ring) {
+        /** A line of the top, which can be written otherwise. */
+        public boolean isOfTop() {
+            return depth == 0 && !gone && !find.contains("/");
+        }
+    }
+
+    /**
+     * @param text empty where nothing of it is known
+     * @param whole whether that is all of it
+     */
+    public record Amount(String text, boolean whole) {
+        static final Amount NONE = new Amount("", false);
+    }
+
+    /** @param lacking what keeps it from being complete: the part, and why */
+    public record Sum(Amount amount, List<String[]> lacking) {
+        /** Those that a page names. */
+        public List<String[]> some() {
+            return lacking.subList(0, Math.min(50, lacking.size()));
+        }
+    }
+
+    static BomView of(Read read, Bom.For who, Shape shape, int from, Optional<BomCompare.Result> compared) {
+        return new Making(read, compared).view(who, shape, from);
+    }
+
+    /** "4.82 kg", with four significant places, to the milligram at the finest. */
+    static String kilograms(BigDecimal mass) {
+        BigDecimal rounded = mass.round(new MathContext(4, RoundingMode.HALF_UP));
+        if (rounded.scale() > 6) rounded = rounded.setScale(6, RoundingMode.HALF_UP);
+        return Numbers.plain(rounded) + " kg";
+    }
+
+    static String money(BigDecimal cost, String currency) {
+        BigDecimal rounded = cost.setScale(2, RoundingMode.HALF_UP);
+        return String.format(Locale.ENGLISH, "%,.2f", rounded) + (currency.isEmpty() ? "" : " " + currency);
+    }
+
+    /** With its sign: "+ 0.06 kg". */
+    public static String signed(BigDecimal change, String text) {
+        return change.signum() < 0 ? "− " + text : change.signum() > 0 ? "+ " + text : text;
+    }
+
+    private static final class Making {
+        private final Read read;
+        private final Bom bom;
+        private final RollUp mass;
+        private final RollUp cost;
+        private final Map<String, Difference> differences = new HashMap<>();
+
+        Making(Read read, Optional<BomCompare.Result> compared) {
+            this.read = read;
+            this.bom = read.bom();
+            this.mass = read.mass();
+            this.cost = read.cost();
+            compared.ifPresent(c -> c.differences().forEach(d -> differences.put(d.line(), d)));
+        }
+
+        BomView view(Bom.For who, Shape shape, int from) {
+            Sum masses =
+                    new Sum(new Amount(kilograms(mass.top().known()), mass.top().complete()), lacking(mass));
+            Sum costs = new Sum(
+                    new Amount(
+                            money(cost.top().known(), read.currency()),
+                            cost.top().complete()),
+                    lacking(cost));
+            if (shape == Shape.FLAT) {
+                List<Bom.Total> totals = bom.flat(who);
+                List<Row> rows = totals.stream()
+                        .skip(from)
+                        .limit(MOST_FLAT)
+                        .map(this::row)
+                        .toList();
+                return new BomView(read, who, shape, rows, from, totals.size(), read.cut(), masses, costs);
+            }
+            boolean dissolved = who == Bom.For.MANUFACTURING;
+            Bom.Tree tree = bom.tree(dissolved, shape == Shape.LEVEL ? 1 : Bom.DEEPEST, MOST_TREE);
+            List<Row> rows = new ArrayList<>(rows(tree));
+            gone(rows, tree);
+            return new BomView(read, who, shape, rows, 0, rows.size(), tree.cut() || read.cut(), masses, costs);
+        }
+
+        private List<String[]> lacking(RollUp sum) {
+            return sum.lacking().stream()
+                    .map(l -> new String[] {bom.part(l.place()).shown(), l.why()})
+                    .toList();
+        }
+
+        private Row row(Bom.Total total) {
+            BomPart part = bom.part(total.place());
+            String needed = amount(total.needed()) + " " + part.unit() + (total.whole() ? "" : " at least");
+            return new Row(
+                    0,
+                    "",
+                    part,
+                    read.stands().get(total.place()),
+                    needed,
+                    all(mass, total.place(), Optional.of(total.needed()), total.whole()),
+                    all(cost, total.place(), Optional.of(total.needed()), total.whole()),
+                    0,
+                    share(total.place(), Optional.of(total.needed())),
+                    Optional.empty(),
+                    false,
+                    false,
+                    false);
+        }
+
+        private static String amount(BigDecimal quantity) {
+            String plain = Numbers.plain(quantity);
+            return plain.isEmpty() ? quantity.round(new MathContext(3)).toString() : plain;
+        }
+
+        private Amount all(RollUp sum, int place, Optional<BigDecimal> needed, boolean whole) {
+            RollUp.Value one = sum.of(place);
+            if (needed.isEmpty() || (!one.complete() && one.known().signum() == 0)) return Amount.NONE;
+            BigDecimal value = one.known().multiply(needed.get(), MathContext.DECIMAL128);
+            return new Amount(sum == mass ? kilograms(value) : money(value, read.currency()), one.complete() && whole);
+        }
+
+        /** Percent of what the whole weighs, as far as it is known. */
+        private double share(int place, Optional<BigDecimal> needed) {
+            BigDecimal whole = mass.top().known();
+            if (whole.signum() == 0 || needed.isEmpty()) return 0;
+            return mass.of(place)
+                    .known()
+                    .multiply(needed.get(), MathContext.DECIMAL64)
+                    .multiply(BigDecimal.valueOf(100))
+                    .divide(whole, MathContext.DECIMAL64)
+                    .doubleValue();
+        }
+
+        private List<Row> rows(Bom.Tree tree) {
+            List<Row> rows = new ArrayList<>();
+            List<Double> next = new ArrayList<>();
+            for (Bom.Row r : tree.rows()) {
+                while (next.size() <= r.depth() + 1) next.add(0.0);
+                int place = r.line().part();
+                double wide = share(place, r.needed());
+                double at = next.get(r.depth());
+                next.set(r.depth(), at + wide);
+                // What is below it begins where it begins.
+                next.set(r.depth() + 1, at);
+                BomPart part = bom.part(place);
+                rows.add(new Row(
+                        r.depth(),
+                        r.find(),
+                        part,
+                        read.stands().get(place),
+                        amount(r.line().quantity()) + " " + r.line().unit(),
+                        all(mass, place, r.needed(), true),
+                        all(cost, place, r.needed(), true),
+                        at,
+                        wide,
+                        Optional.ofNullable(differences.get(BomCompare.line(bom, r.above(), part))),
+                        r.line().byHand(),
+                        false,
+                        r.ring()));
+            }
+            return rows;
+        }
+
+        /** What only the other one has stands where its find number would be, below what it was in. */
+        private void gone(List<Row> rows, Bom.Tree tree) {
+            Set<String> placed = new HashSet<>();
+            for (Difference d : differences.values()) {
+                if (d.what() != What.GONE || !placed.add(d.line())) continue;
+                BomCompare.Side old = d.old().orElseThrow();
+                int begin = 0;
+                int depth = 0;
+                String find = old.find();
+                if (d.above() != Long.MIN_VALUE) {
+                    begin = at(rows, d.above());
+                    if (begin < 0) continue;
+                    depth = rows.get(begin - 1).depth() + 1;
+                    find = rows.get(begin - 1).find() + "/" + old.find();
+                }
+                rows.add(
+                        spot(rows, begin, depth, old.find()),
+                        new Row(
+                                depth,
+                                find,
+                                old.part(),
+                                new Stands(Optional.empty(), Optional.empty(), ""),
+                                old.quantity().map(Making::amount).orElse("?") + " "
+                                        + old.part().unit(),
+                                Amount.NONE,
+                                Amount.NONE,
+                                0,
+                                0,
+                                Optional.of(d),
+                                false,
+                                true,
+                                false));
+            }
+        }
+
+        /** Behind the first row of a document, or -1. */
+        private static int at(List<Row> rows, long item) {
+            for (int i = 0; i < rows.size(); i++)
+                if (!rows.get(i).gone() && rows.get(i).part().item() == item) return i + 1;
+            return -1;
+        }
+
+        private static int spot(List<Row> rows, int begin, int depth, String find) {
+            int i = begin;
+            while (i < rows.size() && rows.get(i).depth() >= depth) {
+                Row row = rows.get(i);
+                String own = row.find().substring(row.find().lastIndexOf('/') + 1);
+                if (row.depth() == depth && FindNumbers.compare(own, find) > 0) return i;
+                i++;
+            }
+            return i;
+        }
+    }
+}

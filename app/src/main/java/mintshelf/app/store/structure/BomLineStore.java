@@ -1,0 +1,152 @@
+package mintshelf.app.store.structure;
+
+import static mintshelf.database.schema.Tables.BOM_LINE;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mintshelf.app.store.Prepared;
+import mintshelf.core.bom.Comes;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Repository;
+
+/** Lines of bills of materials that are kept beside what files refer to. They belong to a revision, and go on with the next one. */
+@Repository
+public class BomLineStore {
+    private static final short MARK = 1;
+    private final Prepared lines = new Prepared((db, revisions) ->
+            db.selectFrom(BOM_LINE).where(BOM_LINE.REVISION.in(revisions)).orderBy(BOM_LINE.REVISION, BOM_LINE.SEQ));
+    private final DSLContext db;
+
+    public BomLineStore(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * A line that is kept.
+     *
+     * @param seq its place among those of the revision, from 1; 0 for one that is not kept yet
+     * @param ofFile whether the file has it, and this is what is said of it
+     * @param component the document that it is; nothing where it is named only
+     * @param measured how much of it; nothing where it is as the file says
+     * @param says of what has no document: what it is
+     */
+    public record Kept(
+            int seq, boolean ofFile, Optional<Long> component, String find, Optional<Measured> measured, Named says) {}
+
+    public record Measured(BigDecimal quantity, String unit) {}
+
+    /** What has no document. */
+    public record Named(
+            String number, String title, Comes comes, Optional<BigDecimal> mass, Optional<BigDecimal> cost) {
+        public static final Named NOTHING = new Named("", "", Comes.BOUGHT, Optional.empty(), Optional.empty());
+    }
+
+    /** The lines that are kept of revisions; a statement for each few hundred. */
+    public Map<Long, List<Kept>> of(Collection<Long> revisions) {
+        Map<Long, List<Kept>> found = new HashMap<>();
+        for (Record row : lines.fetch(db, revisions))
+            found.computeIfAbsent(row.get(BOM_LINE.REVISION), r -> new ArrayList<>())
+                    .add(kept(row));
+        return found;
+    }
+
+    private static Kept kept(Record row) {
+        return new Kept(
+                row.get(BOM_LINE.SEQ),
+                row.get(BOM_LINE.FILE_MARK) != null,
+                Optional.ofNullable(row.get(BOM_LINE.COMPONENT)),
+                row.get(BOM_LINE.FIND),
+                Optional.ofNullable(row.get(BOM_LINE.QUANTITY))
+                        .map(q -> new Measured(q.stripTrailingZeros(), row.get(BOM_LINE.UNIT))),
+                new Named(
+                        row.get(BOM_LINE.NUMBER),
+                        row.get(BOM_LINE.TITLE),
+                        Optional.ofNullable(row.get(BOM_LINE.COMES))
+                                .map(Comes::valueOf)
+                                .orElse(Comes.BOUGHT),
+                        Optional.ofNullable(row.get(BOM_LINE.MASS)).map(BigDecimal::stripTrailingZeros),
+                        Optional.ofNullable(row.get(BOM_LINE.COST)).map(BigDecimal::stripTrailingZeros)));
+    }
+
+    /** Keeps a line, a new one behind the others. Within a transaction that has the document locked. */
+    public void keep(long revision, Kept line) {
+        int seq = line.seq() > 0 ? line.seq() : last(revision) + 1;
+        db.deleteFrom(BOM_LINE)
+                .where(BOM_LINE.REVISION.eq(revision), BOM_LINE.SEQ.eq(seq))
+                .execute();
+        db.insertInto(BOM_LINE)
+                .set(BOM_LINE.REVISION, revision)
+                .set(BOM_LINE.SEQ, seq)
+                .set(BOM_LINE.FILE_MARK, line.ofFile() ? MARK : null)
+                .set(BOM_LINE.COMPONENT, line.component().orElse(null))
+                .set(BOM_LINE.NUMBER, line.says().number())
+                .set(BOM_LINE.TITLE, line.says().title())
+                .set(BOM_LINE.FIND, line.find())
+                .set(BOM_LINE.QUANTITY, line.measured().map(Measured::quantity).orElse(null))
+                .set(BOM_LINE.UNIT, line.measured().map(Measured::unit).orElse(null))
+                .set(BOM_LINE.COMES, line.says().comes().name())
+                .set(BOM_LINE.MASS, line.says().mass().orElse(null))
+                .set(BOM_LINE.COST, line.says().cost().orElse(null))
+                .execute();
+    }
+
+    private int last(long revision) {
+        Integer last = db.select(DSL.max(BOM_LINE.SEQ))
+                .from(BOM_LINE)
+                .where(BOM_LINE.REVISION.eq(revision))
+                .fetchOne(r -> r.value1());
+        return last == null ? 0 : last;
+    }
+
+    public void drop(long revision, int seq) {
+        db.deleteFrom(BOM_LINE)
+                .where(BOM_LINE.REVISION.eq(revision), BOM_LINE.SEQ.eq(seq))
+                .execute();
+    }
+
+    /** The next revision begins with the lines of the one before. */
+    public void copy(long from, long to) {
+        db.execute("""
+                insert into bom_line (revision, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost)
+                select ?, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost
+                from bom_line where revision = ?
+                """, to, from);
+    }
+
+    /**
+     * Keeps the find numbers of what the file of a version refers to, so that they stay: as {@link mintshelf.core.bom.FindNumbers}
+     * gives them, behind those that are kept.
+     */
+    public void freeze(long revision, long version) {
+        db.execute("""
+                insert into bom_line (revision, seq, file_mark, component, find)
+                select ?, had.seq + row_number() over (order by c.place), 1, c.component,
+                       had.find + row_number() over (order by c.place)
+                from (select r.component, min(r.seq) place from version mine
+                      join version_reference r on r.version = coalesce(mine.substance, mine.id)
+                       and r.component is not null and r.role = 'COMPONENT'
+                      where mine.id = ? group by r.component) c
+                join (select coalesce(max(seq), 0) seq,
+                             coalesce(max(cast(regexp_replace(find, '[^0-9].*', '') as unsigned)), 0) find
+                      from bom_line where revision = ?) had
+                where not exists (select 1 from bom_line k
+                                  where k.revision = ? and k.component = c.component and k.file_mark = 1)
+                """, revision, version, revision, revision);
+    }
+
+    /** Documents in whose BOM a document stands by hand, at their latest revision, in the order in which they were filed. */
+    public List<Long> namedIn(long component, int most) {
+        return db.fetch("""
+                select distinct r.item from bom_line b join revision r on r.id = b.revision
+                where b.component = ? and b.file_mark is null
+                  and (r.pending_mark = 1 or r.released_mark = 1) order by r.item limit ?
+                """, component, most).into(Long.class);
+    }
+}

@@ -1,0 +1,439 @@
+package mintshelf.app.use.structure;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.FactStore;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.document.VersionStore;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.structure.BomLineStore;
+import mintshelf.app.store.structure.BomLineStore.Kept;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.store.structure.ReferenceStore;
+import mintshelf.app.use.structure.StructureLevels.Child;
+import mintshelf.app.use.structure.StructureLevels.Node;
+import mintshelf.app.use.structure.StructureLevels.Reach;
+import mintshelf.core.bom.Bom;
+import mintshelf.core.bom.BomLine;
+import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.BomUnits;
+import mintshelf.core.bom.Comes;
+import mintshelf.core.bom.FindNumbers;
+import mintshelf.core.bom.PartFacts;
+import mintshelf.core.bom.RollUp;
+import mintshelf.core.document.Revision;
+import mintshelf.core.reference.Written;
+import mintshelf.core.structure.StructureView;
+import org.springframework.stereotype.Service;
+
+/** The bill of materials of a document, in a chosen view: what its files refer to, and what people have written beside that. */
+@Service
+public class ReadBom {
+    /** Versions whose lines are read; a BOM of more is cut, and says so. */
+    public static final int MOST_PARTS = 20_000;
+
+    private final Sight sight;
+    private final StructureLevels levels;
+    private final RevisionStore revisions;
+    private final VersionStore versions;
+    private final ReferenceStore references;
+    private final BomLineStore lines;
+    private final FactStore facts;
+    private final HouseStore house;
+
+    public ReadBom(
+            Sight sight,
+            StructureLevels levels,
+            RevisionStore revisions,
+            VersionStore versions,
+            ReferenceStore references,
+            BomLineStore lines,
+            FactStore facts,
+            HouseStore house) {
+        this.sight = sight;
+        this.levels = levels;
+        this.revisions = revisions;
+        this.versions = versions;
+        this.references = references;
+        this.lines = lines;
+        this.facts = facts;
+        this.house = house;
+    }
+
+    /**
+     * What a part of a BOM is for the person who reads it.
+     *
+     * @param seen its document; nothing where it has none, or none that this person sees
+     * @param revision that its version belongs to
+     * @param lacks why it has no version here; empty where it has one
+     */
+    public record Stands(Optional<Seen> seen, Optional<Revision> revision, String lacks) {}
+
+    /**
+     * A BOM.
+     *
+     * @param view that it was read in
+     * @param version number of the top's version
+     * @param stands by the places of parts
+     * @param revision of the top's version, whose lines can be written by hand
+     * @param cut whether there is more than is read
+     * @param currency that costs are in
+     */
+    public record Read(
+            Seen top,
+            StructureView view,
+            int version,
+            Bom bom,
+            List<Stands> stands,
+            long revision,
+            boolean cut,
+            String currency) {
+        public RollUp mass() {
+            return RollUp.of(bom, RollUp.Of.MASS);
+        }
+
+        public RollUp cost() {
+            return RollUp.of(bom, RollUp.Of.COST);
+        }
+
+        /** Whether some of it is not for this person's eyes. */
+        public boolean incomplete() {
+            return stands.stream().anyMatch(s -> s.lacks().equals(HIDDEN));
+        }
+    }
+
+    private static final String HIDDEN = "on a shelf that you do not see";
+
+    /**
+     * Reads it; nothing where the view has no version of the document.
+     *
+     * @param number the version to begin with, for who sees all; empty for the one that the view shows
+     */
+    public Optional<Read> of(Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day) {
+        Seen top = sight.of(actor, item);
+        StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
+        Optional<Node> start = levels.start(top, view, number, day);
+        if (start.isEmpty()) return Optional.empty();
+        Map<Long, Seen> seen = new HashMap<>(Map.of(item, top));
+        Hand hand = new Hand(seen, view, start.get().version());
+        Reach reach = new Reach(Bom.DEEPEST, MOST_PARTS, hand::beside);
+        Map<Node, List<Child>> children = levels.levels(actor, start.get(), view, day, reach, seen, Map.of());
+        Reading reading = new Reading(seen, children, hand, PartFacts.of(house.facts()));
+        reading.read(start.get(), item);
+        long revision = hand.revision(start.get().version());
+        return Optional.of(new Read(
+                top,
+                view,
+                reading.parts.get(0).version(),
+                Bom.of(reading.parts, reading.below),
+                reading.stands,
+                revision,
+                reading.cut,
+                reading.facts.currency()));
+    }
+
+    /** The document as this person sees it. */
+    public Seen top(Actor actor, long item) {
+        return sight.of(actor, item);
+    }
+
+    /** A BOM that this person may change lines of: the one that is being prepared. */
+    public Read ofPending(Actor actor, long item) {
+        return of(actor, item, StructureView.LATEST, Optional.empty(), LocalDate.EPOCH)
+                .orElseThrow(NotThere::new);
+    }
+
+    /** The lines that are kept of the revisions of versions, read level by level as they are met. */
+    private final class Hand {
+        private final Map<Long, Long> revisionOf = new HashMap<>();
+        private final Map<Long, List<Kept>> kept = new HashMap<>();
+        private final Map<Long, Seen> seen;
+        private final StructureView view;
+        private final long top;
+
+        Hand(Map<Long, Seen> seen, StructureView view, long top) {
+            this.seen = seen;
+            this.view = view;
+            this.top = top;
+        }
+
+        /**
+         * A revision that has begun has the version of the one before until something is checked in: what people write of it is read
+         * with that version, by who sees it.
+         */
+        private Map<Long, Long> begun() {
+            Map<Long, Long> begun = new HashMap<>();
+            if (view != StructureView.LATEST && view != StructureView.AS_SAVED) return begun;
+            for (Seen one : seen.values()) {
+                long head = one.document().head().version();
+                if (one.all() && (view == StructureView.LATEST || head == top))
+                    one.pending().ifPresent(p -> begun.put(head, p.id()));
+            }
+            return begun;
+        }
+
+        long revision(long version) {
+            return revisionOf.getOrDefault(version, 0L);
+        }
+
+        List<Kept> of(long version) {
+            return kept.getOrDefault(revision(version), List.of());
+        }
+
+        void meet(Collection<Long> ids) {
+            Set<Long> unknown = new HashSet<>(ids);
+            unknown.removeAll(revisionOf.keySet());
+            if (unknown.isEmpty()) return;
+            Map<Long, Long> met = versions.revisionsOf(unknown);
+            begun().forEach((version, revision) -> met.replace(version, revision));
+            revisionOf.putAll(met);
+            Set<Long> fresh = new HashSet<>(met.values());
+            fresh.removeAll(kept.keySet());
+            kept.putAll(lines.of(fresh));
+        }
+
+        /** Documents that are named by hand, as references that no file has: their places are below 0. */
+        Map<Long, List<Reference>> beside(Collection<Long> ids) {
+            meet(ids);
+            Set<Long> items = new HashSet<>();
+            ids.forEach(id -> named(id).forEach(k -> k.component().ifPresent(items::add)));
+            Map<Long, Reference.Component> heads = items.isEmpty() ? Map.of() : references.heads(items);
+            Map<Long, List<Reference>> beside = new HashMap<>();
+            for (long id : ids) {
+                for (Kept one : named(id)) {
+                    Reference.Component head = heads.get(one.component().orElse(0L));
+                    if (head == null) continue;
+                    beside.computeIfAbsent(id, i -> new ArrayList<>())
+                            .add(new Reference(
+                                    -one.seq(),
+                                    new Written(Written.Role.COMPONENT, one.find(), 1),
+                                    Reference.State.FOUND,
+                                    Optional.of(head)));
+                }
+            }
+            return beside;
+        }
+
+        private List<Kept> named(long version) {
+            return of(version).stream()
+                    .filter(k -> !k.ofFile() && k.component().isPresent())
+                    .toList();
+        }
+    }
+
+    /** Puts parts and lines together. */
+    private final class Reading {
+        private final Map<Long, Seen> seen;
+        private final Map<Node, List<Child>> children;
+        private final Hand hand;
+        private final PartFacts facts;
+        private final Map<String, Integer> places = new HashMap<>();
+        private final List<BomPart> parts = new ArrayList<>();
+        private final List<Stands> stands = new ArrayList<>();
+        private final List<List<BomLine>> below = new ArrayList<>();
+        private final Map<Long, Map<String, String>> said;
+        private final Map<Long, Revision> revisionById;
+        private final Map<Long, String> titles;
+        private boolean cut;
+
+        Reading(Map<Long, Seen> seen, Map<Node, List<Child>> children, Hand hand, PartFacts facts) {
+            this.seen = seen;
+            this.children = children;
+            this.hand = hand;
+            this.facts = facts;
+            Set<Long> shown = new HashSet<>();
+            children.forEach((node, list) -> {
+                shown.add(node.version());
+                list.forEach(c -> c.shown().ifPresent(s -> shown.add(s.version())));
+            });
+            hand.meet(shown);
+            Set<Long> all = new HashSet<>(hand.revisionOf.values());
+            this.said = ReadBom.this.facts.facts(all);
+            this.revisionById = revisions.revisionsById(all);
+            this.titles = revisions.titles(all);
+        }
+
+        void read(Node start, long item) {
+            int number = versions.versionsById(List.of(start.version())).values().stream()
+                    .map(v -> v.number())
+                    .findFirst()
+                    .orElseThrow(NotThere::new);
+            version(start.version(), item, number);
+            children.forEach((node, list) -> list.forEach(c -> place(c)));
+            children.forEach((node, list) -> {
+                int place = places.getOrDefault("v" + node.version(), -1);
+                if (place >= 0 && below.get(place).isEmpty()) below.get(place).addAll(lines(node, list));
+            });
+            for (int i = 0; i < parts.size(); i++) {
+                String key = "v" + versionAt.getOrDefault(i, 0L);
+                if (places.containsKey(key) && !read.contains(versionAt.getOrDefault(i, 0L))) cut = true;
+            }
+        }
+
+        private final Map<Integer, Long> versionAt = new HashMap<>();
+        private final Set<Long> read = new HashSet<>();
+
+        private int add(String key, BomPart part, Stands stand) {
+            int place = parts.size();
+            places.put(key, place);
+            parts.add(part);
+            stands.add(stand);
+            below.add(new ArrayList<>());
+            return place;
+        }
+
+        private int version(long version, long item, int number) {
+            Integer known = places.get("v" + version);
+            if (known != null) return known;
+            Seen one = seen.get(item);
+            long revision = hand.revision(version);
+            Revision of = revisionById.get(revision);
+            BomPart part = facts.part(
+                    item,
+                    one == null ? "" : one.document().number(),
+                    titles.getOrDefault(revision, ""),
+                    of == null ? "" : of.shown(),
+                    number,
+                    said.getOrDefault(revision, Map.of()));
+            int place = add("v" + version, part, new Stands(Optional.ofNullable(one), Optional.ofNullable(of), ""));
+            versionAt.put(place, version);
+            return place;
+        }
+
+        /** Where the part of a child stands among the parts. */
+        private int place(Child child) {
+            Optional<Reference.Component> component = child.reference().component();
+            if (component.isEmpty()) {
+                String path = child.reference().written().path();
+                return places.containsKey("m" + path)
+                        ? places.getOrDefault("m" + path, 0)
+                        : add(
+                                "m" + path,
+                                nothing("", path),
+                                new Stands(Optional.empty(), Optional.empty(), "no document has this file"));
+            }
+            long item = component.get().item();
+            Seen one = seen.get(item);
+            if (one == null) {
+                return places.containsKey("h" + item)
+                        ? places.getOrDefault("h" + item, 0)
+                        : add(
+                                "h" + item,
+                                nothing("", "a component"),
+                                new Stands(Optional.empty(), Optional.empty(), HIDDEN));
+            }
+            if (child.shown().isEmpty()) {
+                return places.containsKey("n" + item)
+                        ? places.getOrDefault("n" + item, 0)
+                        : add(
+                                "n" + item,
+                                nothing(one.document().number(), one.document().title()),
+                                new Stands(Optional.of(one), Optional.empty(), "no version in this view"));
+            }
+            return version(
+                    child.shown().get().version(), item, child.shown().get().number());
+        }
+
+        /** Of which nothing is known that could be summed. */
+        private BomPart nothing(String number, String title) {
+            return new BomPart(
+                    -1 - parts.size(),
+                    number,
+                    title,
+                    "",
+                    0,
+                    Comes.BOUGHT,
+                    BomUnits.PIECE,
+                    Optional.empty(),
+                    Optional.empty());
+        }
+
+        private List<BomLine> lines(Node node, List<Child> list) {
+            read.add(node.version());
+            Map<String, BomLine> ofFile = new LinkedHashMap<>();
+            Map<Integer, Integer> byHand = new HashMap<>();
+            for (Child child : list) {
+                Reference r = child.reference();
+                if (r.written().role() != Written.Role.COMPONENT) continue;
+                int place = place(child);
+                if (r.seq() < 0) {
+                    byHand.put(-r.seq(), place);
+                    continue;
+                }
+                BigDecimal quantity = BigDecimal.valueOf(r.written().quantity());
+                ofFile.merge(
+                        key(r),
+                        new BomLine("", place, quantity, BomUnits.PIECE, false),
+                        (a, b) -> new BomLine("", place, a.quantity().add(b.quantity()), a.unit(), false));
+            }
+            Map<String, Kept> kept = new HashMap<>();
+            Map<String, String> known = new HashMap<>();
+            for (Kept one : hand.of(node.version())) {
+                String key = one.ofFile() ? "c" + one.component().orElse(0L) : "h" + one.seq();
+                kept.put(key, one);
+                known.put(key, one.find());
+            }
+            List<String> keys = List.copyOf(ofFile.keySet());
+            List<String> finds = FindNumbers.assign(keys, known);
+            List<BomLine> lines = new ArrayList<>();
+            for (int i = 0; i < keys.size(); i++) {
+                BomLine line = ofFile.getOrDefault(keys.get(i), new BomLine("", 0, BigDecimal.ONE, "", false));
+                Optional<BomLineStore.Measured> measured =
+                        Optional.ofNullable(kept.get(keys.get(i))).flatMap(Kept::measured);
+                lines.add(new BomLine(
+                        finds.get(i),
+                        line.part(),
+                        measured.map(BomLineStore.Measured::quantity).orElse(line.quantity()),
+                        measured.map(BomLineStore.Measured::unit).orElse(line.unit()),
+                        false));
+            }
+            for (Kept one : hand.of(node.version())) {
+                if (one.ofFile()) continue;
+                Integer place =
+                        one.component().isEmpty() ? Integer.valueOf(text(node.version(), one)) : byHand.get(one.seq());
+                if (place == null) continue;
+                BomLineStore.Measured measured = one.measured().orElseThrow();
+                lines.add(new BomLine(one.find(), place, measured.quantity(), measured.unit(), true));
+            }
+            lines.sort(Comparator.comparing(BomLine::find, FindNumbers::compare));
+            return lines;
+        }
+
+        private static String key(Reference r) {
+            return r.component()
+                    .map(c -> "c" + c.item())
+                    .orElse("m" + r.written().path());
+        }
+
+        private int text(long version, Kept one) {
+            String key = "t" + hand.revision(version) + "." + one.seq();
+            Integer known = places.get(key);
+            if (known != null) return known;
+            BomPart part = new BomPart(
+                    -1 - parts.size(),
+                    one.says().number(),
+                    one.says().title(),
+                    "",
+                    0,
+                    one.says().comes(),
+                    one.measured().orElseThrow().unit(),
+                    one.says().mass(),
+                    one.says().cost());
+            return add(key, part, new Stands(Optional.empty(), Optional.empty(), ""));
+        }
+    }
+}
