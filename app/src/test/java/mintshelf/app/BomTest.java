@@ -132,7 +132,17 @@ class BomTest {
         assertThat(now.mass().top().known()).isEqualByComparingTo("0.267");
         assertThat(now.cost().lacking()).hasSize(1);
         assertThat(now.bom().flat(Bom.For.PURCHASING)).hasSize(4);
-        assertThat(server.document(label).head().number()).isEqualTo(1);
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + label + "/where-used")
+                        .body())
+                .contains("By hand in the bill of materials of", number("pump"))
+                .doesNotContain("It stands in nothing");
+        server.release("priya", label);
+        assertThat(Web.as(server, "rafael")
+                        .get("/documents/" + label + "/where-used")
+                        .body())
+                .contains("It stands in nothing")
+                .doesNotContain(number("pump"));
         assertThat(Web.as(server, "priya").get("/documents/" + top + "/record").body())
                 .contains("wrote line 4 of its bill of materials: 5 g Grease");
     }
@@ -275,6 +285,7 @@ class BomTest {
         for (String bad : List.of("?who=x", "?shape=x", "?view=x"))
             assertThat(web.get(at + bad).statusCode()).as(bad).isEqualTo(404);
         assertThat(web.get(at + "?with=" + number("arm")).body()).contains("To " + number("arm"), "added");
+        assertThat(web.get(at + "?with=v99").body()).contains("“v99” has no bill of materials");
         assertThat(web.get(at + "?with=nowhere").body()).contains("“nowhere” has no bill of materials");
         assertThat(web.get(at + "?with=v1").body()).contains("nothing differs");
         String csv = web.get(at + ".csv").body();

@@ -27,6 +27,7 @@ public final class Bench {
             Map.entry("compare-model", ModelBench::comparing),
             Map.entry("swap", SwapBench::swap),
             Map.entry("new-design", DesignBench::design),
+            Map.entry("bom", BomBench::bom),
             Map.entry("take-up", MergeBench::merge),
             Map.entry("structure", ModelBench::structure),
             Map.entry("structure-served", DeskBench::structureServed),

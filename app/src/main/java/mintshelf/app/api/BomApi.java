@@ -27,7 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1")
 class BomApi {
-    private static final int MOST = 100_000;
+    private static final int MOST = 20_000;
 
     private final ReadBom read;
 

@@ -24,4 +24,9 @@ public class FreezeBom {
     public void goesOn(long before, long revision) {
         lines.copy(before, revision);
     }
+
+    /** A document that began as a copy of a version has the lines of that. */
+    public void begins(long revision, long version, long source) {
+        lines.begin(revision, version, source);
+    }
 }

@@ -12,9 +12,11 @@ class FreshTies {
     private final References references;
     private final Links links;
     private final FirstReferences first;
+    private final FreezeBom bom;
     private final Recorder recorder;
 
-    FreshTies(References references, Links links, FirstReferences first, Recorder recorder) {
+    FreshTies(References references, Links links, FirstReferences first, FreezeBom bom, Recorder recorder) {
+        this.bom = bom;
         this.recorder = recorder;
         this.references = references;
         this.links = links;
@@ -41,6 +43,7 @@ class FreshTies {
         else
             first.keep(
                     of, references.of(source).stream().map(Reference::written).toList(), Optional.of(source));
+        bom.begins(made.revision(), made.version(), source);
     }
 
     void tell(Actor actor, NewDocuments.Made made, String says, String comment) {

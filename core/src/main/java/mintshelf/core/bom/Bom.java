@@ -178,23 +178,42 @@ public final class Bom {
         return new Tree(rows, cut);
     }
 
-    private record Walk(boolean dissolved, int deepest, int most, List<Row> rows) {}
+    /** What is dissolved gives no row: the steps of a walk are counted, too. */
+    private static final class Walk {
+        private final boolean dissolved;
+        private final int deepest;
+        private final int most;
+        private final List<Row> rows;
+        private long steps;
+
+        Walk(boolean dissolved, int deepest, int most, List<Row> rows) {
+            this.dissolved = dissolved;
+            this.deepest = deepest;
+            this.most = most;
+            this.rows = rows;
+        }
+
+        boolean goesOn() {
+            return ++steps <= 4L * most + 1000;
+        }
+    }
 
     private boolean walk(int part, int depth, String find, Optional<BigDecimal> needed, Walk walk) {
         List<BomLine> below = lines.get(part);
         for (int i = 0; i < below.size(); i++) {
+            if (!walk.goesOn()) return false;
             BomLine line = below.get(i);
             String number = find.isEmpty() ? line.find() : find + "/" + line.find();
             boolean back = ring[part][i];
             Optional<BigDecimal> along =
                     back ? Optional.empty() : needed.flatMap(n -> quantity(line).map(q -> q.multiply(n, DIGITS)));
             Comes comes = parts.get(line.part()).comes();
-            boolean melts = walk.dissolved() && comes == Comes.PHANTOM && !back;
+            boolean melts = walk.dissolved && comes == Comes.PHANTOM && !back;
             if (!melts) {
-                if (walk.rows().size() >= walk.most()) return false;
-                walk.rows().add(new Row(depth, number, part, line, along, back));
+                if (walk.rows.size() >= walk.most) return false;
+                walk.rows.add(new Row(depth, number, part, line, along, back));
             }
-            if (back || comes.isWhole() || (!melts && depth + 1 >= walk.deepest())) continue;
+            if (back || comes.isWhole() || (!melts && depth + 1 >= walk.deepest)) continue;
             if (!walk(line.part(), melts ? depth : depth + 1, number, along, walk)) return false;
         }
         return true;

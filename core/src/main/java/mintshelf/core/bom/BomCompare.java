@@ -33,9 +33,11 @@ public final class BomCompare {
      *
      * @param above item of what it is in
      * @param quantity summed over lines of the same part there, in the part's unit; nothing where one does not fit
+     * @param written as the line has it, where the quantity is not one of the part's unit
      * @param place of the part in its BOM
      */
-    public record Side(long above, String find, BomPart part, Optional<BigDecimal> quantity, int place) {}
+    public record Side(
+            long above, String find, BomPart part, Optional<BigDecimal> quantity, String written, int place) {}
 
     /**
      * A difference.
@@ -86,8 +88,7 @@ public final class BomCompare {
         }
 
         private static String amount(Side side) {
-            return side.quantity().map(BomCompare::plain).orElse("?") + " "
-                    + side.part().unit();
+            return side.quantity().map(q -> plain(q) + " " + side.part().unit()).orElse(side.written());
         }
 
         private static String tab(BomPart part) {
@@ -159,11 +160,24 @@ public final class BomCompare {
                     sides.put(
                             key,
                             new Side(
-                                    above(bom, place), line.find(), part, quantity.map(BomCompare::same), line.part()));
+                                    above(bom, place),
+                                    line.find(),
+                                    part,
+                                    quantity.map(BomCompare::same),
+                                    plain(line.quantity()) + " " + line.unit(),
+                                    line.part()));
                 } else if (mine.contains(key)) {
                     Optional<BigDecimal> sum =
                             before.quantity().flatMap(q -> quantity.map(more -> same(q.add(more, Bom.DIGITS))));
-                    sides.put(key, new Side(before.above(), before.find(), before.part(), sum, before.place()));
+                    sides.put(
+                            key,
+                            new Side(
+                                    before.above(),
+                                    before.find(),
+                                    before.part(),
+                                    sum,
+                                    before.written(),
+                                    before.place()));
                 }
             }
         }

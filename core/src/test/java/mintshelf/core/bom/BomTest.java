@@ -166,6 +166,20 @@ class BomTest {
     }
 
     @Test
+    void moreWaysThanAnyoneCouldWalkEndAllTheSame() {
+        Boms boms = Boms.of("top").part("p0", Comes.PHANTOM, "pc", "", "").line("top", "p0", "1", "pc");
+        for (int i = 1; i < 50; i++) {
+            boms.part("p" + i, Comes.PHANTOM, "pc", "", "");
+            boms.line("p" + (i - 1), "p" + i, "1", "pc").line("p" + (i - 1), "p" + i, "2", "pc");
+        }
+        Bom bom = boms.bom();
+        assertThat(bom.tree(true, Bom.DEEPEST, 1000).cut()).isTrue();
+        assertThat(bom.tree(false, Bom.DEEPEST, 1000).cut()).isTrue();
+        assertThat(bom.flat(Bom.For.ENGINEERING)).hasSize(50);
+        assertThat(RollUp.of(bom, RollUp.Of.MASS).lacking()).hasSize(1);
+    }
+
+    @Test
     void whatLeadsNowhereIsNoBom() {
         assertThatThrownBy(() -> Bom.of(List.of(), List.of())).isInstanceOf(IllegalArgumentException.class);
         BomPart one = PUMP.bom().part(0);

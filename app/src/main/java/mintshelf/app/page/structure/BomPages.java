@@ -117,8 +117,12 @@ public class BomPages {
         }
         String code = with;
         if (code.matches("v\\d{1,9}")) {
-            return bom.of(actor, item, StructureView.AS_SAVED, Optional.of(Integer.valueOf(code.substring(1))), day)
-                    .map(r -> new With(r, "version " + r.version(), code));
+            try {
+                return bom.of(actor, item, StructureView.AS_SAVED, Optional.of(Integer.valueOf(code.substring(1))), day)
+                        .map(r -> new With(r, "version " + r.version(), code));
+            } catch (NotThere e) {
+                return Optional.empty();
+            }
         }
         if (Arrays.stream(StructureView.values()).anyMatch(v -> v.code().equals(code))) {
             StructureView view = viewOf(code);

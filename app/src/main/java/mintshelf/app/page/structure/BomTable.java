@@ -13,8 +13,8 @@ import mintshelf.core.bom.RollUp;
 
 /** Rows of a BOM as a table has them. */
 final class BomTable {
-    /** Rows of a table; table programs take about a million. */
-    static final int MOST = 100_000;
+    /** Rows of a table: a workbook of more would not fit beside other work. */
+    static final int MOST = 20_000;
 
     private BomTable() {}
 
@@ -46,11 +46,14 @@ final class BomTable {
             return rows;
         }
         int deepest = shape == BomView.Shape.LEVEL ? 1 : Bom.DEEPEST;
-        for (Bom.Row r : bom.tree(who == Bom.For.MANUFACTURING, deepest, MOST).rows()) {
+        Bom.Tree tree = bom.tree(who == Bom.For.MANUFACTURING, deepest, MOST);
+        for (Bom.Row r : tree.rows()) {
             BomLine line = r.line();
             rows.add(row(
                     read, r.find(), r.depth() + 1, line.part(), line.quantity(), line.unit(), r.needed(), mass, cost));
         }
+        if (tree.cut() || read.cut())
+            rows.add(List.of("", "", "", "There is more below; the table ends here.", "", "", "", "", "", "", "", ""));
         return rows;
     }
 

@@ -25,15 +25,24 @@ import mintshelf.core.bom.RollUp;
 /**
  * A BOM as a page and a table show it.
  *
- * @param from number of the first row of a flat list, from 0
+ * @param from number of the first row that is shown, from 0
  * @param all how many rows there are
  */
 public record BomView(
         Read read, Bom.For who, Shape shape, List<Row> rows, int from, int all, boolean cut, Sum mass, Sum cost) {
-    /** Rows of a tree, and of a page of a flat list. */
-    static final int MOST_TREE = 1500;
+    /** Rows of a tree that are looked at, and of a page. */
+    static final int MOST_TREE = 20_000;
 
-    static final int MOST_FLAT = 500;
+    public static final int PAGE = 200;
+
+    /** Number of the first row of the page before; of this one's where it is the first. */
+    public int before() {
+        return Math.max(0, from - PAGE);
+    }
+
+    public int next() {
+        return from + PAGE;
+    }
 
     /** How rows are put. */
     enum Shape {
@@ -147,18 +156,16 @@ public record BomView(
                     lacking(cost));
             if (shape == Shape.FLAT) {
                 List<Bom.Total> totals = bom.flat(who);
-                List<Row> rows = totals.stream()
-                        .skip(from)
-                        .limit(MOST_FLAT)
-                        .map(this::row)
-                        .toList();
+                List<Row> rows =
+                        totals.stream().skip(from).limit(PAGE).map(this::row).toList();
                 return new BomView(read, who, shape, rows, from, totals.size(), read.cut(), masses, costs);
             }
             boolean dissolved = who == Bom.For.MANUFACTURING;
             Bom.Tree tree = bom.tree(dissolved, shape == Shape.LEVEL ? 1 : Bom.DEEPEST, MOST_TREE);
             List<Row> rows = new ArrayList<>(rows(tree));
-            gone(rows, tree);
-            return new BomView(read, who, shape, rows, 0, rows.size(), tree.cut() || read.cut(), masses, costs);
+            gone(rows);
+            List<Row> page = rows.stream().skip(from).limit(PAGE).toList();
+            return new BomView(read, who, shape, page, from, rows.size(), tree.cut() || read.cut(), masses, costs);
         }
 
         private List<String[]> lacking(RollUp sum) {
@@ -241,7 +248,7 @@ public record BomView(
         }
 
         /** What only the other one has stands where its find number would be, below what it was in. */
-        private void gone(List<Row> rows, Bom.Tree tree) {
+        private void gone(List<Row> rows) {
             Set<String> placed = new HashSet<>();
             for (Difference d : differences.values()) {
                 if (d.what() != What.GONE || !placed.add(d.line())) continue;
@@ -262,8 +269,9 @@ public record BomView(
                                 find,
                                 old.part(),
                                 new Stands(Optional.empty(), Optional.empty(), ""),
-                                old.quantity().map(Making::amount).orElse("?") + " "
-                                        + old.part().unit(),
+                                old.quantity()
+                                        .map(q -> amount(q) + " " + old.part().unit())
+                                        .orElse(old.written()),
                                 Amount.NONE,
                                 Amount.NONE,
                                 0,

@@ -15,6 +15,7 @@ import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.structure.FetchStructure;
 import mintshelf.app.use.structure.KeepLinks;
 import mintshelf.app.use.structure.KeepReferences;
+import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.app.use.structure.WriteNames;
@@ -35,6 +36,7 @@ public class StructurePages {
 
     private final ReadStructure structure;
     private final ReadWhereUsed used;
+    private final ReadBom bom;
     private final KeepReferences keep;
     private final KeepLinks keepLinks;
     private final WriteNames names;
@@ -45,6 +47,7 @@ public class StructurePages {
     public StructurePages(
             ReadStructure structure,
             ReadWhereUsed used,
+            ReadBom bom,
             KeepReferences keep,
             KeepLinks keepLinks,
             WriteNames names,
@@ -53,6 +56,7 @@ public class StructurePages {
             Settings settings) {
         this.structure = structure;
         this.used = used;
+        this.bom = bom;
         this.keep = keep;
         this.keepLinks = keepLinks;
         this.names = names;
@@ -133,6 +137,7 @@ public class StructurePages {
     String used(Actor actor, @PathVariable long id, @RequestParam(required = false) String ever, Model model) {
         ReadWhereUsed.Used found = used.of(actor, id, ever != null);
         model.addAttribute("u", found);
+        model.addAttribute("byHand", bom.namedIn(actor, id));
         model.addAttribute("ever", ever != null);
         model.addAttribute("picture", Picture.of(found));
         // Of what stands in very many it is asked on its own page only.

@@ -1,6 +1,7 @@
 package mintshelf.app.store.structure;
 
 import static mintshelf.database.schema.Tables.BOM_LINE;
+import static mintshelf.database.schema.Tables.REVISION;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -121,6 +122,26 @@ public class BomLineStore {
     }
 
     /**
+     * A new document that began as a copy of a version has the lines of that: by hand as they are, of the file for what its own file
+     * has in the same place.
+     */
+    public void begin(long revision, long version, long source) {
+        db.execute("""
+                insert into bom_line (revision, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost)
+                select ?, b.seq, b.file_mark, case when b.file_mark = 1 then n.component else b.component end,
+                       b.number, b.title, b.find, b.quantity, b.unit, b.comes, b.mass, b.cost
+                from version src
+                join bom_line b on b.revision = src.revision
+                left join (select o.version, o.component, min(o.seq) seq from version_reference o
+                           group by o.version, o.component) o
+                  on b.file_mark = 1 and o.version = coalesce(src.substance, src.id) and o.component = b.component
+                left join version_reference n on n.version = ? and n.seq = o.seq
+                where src.id = ? and (b.file_mark is null or n.component is not null)
+                on duplicate key update seq = bom_line.seq
+                """, revision, version, source);
+    }
+
+    /**
      * Keeps the find numbers of what the file of a version refers to, so that they stay: as {@link mintshelf.core.bom.FindNumbers}
      * gives them, behind those that are kept.
      */
@@ -141,12 +162,22 @@ public class BomLineStore {
                 """, revision, version, revision, revision);
     }
 
-    /** Documents in whose BOM a document stands by hand, at their latest revision, in the order in which they were filed. */
-    public List<Long> namedIn(long component, int most) {
-        return db.fetch("""
-                select distinct r.item from bom_line b join revision r on r.id = b.revision
-                where b.component = ? and b.file_mark is null
-                  and (r.pending_mark = 1 or r.released_mark = 1) order by r.item limit ?
-                """, component, most).into(Long.class);
+    /** A document in whose BOM another one stands by hand, and whether in the revision that is in force. */
+    public record NamedIn(long item, boolean released) {}
+
+    /** Documents in whose BOM a document stands by hand, under way or in force, in the order in which they were filed. */
+    public List<NamedIn> namedIn(long component, int most) {
+        return db.select(REVISION.ITEM, DSL.max(REVISION.RELEASED_MARK))
+                .from(BOM_LINE)
+                .join(REVISION)
+                .on(REVISION.ID.eq(BOM_LINE.REVISION))
+                .where(
+                        BOM_LINE.COMPONENT.eq(component),
+                        BOM_LINE.FILE_MARK.isNull(),
+                        REVISION.PENDING_MARK.eq(MARK).or(REVISION.RELEASED_MARK.eq(MARK)))
+                .groupBy(REVISION.ITEM)
+                .orderBy(REVISION.ITEM)
+                .limit(most)
+                .fetch(row -> new NamedIn(row.value1(), row.value2() != null));
     }
 }

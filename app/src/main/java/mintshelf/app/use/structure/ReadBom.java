@@ -3,7 +3,6 @@ package mintshelf.app.use.structure;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -45,6 +44,8 @@ import org.springframework.stereotype.Service;
 public class ReadBom {
     /** Versions whose lines are read; a BOM of more is cut, and says so. */
     public static final int MOST_PARTS = 20_000;
+
+    private static final int MOST_NAMED = 200;
 
     private final Sight sight;
     private final StructureLevels levels;
@@ -129,7 +130,8 @@ public class ReadBom {
         Optional<Node> start = levels.start(top, view, number, day);
         if (start.isEmpty()) return Optional.empty();
         Map<Long, Seen> seen = new HashMap<>(Map.of(item, top));
-        Hand hand = new Hand(seen, view, start.get().version());
+        HandLines hand = new HandLines(
+                versions, lines, references, seen, view, start.get().version());
         Reach reach = new Reach(Bom.DEEPEST, MOST_PARTS, hand::beside);
         Map<Node, List<Child>> children = levels.levels(actor, start.get(), view, day, reach, seen, Map.of());
         Reading reading = new Reading(seen, children, hand, PartFacts.of(house.facts()));
@@ -151,95 +153,30 @@ public class ReadBom {
         return sight.of(actor, item);
     }
 
+    /** Documents in whose BOM a document stands by hand: who reads what is released learns of what is in force. */
+    public List<Seen> namedIn(Actor actor, long item) {
+        sight.of(actor, item);
+        Map<Long, Boolean> named = new LinkedHashMap<>();
+        lines.namedIn(item, MOST_NAMED).forEach(n -> named.put(n.item(), n.released()));
+        Map<Long, Seen> seen = sight.of(actor, named.keySet());
+        List<Seen> found = new ArrayList<>();
+        named.forEach((id, released) -> Optional.ofNullable(seen.get(id))
+                .filter(s -> s.all() || released)
+                .ifPresent(found::add));
+        return found;
+    }
+
     /** A BOM that this person may change lines of: the one that is being prepared. */
     public Read ofPending(Actor actor, long item) {
         return of(actor, item, StructureView.LATEST, Optional.empty(), LocalDate.EPOCH)
                 .orElseThrow(NotThere::new);
     }
 
-    /** The lines that are kept of the revisions of versions, read level by level as they are met. */
-    private final class Hand {
-        private final Map<Long, Long> revisionOf = new HashMap<>();
-        private final Map<Long, List<Kept>> kept = new HashMap<>();
-        private final Map<Long, Seen> seen;
-        private final StructureView view;
-        private final long top;
-
-        Hand(Map<Long, Seen> seen, StructureView view, long top) {
-            this.seen = seen;
-            this.view = view;
-            this.top = top;
-        }
-
-        /**
-         * A revision that has begun has the version of the one before until something is checked in: what people write of it is read
-         * with that version, by who sees it.
-         */
-        private Map<Long, Long> begun() {
-            Map<Long, Long> begun = new HashMap<>();
-            if (view != StructureView.LATEST && view != StructureView.AS_SAVED) return begun;
-            for (Seen one : seen.values()) {
-                long head = one.document().head().version();
-                if (one.all() && (view == StructureView.LATEST || head == top))
-                    one.pending().ifPresent(p -> begun.put(head, p.id()));
-            }
-            return begun;
-        }
-
-        long revision(long version) {
-            return revisionOf.getOrDefault(version, 0L);
-        }
-
-        List<Kept> of(long version) {
-            return kept.getOrDefault(revision(version), List.of());
-        }
-
-        void meet(Collection<Long> ids) {
-            Set<Long> unknown = new HashSet<>(ids);
-            unknown.removeAll(revisionOf.keySet());
-            if (unknown.isEmpty()) return;
-            Map<Long, Long> met = versions.revisionsOf(unknown);
-            begun().forEach((version, revision) -> met.replace(version, revision));
-            revisionOf.putAll(met);
-            Set<Long> fresh = new HashSet<>(met.values());
-            fresh.removeAll(kept.keySet());
-            kept.putAll(lines.of(fresh));
-        }
-
-        /** Documents that are named by hand, as references that no file has: their places are below 0. */
-        Map<Long, List<Reference>> beside(Collection<Long> ids) {
-            meet(ids);
-            Set<Long> items = new HashSet<>();
-            ids.forEach(id -> named(id).forEach(k -> k.component().ifPresent(items::add)));
-            Map<Long, Reference.Component> heads = items.isEmpty() ? Map.of() : references.heads(items);
-            Map<Long, List<Reference>> beside = new HashMap<>();
-            for (long id : ids) {
-                for (Kept one : named(id)) {
-                    Reference.Component head = heads.get(one.component().orElse(0L));
-                    if (head == null) continue;
-                    beside.computeIfAbsent(id, i -> new ArrayList<>())
-                            .add(new Reference(
-                                    -one.seq(),
-                                    new Written(Written.Role.COMPONENT, one.find(), 1),
-                                    Reference.State.FOUND,
-                                    Optional.of(head)));
-                }
-            }
-            return beside;
-        }
-
-        private List<Kept> named(long version) {
-            return of(version).stream()
-                    .filter(k -> !k.ofFile() && k.component().isPresent())
-                    .toList();
-        }
-    }
-
     /** Puts parts and lines together. */
     private final class Reading {
         private final Map<Long, Seen> seen;
         private final Map<Node, List<Child>> children;
-        private final Hand hand;
+        private final HandLines hand;
         private final PartFacts facts;
         private final Map<String, Integer> places = new HashMap<>();
         private final List<BomPart> parts = new ArrayList<>();
@@ -250,7 +187,7 @@ public class ReadBom {
         private final Map<Long, String> titles;
         private boolean cut;
 
-        Reading(Map<Long, Seen> seen, Map<Node, List<Child>> children, Hand hand, PartFacts facts) {
+        Reading(Map<Long, Seen> seen, Map<Node, List<Child>> children, HandLines hand, PartFacts facts) {
             this.seen = seen;
             this.children = children;
             this.hand = hand;
@@ -261,10 +198,18 @@ public class ReadBom {
                 list.forEach(c -> c.shown().ifPresent(s -> shown.add(s.version())));
             });
             hand.meet(shown);
-            Set<Long> all = new HashSet<>(hand.revisionOf.values());
+            Set<Long> all = hand.revisions();
             this.said = ReadBom.this.facts.facts(all);
-            this.revisionById = revisions.revisionsById(all);
-            this.titles = revisions.titles(all);
+            this.revisionById = new HashMap<>();
+            this.titles = new HashMap<>();
+            for (Seen one : seen.values()) {
+                revisionById.put(one.current().id(), one.current());
+                titles.put(one.current().id(), one.document().title());
+            }
+            Set<Long> others = new HashSet<>(all);
+            others.removeAll(titles.keySet());
+            revisionById.putAll(revisions.revisionsById(others));
+            titles.putAll(revisions.titles(others));
         }
 
         void read(Node start, long item) {
