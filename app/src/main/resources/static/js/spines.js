@@ -77,6 +77,8 @@ export function begin(list) {
     if (move) move.href = `/relocate?items=${ids}`;
     const bringFor = bar.querySelector("[data-act='bring-for']");
     if (bringFor) bringFor.href = `/bring-for?items=${ids}`;
+    const baseline = bar.querySelector("[data-act='baseline']");
+    if (baseline) baseline.href = `/baselines/new?items=${ids}`;
     // One goes out, or one comes in for the other.
     const swap = bar.querySelector("[data-act='swap']");
     if (swap) {

@@ -176,6 +176,8 @@ class AccessibilityTest extends InBrowser {
                 "/documents/" + top + "/bom",
                 "/documents/" + top + "/bom?who=purchasing",
                 "/documents/" + top + "/bom/line",
+                "/baselines/new?of=" + top,
+                "/baselines",
                 "/documents/" + top + "/refers-to",
                 "/documents/" + part + "/where-used?ever=",
                 "/check-out?items=" + top + "&along=first-level",

@@ -104,3 +104,30 @@ create table if not exists bom_line (
   constraint bom_line_revision foreign key (revision) references revision (id),
   constraint bom_line_item foreign key (component) references item (id)
 );
+
+-- A named set of documents at exact versions (ISO 10007). It never changes.
+create table if not exists baseline (
+  id bigint not null auto_increment primary key,
+  name varchar(120) not null,
+  note varchar(500) not null,
+  lead bigint not null,
+  of_structure varchar(20) character set ascii collate ascii_bin null,
+  person bigint not null,
+  at datetime(6) not null,
+  key baseline_lead (lead, id),
+  constraint baseline_lead_item foreign key (lead) references item (id),
+  constraint baseline_person foreign key (person) references person (id)
+);
+
+-- A document of a baseline, in a version, and how much of it one of the leading document needs.
+create table if not exists baseline_row (
+  baseline bigint not null,
+  item bigint not null,
+  version bigint not null,
+  needed decimal(30,10) null,
+  unit varchar(10) character set ascii collate ascii_bin null,
+  primary key (baseline, item),
+  constraint baseline_row_needed check ((needed is null) = (unit is null)),
+  constraint baseline_row_baseline foreign key (baseline) references baseline (id),
+  constraint baseline_row_version foreign key (version, item) references version (id, item)
+);

@@ -1,10 +1,14 @@
 package mintshelf.demo;
 
+import java.time.LocalDate;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Numbered;
 import mintshelf.app.store.structure.LinkStore;
+import mintshelf.app.use.structure.KeepBaselines;
+import mintshelf.app.use.structure.KeepBaselines.Of;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
+import mintshelf.core.structure.StructureView;
 
 /** Lines of bills of materials that no file has: the grease, the label, how many metres of tape. */
 final class Bills extends Chapter {
@@ -23,6 +27,23 @@ final class Bills extends Chapter {
         hands.at(daysAgo(8, 14, 20));
         long tape = model(tomasz, "TG40-2000");
         lines.say(tomasz, tape, Hands.key(), model(tomasz, "EGW-FT-12"), "", "6.2", "m");
+        say();
+        acceptance();
+    }
+
+    /** What was accepted at the works, before the clamp became longer and the lamp stay came. */
+    private void acceptance() {
+        Actor ines = hands.actor("ines");
+        Of station = Of.structure(
+                model(ines, "TG40-0000"), StructureView.ON_DATE, LocalDate.ofInstant(daysAgo(30, 12, 0), ZONE));
+        hands.at(daysAgo(6, 15, 30));
+        hands.bean(KeepBaselines.class)
+                .keep(
+                        ines,
+                        Hands.key(),
+                        station,
+                        "Factory acceptance",
+                        "as it stood at the works when the customer looked at it");
         say();
     }
 

@@ -268,7 +268,7 @@ public record BomView(
                                 depth,
                                 find,
                                 old.part(),
-                                new Stands(Optional.empty(), Optional.empty(), ""),
+                                new Stands(Optional.empty(), 0, Optional.empty(), ""),
                                 old.quantity()
                                         .map(q -> amount(q) + " " + old.part().unit())
                                         .orElse(old.written()),

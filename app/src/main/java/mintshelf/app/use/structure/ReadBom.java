@@ -79,10 +79,16 @@ public class ReadBom {
      * What a part of a BOM is for the person who reads it.
      *
      * @param seen its document; nothing where it has none, or none that this person sees
+     * @param version its version's id; 0 where it has none here
      * @param revision that its version belongs to
      * @param lacks why it has no version here; empty where it has one
      */
-    public record Stands(Optional<Seen> seen, Optional<Revision> revision, String lacks) {}
+    public record Stands(Optional<Seen> seen, long version, Optional<Revision> revision, String lacks) {
+        /** What stands for nothing that has versions. */
+        static Stands nothing(String lacks) {
+            return new Stands(Optional.empty(), 0, Optional.empty(), lacks);
+        }
+    }
 
     /**
      * A BOM.
@@ -254,7 +260,8 @@ public class ReadBom {
                     of == null ? "" : of.shown(),
                     number,
                     said.getOrDefault(revision, Map.of()));
-            int place = add("v" + version, part, new Stands(Optional.ofNullable(one), Optional.ofNullable(of), ""));
+            int place = add(
+                    "v" + version, part, new Stands(Optional.ofNullable(one), version, Optional.ofNullable(of), ""));
             versionAt.put(place, version);
             return place;
         }
@@ -266,20 +273,14 @@ public class ReadBom {
                 String path = child.reference().written().path();
                 return places.containsKey("m" + path)
                         ? places.getOrDefault("m" + path, 0)
-                        : add(
-                                "m" + path,
-                                nothing("", path),
-                                new Stands(Optional.empty(), Optional.empty(), "no document has this file"));
+                        : add("m" + path, nothing("", path), Stands.nothing("no document has this file"));
             }
             long item = component.get().item();
             Seen one = seen.get(item);
             if (one == null) {
                 return places.containsKey("h" + item)
                         ? places.getOrDefault("h" + item, 0)
-                        : add(
-                                "h" + item,
-                                nothing("", "a component"),
-                                new Stands(Optional.empty(), Optional.empty(), HIDDEN));
+                        : add("h" + item, nothing("", "a component"), Stands.nothing(HIDDEN));
             }
             if (child.shown().isEmpty()) {
                 return places.containsKey("n" + item)
@@ -287,7 +288,7 @@ public class ReadBom {
                         : add(
                                 "n" + item,
                                 nothing(one.document().number(), one.document().title()),
-                                new Stands(Optional.of(one), Optional.empty(), "no version in this view"));
+                                new Stands(Optional.of(one), 0, Optional.empty(), "no version in this view"));
             }
             return version(
                     child.shown().get().version(), item, child.shown().get().number());
@@ -378,7 +379,7 @@ public class ReadBom {
                     one.measured().orElseThrow().unit(),
                     one.says().mass(),
                     one.says().cost());
-            return add(key, part, new Stands(Optional.empty(), Optional.empty(), ""));
+            return add(key, part, Stands.nothing(""));
         }
     }
 }
