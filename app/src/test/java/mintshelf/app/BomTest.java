@@ -290,8 +290,17 @@ class BomTest {
         assertThat(web.get(at + "?with=v1").body()).contains("nothing differs");
         String csv = web.get(at + ".csv").body();
         assertThat(csv.lines().toList()).hasSize(4);
-        assertThat(csv).contains("3,1,EGW-1,Oil,,,3,ml,bought,,,3 ml");
+        assertThat(csv).contains("3,1,EGW-1,Oil,,,3,ml,bought,,,3 ml,,,");
         assertThat(web.get(at + ".csv?who=purchasing").body()).contains(number("nut"), "Oil");
+        assertThat(web.get(at + "?who=purchasing&pieces=25").body())
+                .contains("100 pc", "75 ml", "over 51 kg", "over 770.00 EUR")
+                .doesNotContain("4 pc");
+        assertThat(web.get(at + ".csv?who=purchasing&pieces=25").body()).contains("needed for 25", "100 pc", "75 ml");
+        for (String none : List.of("0", "-3", "99999999"))
+            assertThat(web.get(at + "?who=purchasing&pieces=" + none).statusCode())
+                    .as(none)
+                    .isEqualTo(200);
+        assertThat(web.get(at + "?who=purchasing&pieces=x").statusCode()).isEqualTo(400);
         assertThat(web.get(at + ".xlsx").body()).startsWith("PK");
         assertThat(web.get(at + ".txt").statusCode()).isEqualTo(404);
         assertThat(web.get(at + "/line").body()).contains("A line by hand");

@@ -48,9 +48,10 @@ final class ModelStory {
      * Files everything with its short history.
      *
      * @param folders ids of the folders of the gauge's shelf by their names
+     * @return the shelf of the library
      */
-    void write(long tg40, long ls18, Map<String, Long> folders) {
-        library();
+    long write(long tg40, long ls18, Map<String, Long> folders) {
+        long library = library();
         for (Parts.Part part : Parts.ALL) {
             if (part.shape() instanceof Shape.Assembly) continue;
             file(
@@ -88,9 +89,10 @@ final class ModelStory {
             hands.start(at(120, 9), "tomasz", item, "after the first winter", false);
         });
         story();
+        return library;
     }
 
-    private void library() {
+    private long library() {
         Instant at = at(330, 8);
         hands.at(at);
         long shelf =
@@ -117,6 +119,7 @@ final class ModelStory {
         made.put("EGW-SP-20|Solar panel", Models.bought("EGW-SP-20", "Solar panel", 540, 360, 30, STAMP));
         made.forEach((name, bytes) -> libraryPart(shelf, bought, "Bought", name, bytes));
         sizes(shelf, seals);
+        return shelf;
     }
 
     /** A size family: some of its sizes are parts here, the others could be. */

@@ -102,7 +102,10 @@ public class Scenario implements ApplicationRunner {
         Parts.ALL.forEach(first::firstRelease);
         first.linersNoted();
         first.staffReader(ls18);
-        new ModelStory(hands, shelves, (days, hour) -> first.daysAgo(days, hour, 0)).write(tg40, ls18, book.folders);
+        long library = new ModelStory(hands, shelves, (days, hour) -> first.daysAgo(days, hour, 0))
+                .write(tg40, ls18, book.folders);
+        // Buying reads what is bought.
+        grants.grantPerson(people.byLogin("yuki").orElseThrow().id(), "reader", Scope.shelf(library));
         new Changes(book, new Requests(book)).story(tg40);
         new HouseStory(rules, members)
                 .write(

@@ -15,6 +15,9 @@ public record PartFacts(Optional<FactDefinition> massAs, Optional<FactDefinition
     public static final String UNIT = "unit";
     public static final String MASS = "mass";
     public static final String COST = "cost";
+    public static final String LEAD_TIME = "lead-time";
+    public static final String SUPPLIER = "supplier";
+    public static final String SUPPLIER_NUMBER = "supplier-number";
 
     /** With the facts of a house, by their names. */
     public static PartFacts of(List<FactDefinition> facts) {

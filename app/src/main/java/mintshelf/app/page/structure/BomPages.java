@@ -50,6 +50,7 @@ public class BomPages {
     /**
      * What is asked for, as it stands in the address.
      *
+     * @param pieces of the top, in a flat list
      * @param who for whom: engineering, purchasing, manufacturing
      * @param with what it is compared with: a view of the same document, "v7" for a version of it, another document's number; "none"
      */
@@ -60,12 +61,19 @@ public class BomPages {
             @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) Optional<LocalDate> on,
             Optional<Integer> version,
             String with,
+            Optional<Integer> pieces,
             Optional<Integer> from) {
         public Asked {
             who = Objects.requireNonNullElse(who, "");
             shape = Objects.requireNonNullElse(shape, "");
             view = Objects.requireNonNullElse(view, "");
             with = Objects.requireNonNullElse(with, "");
+        }
+
+        /** Of a flat list: for how many of the top. */
+        int many() {
+            int asked = form() == BomView.Shape.FLAT ? pieces.orElse(1) : 1;
+            return Math.max(1, Math.min(BomView.MOST_PIECES, asked));
         }
 
         Bom.For purpose() {
@@ -158,8 +166,8 @@ public class BomPages {
             model.addAttribute("noOther", asked.with());
         Optional<BomCompare.Result> compared =
                 with.map(w -> BomCompare.of(w.read().bom(), read.bom()));
-        BomView view = BomView.of(
-                read, asked.purpose(), asked.form(), Math.max(0, asked.from().orElse(0)), compared);
+        int from = Math.max(0, asked.from().orElse(0));
+        BomView view = BomView.of(read, asked.purpose(), asked.form(), asked.many(), from, compared);
         model.addAttribute("b", view);
         model.addAttribute("with", with.orElse(null));
         model.addAttribute("said", compared.map(c -> said(c, read)).orElse(null));
@@ -213,7 +221,7 @@ public class BomPages {
                 read.top().document().number() + " bill of materials",
                 format,
                 "bill of materials",
-                BomTable.rows(read, asked.purpose(), asked.form()));
+                BomTable.rows(read, asked.purpose(), asked.form(), asked.many()));
     }
 
     /** The form of a line, a new one where no find number is said. */

@@ -3,12 +3,14 @@ package mintshelf.app.page.structure;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.use.structure.ReadBom.Read;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomLine;
 import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.PartFacts;
 import mintshelf.core.bom.RollUp;
 
 /** Rows of a BOM as a table has them. */
@@ -19,7 +21,7 @@ final class BomTable {
     private BomTable() {}
 
     /** A head and the rows. */
-    static List<List<String>> rows(Read read, Bom.For who, BomView.Shape shape) {
+    static List<List<String>> rows(Read read, Bom.For who, BomView.Shape shape, int pieces) {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of(
                 "find",
@@ -33,13 +35,17 @@ final class BomTable {
                 "comes",
                 "mass of one, kg",
                 "cost of one" + (read.currency().isEmpty() ? "" : ", " + read.currency()),
-                "needed for one"));
+                "needed for " + pieces,
+                "lead time",
+                "supplier",
+                "supplier's number"));
         Bom bom = read.bom();
         RollUp mass = read.mass();
         RollUp cost = read.cost();
         if (shape == BomView.Shape.FLAT) {
             for (Bom.Total t : bom.flat(who)) {
-                Optional<BigDecimal> needed = t.whole() ? Optional.of(t.needed()) : Optional.empty();
+                Optional<BigDecimal> needed =
+                        t.whole() ? Optional.of(t.needed().multiply(BigDecimal.valueOf(pieces))) : Optional.empty();
                 String unit = bom.part(t.place()).unit();
                 rows.add(row(read, "", 0, t.place(), t.needed(), unit, needed, mass, cost));
             }
@@ -53,7 +59,22 @@ final class BomTable {
                     read, r.find(), r.depth() + 1, line.part(), line.quantity(), line.unit(), r.needed(), mass, cost));
         }
         if (tree.cut() || read.cut())
-            rows.add(List.of("", "", "", "There is more below; the table ends here.", "", "", "", "", "", "", "", ""));
+            rows.add(List.of(
+                    "",
+                    "",
+                    "",
+                    "There is more below; the table ends here.",
+                    "",
+                    "",
+                    "",
+                    "",
+                    "",
+                    "",
+                    "",
+                    "",
+                    "",
+                    "",
+                    ""));
         return rows;
     }
 
@@ -69,6 +90,7 @@ final class BomTable {
             RollUp mass,
             RollUp cost) {
         BomPart part = read.bom().part(place);
+        Map<String, String> facts = read.stands().get(place).facts();
         return List.of(
                 find,
                 depth == 0 ? "" : String.valueOf(depth),
@@ -81,7 +103,10 @@ final class BomTable {
                 part.comes().word(),
                 whole(mass, place),
                 whole(cost, place),
-                needed.map(n -> Numbers.plain(n) + " " + part.unit()).orElse(""));
+                needed.map(n -> Numbers.plain(n) + " " + part.unit()).orElse(""),
+                facts.getOrDefault(PartFacts.LEAD_TIME, ""),
+                facts.getOrDefault(PartFacts.SUPPLIER, ""),
+                facts.getOrDefault(PartFacts.SUPPLIER_NUMBER, ""));
     }
 
     private static String whole(RollUp sum, int place) {

@@ -25,11 +25,24 @@ import mintshelf.core.bom.RollUp;
 /**
  * A BOM as a page and a table show it.
  *
+ * @param pieces of the top, for which a flat list and the sums are
  * @param from number of the first row that is shown, from 0
  * @param all how many rows there are
  */
 public record BomView(
-        Read read, Bom.For who, Shape shape, List<Row> rows, int from, int all, boolean cut, Sum mass, Sum cost) {
+        Read read,
+        Bom.For who,
+        Shape shape,
+        int pieces,
+        List<Row> rows,
+        int from,
+        int all,
+        boolean cut,
+        Sum mass,
+        Sum cost) {
+    /** Pieces of the top that are asked for at once. */
+    static final int MOST_PIECES = 1_000_000;
+
     /** Rows of a tree that are looked at, and of a page. */
     static final int MOST_TREE = 20_000;
 
@@ -88,6 +101,11 @@ public record BomView(
             boolean byHand,
             boolean gone,
             boolean ring) {
+        /** What purchasing asks of it, by the name of the fact; empty where nobody said it. */
+        public String fact(String name) {
+            return stands.facts().getOrDefault(name, "");
+        }
+
         /** A line of the top, which can be written otherwise. */
         public boolean isOfTop() {
             return depth == 0 && !gone && !find.contains("/");
@@ -110,8 +128,8 @@ public record BomView(
         }
     }
 
-    static BomView of(Read read, Bom.For who, Shape shape, int from, Optional<BomCompare.Result> compared) {
-        return new Making(read, compared).view(who, shape, from);
+    static BomView of(Read read, Bom.For who, Shape shape, int pieces, int from, Optional<BomCompare.Result> compared) {
+        return new Making(read, pieces, compared).view(who, shape, from);
     }
 
     /** "4.82 kg", with four significant places, to the milligram at the finest. */
@@ -132,13 +150,15 @@ public record BomView(
     }
 
     private static final class Making {
+        private final BigDecimal pieces;
         private final Read read;
         private final Bom bom;
         private final RollUp mass;
         private final RollUp cost;
         private final Map<String, Difference> differences = new HashMap<>();
 
-        Making(Read read, Optional<BomCompare.Result> compared) {
+        Making(Read read, int pieces, Optional<BomCompare.Result> compared) {
+            this.pieces = BigDecimal.valueOf(pieces);
             this.read = read;
             this.bom = read.bom();
             this.mass = read.mass();
@@ -147,25 +167,39 @@ public record BomView(
         }
 
         BomView view(Bom.For who, Shape shape, int from) {
-            Sum masses =
-                    new Sum(new Amount(kilograms(mass.top().known()), mass.top().complete()), lacking(mass));
+            Sum masses = new Sum(
+                    new Amount(
+                            kilograms(mass.top().known().multiply(pieces)),
+                            mass.top().complete()),
+                    lacking(mass));
             Sum costs = new Sum(
                     new Amount(
-                            money(cost.top().known(), read.currency()),
+                            money(cost.top().known().multiply(pieces), read.currency()),
                             cost.top().complete()),
                     lacking(cost));
             if (shape == Shape.FLAT) {
                 List<Bom.Total> totals = bom.flat(who);
                 List<Row> rows =
                         totals.stream().skip(from).limit(PAGE).map(this::row).toList();
-                return new BomView(read, who, shape, rows, from, totals.size(), read.cut(), masses, costs);
+                return new BomView(
+                        read, who, shape, pieces.intValue(), rows, from, totals.size(), read.cut(), masses, costs);
             }
             boolean dissolved = who == Bom.For.MANUFACTURING;
             Bom.Tree tree = bom.tree(dissolved, shape == Shape.LEVEL ? 1 : Bom.DEEPEST, MOST_TREE);
             List<Row> rows = new ArrayList<>(rows(tree));
             gone(rows);
             List<Row> page = rows.stream().skip(from).limit(PAGE).toList();
-            return new BomView(read, who, shape, page, from, rows.size(), tree.cut() || read.cut(), masses, costs);
+            return new BomView(
+                    read,
+                    who,
+                    shape,
+                    pieces.intValue(),
+                    page,
+                    from,
+                    rows.size(),
+                    tree.cut() || read.cut(),
+                    masses,
+                    costs);
         }
 
         private List<String[]> lacking(RollUp sum) {
@@ -176,15 +210,16 @@ public record BomView(
 
         private Row row(Bom.Total total) {
             BomPart part = bom.part(total.place());
-            String needed = amount(total.needed()) + " " + part.unit() + (total.whole() ? "" : " at least");
+            BigDecimal all = total.needed().multiply(pieces);
+            String needed = amount(all) + " " + part.unit() + (total.whole() ? "" : " at least");
             return new Row(
                     0,
                     "",
                     part,
                     read.stands().get(total.place()),
                     needed,
-                    all(mass, total.place(), Optional.of(total.needed()), total.whole()),
-                    all(cost, total.place(), Optional.of(total.needed()), total.whole()),
+                    all(mass, total.place(), Optional.of(all), total.whole()),
+                    all(cost, total.place(), Optional.of(all), total.whole()),
                     0,
                     share(total.place(), Optional.of(total.needed())),
                     Optional.empty(),
@@ -268,7 +303,7 @@ public record BomView(
                                 depth,
                                 find,
                                 old.part(),
-                                new Stands(Optional.empty(), 0, Optional.empty(), ""),
+                                new Stands(Optional.empty(), 0, Optional.empty(), Map.of(), ""),
                                 old.quantity()
                                         .map(q -> amount(q) + " " + old.part().unit())
                                         .orElse(old.written()),

@@ -81,12 +81,14 @@ public class ReadBom {
      * @param seen its document; nothing where it has none, or none that this person sees
      * @param version its version's id; 0 where it has none here
      * @param revision that its version belongs to
+     * @param facts of it, as text, by their names
      * @param lacks why it has no version here; empty where it has one
      */
-    public record Stands(Optional<Seen> seen, long version, Optional<Revision> revision, String lacks) {
+    public record Stands(
+            Optional<Seen> seen, long version, Optional<Revision> revision, Map<String, String> facts, String lacks) {
         /** What stands for nothing that has versions. */
         static Stands nothing(String lacks) {
-            return new Stands(Optional.empty(), 0, Optional.empty(), lacks);
+            return new Stands(Optional.empty(), 0, Optional.empty(), Map.of(), lacks);
         }
     }
 
@@ -253,15 +255,18 @@ public class ReadBom {
             Seen one = seen.get(item);
             long revision = hand.revision(version);
             Revision of = revisionById.get(revision);
+            Map<String, String> its = said.getOrDefault(revision, Map.of());
             BomPart part = facts.part(
                     item,
                     one == null ? "" : one.document().number(),
                     titles.getOrDefault(revision, ""),
                     of == null ? "" : of.shown(),
                     number,
-                    said.getOrDefault(revision, Map.of()));
+                    its);
             int place = add(
-                    "v" + version, part, new Stands(Optional.ofNullable(one), version, Optional.ofNullable(of), ""));
+                    "v" + version,
+                    part,
+                    new Stands(Optional.ofNullable(one), version, Optional.ofNullable(of), its, ""));
             versionAt.put(place, version);
             return place;
         }
@@ -288,7 +293,7 @@ public class ReadBom {
                         : add(
                                 "n" + item,
                                 nothing(one.document().number(), one.document().title()),
-                                new Stands(Optional.of(one), 0, Optional.empty(), "no version in this view"));
+                                new Stands(Optional.of(one), 0, Optional.empty(), Map.of(), "no version in this view"));
             }
             return version(
                     child.shown().get().version(), item, child.shown().get().number());
