@@ -42,4 +42,23 @@ class BomDesignTest extends InDesign {
         assertThat(lines(top)).contains("1 2 pc " + from + "1010", "9 2.5 pc " + from + "1100");
         assertThat(lines(of(made, group).id())).contains("1 4 pc " + to + "1110", "2 1 pc " + to + "1010");
     }
+
+    @Test
+    void aNumberMeansItsModelNotItsSheet() {
+        // The sheet was filed first.
+        long sheet = sheet(2000);
+        long model = model(2000, name(1010, " part.stp"), 3);
+        assertThat(sheet).isLessThan(model);
+        server.bean(KeepBomLines.class)
+                .write(priya, group, Server.key(), new Typed(0, "", from + "2000", "", "1", "pc", "", "", ""));
+        ReadBom.Read bom = server.bean(ReadBom.class)
+                .of(priya, group, StructureView.LATEST, Optional.empty(), LocalDate.of(2100, 1, 1))
+                .orElseThrow();
+        assertThat(bom.bom().lines(0))
+                .anyMatch(l -> l.byHand() && bom.bom().part(l.part()).item() == model);
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + top + "/bom?with=" + from + "2000")
+                        .body())
+                .contains("3 pc → 2 pc");
+    }
 }

@@ -10,6 +10,7 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.NumberStore;
+import mintshelf.app.store.structure.LinkStore;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
 import mintshelf.core.numbering.NumberKey;
@@ -20,11 +21,24 @@ import org.springframework.stereotype.Component;
 @Component
 public class Numbered {
     private final Sight sight;
-    private final NumberStore numbers;
+    /** Which document of a number is its part: the model, else the drawing. */
+    private static final List<String> LEADING = List.of("PART", "MODEL", "DRAWING", "PAPER");
 
-    public Numbered(Sight sight, NumberStore numbers) {
+    private final NumberStore numbers;
+    private final LinkStore links;
+
+    public Numbered(Sight sight, NumberStore numbers, LinkStore links) {
         this.sight = sight;
         this.numbers = numbers;
+        this.links = links;
+    }
+
+    /** The leading document of a number, another than an item: what stands in bills of materials. */
+    public Optional<Seen> leading(Actor actor, long item, String number) {
+        return all(actor, number).stream()
+                .filter(s -> s.spine().id() != item && !s.document().dropped())
+                .min(Comparator.comparing(
+                        s -> LEADING.indexOf(links.aspect(s.spine().id()))));
     }
 
     /** Those of a number in the order in which they were filed; none for a text that is no number. */

@@ -136,7 +136,7 @@ public class BomPages {
             StructureView view = viewOf(code);
             return bom.of(actor, item, view, Optional.empty(), day).map(r -> new With(r, says(r), code));
         }
-        return numbered.other(actor, item, code)
+        return numbered.leading(actor, item, code)
                 .flatMap(other -> bom.of(actor, other.spine().id(), now.view(), Optional.empty(), day))
                 .map(r -> new With(
                         r, r.top().document().number() + ", " + r.view().words(), code));

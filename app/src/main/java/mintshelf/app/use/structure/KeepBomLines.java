@@ -316,7 +316,7 @@ public class KeepBomLines {
     /** A document that can stand below another one. */
     private Seen component(Actor actor, long item, String number) {
         NumberKey.of(number).orElseThrow(Refused::new);
-        Seen found = numbered.other(actor, item, number)
+        Seen found = numbered.leading(actor, item, number)
                 .orElseThrow(() -> Refused.because(
                         "number.unknown",
                         "No other document that you see has the number " + number.strip() + ".",
