@@ -188,6 +188,7 @@ class BomTest {
         server.checkIn("priya", top, model("head", "pin", 2, "lid", 1), false);
         assertThat(code(() -> write(top, "2", "", "Other", "1", "pc"))).isEqualTo("bom.find_taken");
         assertThat(code(() -> write(top, "1", "", "Other", "1", "pc"))).isEqualTo("bom.find_taken");
+        assertThat(code(() -> write(top, "2", number("s"), "", "1", "pc"))).isEqualTo("bom.find_taken");
         server.release(
                 "priya",
                 server.bean(Numbered.class)

@@ -141,7 +141,7 @@ final class Pictures {
             shots.signIn("priya");
             take(shots, "/today", "today", List.of());
             take(shots, SHELF, "shelf", List.of(spines("an item"), click("TG40-1000"), click("TG40-1050")));
-            take(shots, SHELF, "structure", List.of(spines("a document"), model("TG40-0000", "/structure")));
+            take(shots, SHELF, "bom", List.of(spines("a document"), model("TG40-3000", "/bom")));
             take(shots, SHELF, "document", List.of(open("TG40-2010")));
             take(
                     shots,

@@ -33,10 +33,19 @@ public class FactsChanged {
     /** @param said what changed, in words; nothing follows from nothing */
     public void note(Actor actor, Seen seen, List<String> said, String why) {
         if (said.isEmpty()) return;
-        long item = seen.spine().id();
         String changed = String.join(", ", said);
+        note(actor, seen, "facts.changed", "changed " + changed, changed, why);
+    }
+
+    /** As {@link #note(Actor, Seen, List, String)}, for a line of its bill of materials. */
+    public void noteLine(Actor actor, Seen seen, String says) {
+        note(actor, seen, "bom.changed", says, says, "");
+    }
+
+    private void note(Actor actor, Seen seen, String act, String says, String changed, String why) {
+        long item = seen.spine().id();
         documents.touch(item, clock.instant());
-        recorder.note(actor, item, "facts.changed", "changed " + changed, why);
+        recorder.note(actor, item, act, says, why);
         if (seen.pending().isEmpty()) return;
         revisions.noteHand(seen.current().id(), actor.person());
         signOffs.changed(actor, item, changed);

@@ -124,6 +124,11 @@ public final class Bom {
         return BomUnits.in(line.quantity(), line.unit(), parts.get(line.part()).unit());
     }
 
+    /** What stands only for what is below it; a phantom of nothing stands for itself. */
+    private boolean isDissolved(int part) {
+        return parts.get(part).comes() == Comes.PHANTOM && !lines.get(part).isEmpty();
+    }
+
     /** For whom a BOM is read. */
     public enum For {
         ENGINEERING("engineering", "As it is designed: assemblies with what is in them."),
@@ -208,7 +213,7 @@ public final class Bom {
             Optional<BigDecimal> along =
                     back ? Optional.empty() : needed.flatMap(n -> quantity(line).map(q -> q.multiply(n, DIGITS)));
             Comes comes = parts.get(line.part()).comes();
-            boolean melts = walk.dissolved && comes == Comes.PHANTOM && !back;
+            boolean melts = walk.dissolved && isDissolved(line.part()) && !back;
             if (!melts) {
                 if (walk.rows.size() >= walk.most) return false;
                 walk.rows.add(new Row(depth, number, part, line, along, back));
@@ -262,7 +267,7 @@ public final class Bom {
             boolean counts = switch (who) {
                 case ENGINEERING -> true;
                 case PURCHASING -> comes.isWhole();
-                case MANUFACTURING -> comes != Comes.PHANTOM;
+                case MANUFACTURING -> !isDissolved(part);
             };
             if (part != 0 && met[part] && counts) totals.add(new Total(part, needed[part], whole[part]));
         }

@@ -74,6 +74,16 @@ class BomTest {
     }
 
     @Test
+    void aPhantomOfNothingStandsForItself() {
+        Bom bom = Boms.of("a")
+                .part("kit", Comes.PHANTOM, "pc", "1", "2")
+                .line("a", "kit", "2", "pc")
+                .bom();
+        assertThat(shown(bom, bom.tree(true, 40, 100))).containsExactly("1 kit 2");
+        assertThat(needed(bom, Bom.For.MANUFACTURING)).isEqualTo(Map.of("kit", "2"));
+    }
+
+    @Test
     void flatSumsOverThePathsForWhoeverAsks() {
         Bom bom = PUMP.bom();
         assertThat(needed(bom, Bom.For.ENGINEERING))

@@ -1,7 +1,6 @@
 package mintshelf.app.use.structure;
 
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -9,7 +8,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Predicate;
 import mintshelf.app.effect.FactValues;
-import mintshelf.app.effect.Recorder;
+import mintshelf.app.effect.FactsChanged;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
@@ -17,8 +16,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.DocumentStore;
-import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.structure.BomLineStore;
 import mintshelf.app.store.structure.BomLineStore.Kept;
 import mintshelf.app.store.structure.BomLineStore.Measured;
@@ -47,31 +44,17 @@ public class KeepBomLines {
     private final Numbered numbered;
     private final ReadBom read;
     private final BomLineStore lines;
-    private final DocumentStore documents;
-    private final RevisionStore revisions;
+    private final FactsChanged changed;
     private final Acts acts;
-    private final Recorder recorder;
-    private final Clock clock;
 
     public KeepBomLines(
-            Sight sight,
-            Numbered numbered,
-            ReadBom read,
-            BomLineStore lines,
-            DocumentStore documents,
-            RevisionStore revisions,
-            Acts acts,
-            Recorder recorder,
-            Clock clock) {
+            Sight sight, Numbered numbered, ReadBom read, BomLineStore lines, FactsChanged changed, Acts acts) {
         this.sight = sight;
         this.numbered = numbered;
         this.read = read;
         this.lines = lines;
-        this.documents = documents;
-        this.revisions = revisions;
+        this.changed = changed;
         this.acts = acts;
-        this.recorder = recorder;
-        this.clock = clock;
     }
 
     /**
@@ -126,7 +109,7 @@ public class KeepBomLines {
         return acts.once(actor, key, () -> {
             Seen seen = open(actor, item);
             long revision = numbered(seen);
-            List<Kept> kept = lines.of(List.of(revision)).getOrDefault(revision, List.of());
+            List<Kept> kept = of(revision);
             Optional<Kept> before = kept.stream()
                     .filter(k -> k.seq() == typed.seq() && !k.ofFile())
                     .findFirst();
@@ -140,7 +123,7 @@ public class KeepBomLines {
             String find = find(actor, seen, typed, line, before);
             line = new Kept(line.seq(), false, line.component(), find, line.measured(), line.says());
             lines.keep(revision, line);
-            note(actor, seen, (before.isEmpty() ? "wrote line " : "changed line ") + says(line, typed));
+            changed.noteLine(actor, seen, (before.isEmpty() ? "wrote line " : "changed line ") + says(line, typed));
             return "/documents/" + item + "/bom";
         });
     }
@@ -161,12 +144,12 @@ public class KeepBomLines {
         return acts.once(actor, key, () -> {
             Seen seen = open(actor, item);
             long revision = seen.current().id();
-            Kept line = lines.of(List.of(revision)).getOrDefault(revision, List.of()).stream()
+            Kept line = of(revision).stream()
                     .filter(k -> k.seq() == seq && !k.ofFile())
                     .findFirst()
                     .orElseThrow(NotThere::new);
             lines.drop(revision, seq);
-            note(actor, seen, "took line " + line.find() + " out of its bill of materials");
+            changed.noteLine(actor, seen, "took line " + line.find() + " out of its bill of materials");
             return "/documents/" + item + "/bom";
         });
     }
@@ -188,7 +171,7 @@ public class KeepBomLines {
             Optional<Measured> measured = quantity.isBlank() ? Optional.empty() : Optional.of(measured(quantity, unit));
             String number =
                     FindNumbers.read(find.isBlank() ? line.find() : find).orElseThrow(Refused::new);
-            int seq = lines.of(List.of(revision)).getOrDefault(revision, List.of()).stream()
+            int seq = of(revision).stream()
                     .filter(k -> k.ofFile() && k.component().equals(Optional.of(component)))
                     .mapToInt(Kept::seq)
                     .findFirst()
@@ -196,7 +179,7 @@ public class KeepBomLines {
             Kept said = new Kept(seq, true, Optional.of(component), number, measured, Named.NOTHING);
             free(seen, now, number, said, l -> !l.equals(line));
             lines.keep(revision, said);
-            note(
+            changed.noteLine(
                     actor,
                     seen,
                     "line " + number + " of its bill of materials is "
@@ -228,7 +211,7 @@ public class KeepBomLines {
                 .findFirst()
                 .orElseThrow(NotThere::new);
         BomPart part = now.bom().part(line.part());
-        Optional<Kept> kept = lines.of(List.of(now.revision())).getOrDefault(now.revision(), List.of()).stream()
+        Optional<Kept> kept = of(now.revision()).stream()
                 .filter(k -> k.find().equals(find) && k.ofFile() != line.byHand())
                 .findFirst();
         String quantity = line.quantity().toPlainString();
@@ -268,12 +251,6 @@ public class KeepBomLines {
         long revision = seen.current().id();
         lines.freeze(revision, seen.document().head().version());
         return revision;
-    }
-
-    private void note(Actor actor, Seen seen, String says) {
-        documents.touch(seen.spine().id(), clock.instant());
-        revisions.noteHand(seen.current().id(), actor.person());
-        recorder.note(actor, seen.spine().id(), "bom.changed", says, "");
     }
 
     private static Measured measured(String quantity, String unit) {
@@ -344,7 +321,8 @@ public class KeepBomLines {
             if (!was.isEmpty()) return was;
             List<String> given = new ArrayList<>();
             now.bom().lines(0).forEach(l -> given.add(l.find()));
-            ever(seen).forEach(k -> given.add(k.find()));
+            of(now.revision()).forEach(k -> given.add(k.find()));
+            out(seen).forEach(k -> given.add(k.find()));
             return String.valueOf(FindNumbers.highest(given) + 1);
         }
         String find = FindNumbers.read(typed.find()).orElseThrow(Refused::new);
@@ -352,21 +330,27 @@ public class KeepBomLines {
         return find;
     }
 
-    /** Lines of the revision under way, and of the one in force, whose sheets are out. */
-    private List<Kept> ever(Seen seen) {
-        List<Long> both = new ArrayList<>(List.of(seen.current().id()));
-        seen.document().released().ifPresent(r -> both.add(r.id()));
-        return lines.of(both).values().stream().flatMap(List::stream).toList();
+    private List<Kept> of(long revision) {
+        return lines.of(List.of(revision)).getOrDefault(revision, List.of());
     }
 
-    /** Refuses a find number that another line has, or had: of a line that is gone it stays on sheets that are out. */
+    /** Lines of the revision in force, whose sheets are out. */
+    private List<Kept> out(Seen seen) {
+        return seen.document().released().map(r -> of(r.id())).orElse(List.of());
+    }
+
+    /**
+     * Refuses a find number that another line has, or had: of a line that is gone it stays, for sheets that are out say it. A line that
+     * comes back has its own again.
+     */
     private void free(Seen seen, ReadBom.Read now, String find, Kept line, Predicate<BomLine> others) {
         boolean taken = now.bom().lines(0).stream()
                 .filter(others)
                 .anyMatch(l -> l.find().equals(find));
-        boolean had = ever(seen).stream().anyMatch(k -> k.find().equals(find) && !isSame(k, line));
-        boolean stands = now.bom().lines(0).stream().anyMatch(l -> l.find().equals(find));
-        if (taken || (had && !stands))
+        boolean kept = of(now.revision()).stream().anyMatch(k -> k.find().equals(find) && k.seq() != line.seq());
+        boolean out = out(seen).stream().anyMatch(k -> k.find().equals(find) && !isSame(k, line));
+        boolean own = of(now.revision()).stream().anyMatch(k -> k.find().equals(find) && k.seq() == line.seq());
+        if (taken || kept || (out && !own))
             throw Refused.because(
                     "bom.find_taken",
                     "Find number " + find + (taken ? " is another line's." : " was another line's before."),

@@ -338,7 +338,10 @@ public class ReadBom {
                 kept.put(key, one);
                 known.put(key, one.find());
             }
-            List<String> keys = List.copyOf(ofFile.keySet());
+            // What no document has comes last: it keeps no number before somebody finds it.
+            List<String> keys = ofFile.keySet().stream()
+                    .sorted(Comparator.comparing(k -> k.startsWith("m")))
+                    .toList();
             List<String> finds = FindNumbers.assign(keys, known);
             List<BomLine> lines = new ArrayList<>();
             for (int i = 0; i < keys.size(); i++) {
