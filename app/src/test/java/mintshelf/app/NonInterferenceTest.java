@@ -266,7 +266,11 @@ class NonInterferenceTest {
             if (all.containsKey(path)
                     || path.contains("order=")
                     || path.startsWith("/static/")
-                    || path.startsWith("/webjars/")) continue;
+                    || path.startsWith("/webjars/")
+                    // A workbook says when it was written; the CSV beside it has its rows. One level is part of its
+                    // tree.
+                    || path.contains(".xlsx")
+                    || path.contains("shape=level")) continue;
             var answer = reader.get(path);
             String etag = answer.headers().firstValue("ETag").orElse("");
             all.put(path, answer.statusCode() + " " + etag + " " + masked(answer.body()));
