@@ -146,7 +146,8 @@ class BaselineTest {
         assertThat(web.get("/baselines").body()).contains("Handed over");
         assertThat(web.get("/baselines?of=" + top).body()).contains("Handed over");
         assertThat(web.get("/baselines/" + id).body()).contains("Handed over", "for the customer", number("gate"));
-        assertThat(web.get("/baselines/" + id + "?only=").body()).contains("Nothing differs");
+        assertThat(web.get("/baselines/" + id + "?only=differing").body()).contains("Nothing differs");
+        assertThat(web.get("/baselines/" + id + "?only=&from=0").body()).doesNotContain("Nothing differs");
         assertThat(web.get("/baselines/" + id + "?with=none").statusCode()).isEqualTo(200);
         assertThat(web.get("/baselines/" + id + "?with=999999999").statusCode()).isEqualTo(404);
         assertThat(web.get("/baselines/" + id + "?with=x").statusCode()).isEqualTo(404);

@@ -42,8 +42,10 @@ class PagesTest {
         priya.get(addresses[0]); // what the first request of a session writes of the session is none of the list's
         for (int i = 0; i < addresses.length; i++) {
             counts[i] = Integer.MAX_VALUE;
-            // What the server does beside it at that moment is none of the list's: the quietest of some counts.
-            for (int times = 0; times < 4; times++) {
+            // What the server does beside it at that moment is none of the list's: the quietest of some counts. Two
+            // thousand new
+            // documents keep it busy for a while.
+            for (int times = 0; times < 4 || (times < 100 && counts[i] > counts[0]); times++) {
                 int before = Server.allStatements();
                 HttpResponse<String> answer = priya.get(addresses[i]);
                 counts[i] = Math.min(counts[i], Server.allStatements() - before);

@@ -102,19 +102,21 @@ public class BaselinePages {
             @PathVariable long id,
             @RequestParam(defaultValue = "now") String with,
             @RequestParam(defaultValue = "0") int from,
-            @RequestParam(required = false) String only,
+            @RequestParam(defaultValue = "") String only,
             Model model) {
         Kept kept = baselines.kept(actor, id, with.equals("none") ? "" : with);
-        List<Line> shown = only == null
-                ? kept.lines()
-                : kept.lines().stream().filter(l -> !l.differs().isEmpty()).toList();
+        // An address may carry it empty: that is all of them.
+        boolean differing = only.equals("differing");
+        List<Line> shown = differing
+                ? kept.lines().stream().filter(l -> !l.differs().isEmpty()).toList()
+                : kept.lines();
         int first = Math.max(0, from);
         model.addAttribute("k", kept);
         model.addAttribute("lines", shown.stream().skip(first).limit(PAGE).toList());
         model.addAttribute("all", shown.size());
         model.addAttribute("from", first);
         model.addAttribute("pageSize", PAGE);
-        model.addAttribute("only", only != null);
+        model.addAttribute("only", differing);
         model.addAttribute("with", with);
         model.addAttribute(
                 "others",
