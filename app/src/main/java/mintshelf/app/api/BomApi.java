@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
@@ -93,9 +92,8 @@ class BomApi {
     }
 
     private Read read(Actor actor, long id, String view, Optional<Integer> version, Optional<LocalDate> on) {
-        StructureView asked = Arrays.stream(StructureView.values())
-                .filter(v -> v.code().equals(view) || (v == StructureView.AS_SAVED && view.equals("saved")))
-                .findFirst()
+        // The design's short word for it; the pages have the long one.
+        StructureView asked = StructureView.of(view.equals("saved") ? StructureView.AS_SAVED.code() : view)
                 .orElseThrow(NotThere::new);
         return read.of(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)))
                 .orElseThrow(NotThere::new);

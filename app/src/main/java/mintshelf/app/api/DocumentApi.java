@@ -267,10 +267,7 @@ class DocumentApi {
             @RequestParam(defaultValue = "as-saved") String view,
             @RequestParam Optional<Integer> version,
             @RequestParam Optional<LocalDate> on) {
-        StructureView asked = Arrays.stream(StructureView.values())
-                .filter(v -> v.code().equals(view))
-                .findFirst()
-                .orElseThrow(NotThere::new);
+        StructureView asked = StructureView.of(view).orElseThrow(NotThere::new);
         ReadStructure.Structure tree =
                 structure.tree(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)));
         List<Component> rows = tree.rows().stream()

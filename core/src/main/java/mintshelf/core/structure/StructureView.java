@@ -1,6 +1,8 @@
 package mintshelf.core.structure;
 
+import java.util.Arrays;
 import java.util.Locale;
+import java.util.Optional;
 
 /** Which version of a component a structure is read with. */
 public enum StructureView {
@@ -30,6 +32,11 @@ public enum StructureView {
     /** As it stands in an address. */
     public String code() {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** By its code; nothing for another text. */
+    public static Optional<StructureView> of(String code) {
+        return Arrays.stream(values()).filter(v -> v.code().equals(code)).findFirst();
     }
 
     /** Whether it shows released versions only, as readers get them. */

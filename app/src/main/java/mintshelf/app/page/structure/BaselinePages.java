@@ -4,7 +4,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
@@ -55,10 +54,7 @@ public class BaselinePages {
 
     private static Of of(Optional<Long> top, String view, LocalDate day, String items) {
         if (top.isEmpty()) return Of.documents(Pages.ids(items));
-        StructureView asked = Arrays.stream(StructureView.values())
-                .filter(v -> v.code().equals(view))
-                .findFirst()
-                .orElseThrow(NotThere::new);
+        StructureView asked = StructureView.of(view).orElseThrow(NotThere::new);
         return Of.structure(top.get(), asked, day);
     }
 

@@ -91,19 +91,14 @@ public class BomPages {
         }
 
         StructureView of() {
-            return view.isEmpty() ? StructureView.LATEST : viewOf(view);
+            return view.isEmpty()
+                    ? StructureView.LATEST
+                    : StructureView.of(view).orElseThrow(NotThere::new);
         }
 
         LocalDate day(Words words) {
             return on.orElseGet(words::today);
         }
-    }
-
-    private static StructureView viewOf(String code) {
-        return Arrays.stream(StructureView.values())
-                .filter(v -> v.code().equals(code))
-                .findFirst()
-                .orElseThrow(NotThere::new);
     }
 
     /** What it is compared with, and how that is called. */
@@ -132,10 +127,9 @@ public class BomPages {
                 return Optional.empty();
             }
         }
-        if (Arrays.stream(StructureView.values()).anyMatch(v -> v.code().equals(code))) {
-            StructureView view = viewOf(code);
-            return bom.of(actor, item, view, Optional.empty(), day).map(r -> new With(r, says(r), code));
-        }
+        Optional<StructureView> view = StructureView.of(code);
+        if (view.isPresent())
+            return bom.of(actor, item, view.get(), Optional.empty(), day).map(r -> new With(r, says(r), code));
         return numbered.leading(actor, item, code)
                 .flatMap(other -> bom.of(actor, other.spine().id(), now.view(), Optional.empty(), day))
                 .map(r -> new With(

@@ -67,10 +67,7 @@ public class StructurePages {
 
     private static StructureView view(Optional<String> code) {
         if (code.isEmpty()) return StructureView.AS_SAVED;
-        return Arrays.stream(StructureView.values())
-                .filter(v -> v.code().equals(code.get()))
-                .findFirst()
-                .orElseThrow(NotThere::new);
+        return StructureView.of(code.get()).orElseThrow(NotThere::new);
     }
 
     private LocalDate day(Optional<LocalDate> on, Words words) {

@@ -231,13 +231,11 @@ public class ReadBom {
                 int place = places.getOrDefault("v" + node.version(), -1);
                 if (place >= 0 && below.get(place).isEmpty()) below.get(place).addAll(lines(node, list));
             });
-            for (int i = 0; i < parts.size(); i++) {
-                String key = "v" + versionAt.getOrDefault(i, 0L);
-                if (places.containsKey(key) && !read.contains(versionAt.getOrDefault(i, 0L))) cut = true;
-            }
+            cut = places.keySet().stream()
+                    .filter(key -> key.startsWith("v"))
+                    .anyMatch(key -> !read.contains(Long.valueOf(key.substring(1))));
         }
 
-        private final Map<Integer, Long> versionAt = new HashMap<>();
         private final Set<Long> read = new HashSet<>();
 
         private int add(String key, BomPart part, Stands stand) {
@@ -263,12 +261,10 @@ public class ReadBom {
                     of == null ? "" : of.shown(),
                     number,
                     its);
-            int place = add(
+            return add(
                     "v" + version,
                     part,
                     new Stands(Optional.ofNullable(one), version, Optional.ofNullable(of), its, ""));
-            versionAt.put(place, version);
-            return place;
         }
 
         /** Where the part of a child stands among the parts. */
@@ -276,32 +272,26 @@ public class ReadBom {
             Optional<Reference.Component> component = child.reference().component();
             if (component.isEmpty()) {
                 String path = child.reference().written().path();
-                return places.containsKey("m" + path)
-                        ? places.getOrDefault("m" + path, 0)
-                        : add("m" + path, nothing("", path), Stands.nothing("no document has this file"));
+                return unread("m" + path, "", path, Stands.nothing("no document has this file"));
             }
             long item = component.get().item();
             Seen one = seen.get(item);
-            if (one == null) {
-                return places.containsKey("h" + item)
-                        ? places.getOrDefault("h" + item, 0)
-                        : add("h" + item, nothing("", "a component"), Stands.nothing(HIDDEN));
-            }
-            if (child.shown().isEmpty()) {
-                return places.containsKey("n" + item)
-                        ? places.getOrDefault("n" + item, 0)
-                        : add(
-                                "n" + item,
-                                nothing(one.document().number(), one.document().title()),
-                                new Stands(Optional.of(one), 0, Optional.empty(), Map.of(), "no version in this view"));
-            }
+            if (one == null) return unread("h" + item, "", "a component", Stands.nothing(HIDDEN));
+            if (child.shown().isEmpty())
+                return unread(
+                        "n" + item,
+                        one.document().number(),
+                        one.document().title(),
+                        new Stands(Optional.of(one), 0, Optional.empty(), Map.of(), "no version in this view"));
             return version(
                     child.shown().get().version(), item, child.shown().get().number());
         }
 
-        /** Of which nothing is known that could be summed. */
-        private BomPart nothing(String number, String title) {
-            return new BomPart(
+        /** A part of which nothing is known that could be summed. */
+        private int unread(String key, String number, String title, Stands stand) {
+            Integer known = places.get(key);
+            if (known != null) return known;
+            BomPart part = new BomPart(
                     -1 - parts.size(),
                     number,
                     title,
@@ -311,6 +301,7 @@ public class ReadBom {
                     BomUnits.PIECE,
                     Optional.empty(),
                     Optional.empty());
+            return add(key, part, stand);
         }
 
         private List<BomLine> lines(Node node, List<Child> list) {
