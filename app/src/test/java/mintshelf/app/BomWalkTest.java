@@ -46,6 +46,7 @@ class BomWalkTest extends InBrowser {
         browser.open("/documents/" + top + "/bom/line");
         browser.find("#named").sendKeys("Grease");
         browser.find("#quantity").sendKeys("5");
+        browser.find("#find-number").sendKeys("3");
         browser.find("#unit option[value=g]").click();
         browser.press("Keep the line");
         browser.awaitText("Grease, by hand");
