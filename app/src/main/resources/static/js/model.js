@@ -381,6 +381,10 @@ try {
     ? result.failed[0] ?? "There is nothing to show in it."
     : `${dims} mm${result.missing ? ` · ${result.missing} not shown` : ""}${result.cut ? " · more than can be shown" : ""}${differs}`;
   progress.hidden = true;
+  // Who comes from a line of a list finds its body chosen.
+  const wanted = location.hash.match(/^#part-(\d{1,18})$/);
+  const line = wanted && branched.find((node) => node.item === Number(wanted[1]) && !node.twinOf);
+  if (line) { choose(line, branched); line.line.scrollIntoView({ block: "nearest" }); }
   page.dataset.ready = "true";
   if (page.dataset.keep && !box.isEmpty() && !result.failed.length) keep();
 } catch (error) {

@@ -31,7 +31,7 @@ class BomDesignTest extends InDesign {
     void linesGoAlongFilesForWhatTheyHaveInTheSamePlace() {
         KeepBomLines keep = server.bean(KeepBomLines.class);
         keep.write(priya, top, Server.key(), new Typed(0, "4", "", "Grease", "5", "g", "bought", "", ""));
-        keep.say(priya, top, Server.key(), group, "9", "2.5", "pc");
+        keep.say(priya, top, Server.key(), group, Typed.said("9", "2.5", "pc"));
         assertThat(lines(top))
                 .containsExactly(
                         "1 2 pc " + from + "1010", "4 5 g Grease", "9 2.5 pc " + from + "1100", "10 1 pc no.stp");

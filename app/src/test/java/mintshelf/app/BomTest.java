@@ -122,9 +122,7 @@ class BomTest {
                         .orElseThrow()
                         .spine()
                         .id(),
-                "",
-                "0.5",
-                "m");
+                Typed.said("", "0.5", "m"));
         now = read(top, StructureView.LATEST);
         assertThat(tree(now)).contains("3 hose 0.5 m");
         assertThat(now.mass().top().complete()).isTrue();

@@ -105,15 +105,15 @@ final class BomBench {
         long item = server.file("priya", shelf, Server.PLAIN, top + ".stp", top, assembly(top, groups), false);
         Web web = Web.as(server, "priya");
         double[] times = new double[60];
-        for (int i = -10; i < times.length; i++) {
+        for (int i = -30; i < times.length; i++) {
             long start = System.nanoTime();
             String body = web.get("/documents/" + item + "/bom").body();
             if (!body.contains(groups.get(0).replace(".stp", ""))) throw new IllegalStateException("no rows");
             if (i >= 0) times[i] = (System.nanoTime() - start) / 1e6;
         }
         Bench.say(
-                "page of a BOM with %,d documents below: p95 %.0f ms (asked: under 150)",
-                number - 1000, Bench.percentile(times, 0.95));
+                "first rows of a BOM with %,d documents below: median %.0f, p95 %.0f ms (asked: under 150)",
+                number - 1000, Bench.percentile(times, 0.5), Bench.percentile(times, 0.95));
     }
 
     private static String file(Server server, long shelf, String number, List<String> components) {

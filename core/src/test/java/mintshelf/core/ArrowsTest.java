@@ -80,7 +80,15 @@ class ArrowsTest {
             Map.entry("family", Set.of("base")),
             Map.entry("structure", Set.of("base", "document", "revision")),
             Map.entry(
-                    "drawing.check", Set.of("base", "drawing", "drawing.compare", "drawing.dxf", "drawing.titleblock")),
+                    "drawing.check",
+                    Set.of(
+                            "base",
+                            "drawing",
+                            "drawing.compare",
+                            "drawing.dxf",
+                            "drawing.partslist",
+                            "drawing.titleblock")),
+            Map.entry("drawing.partslist", Set.of("base", "drawing", "drawing.dxf")),
             Map.entry("drawing.compare", Set.of("base", "drawing")),
             Map.entry("drawing.merge", Set.of("base", "drawing", "drawing.compare", "drawing.dxf")),
             Map.entry("drawing.alike", Set.of("drawing")),

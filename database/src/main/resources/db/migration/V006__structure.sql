@@ -92,6 +92,12 @@ create table if not exists bom_line (
   comes varchar(10) character set ascii collate ascii_bin null,
   mass decimal(20,9) null,
   cost decimal(20,6) null,
+  variant varchar(40) not null default '',
+  from_day date null,
+  to_day date null,
+  from_serial varchar(24) character set ascii collate ascii_bin null,
+  to_serial varchar(24) character set ascii collate ascii_bin null,
+  lots varchar(120) character set ascii collate ascii_bin not null default '',
   primary key (revision, seq),
   constraint bom_line_find unique (revision, find),
   constraint bom_line_of_file unique (revision, component, file_mark),
@@ -103,6 +109,61 @@ create table if not exists bom_line (
   constraint bom_line_by_hand_says check (file_mark = 1 or (quantity is not null and (component is not null or title <> ''))),
   constraint bom_line_revision foreign key (revision) references revision (id),
   constraint bom_line_item foreign key (component) references item (id)
+);
+
+-- A variant that a revision of a document describes: its name there, its part number.
+create table if not exists part_variant (
+  revision bigint not null,
+  seq int not null,
+  name varchar(40) not null,
+  name_key varchar(40) character set utf8mb4 collate utf8mb4_nopad_bin not null,
+  number varchar(60) not null,
+  primary key (revision, seq),
+  constraint part_variant_name unique (revision, name_key),
+  constraint part_variant_revision foreign key (revision) references revision (id)
+);
+
+-- What of a variant is not as the document says.
+create table if not exists part_variant_fact (
+  revision bigint not null,
+  seq int not null,
+  fact varchar(40) character set ascii collate ascii_bin not null,
+  value varchar(500) not null,
+  primary key (revision, seq, fact),
+  constraint part_variant_fact_variant foreign key (revision, seq) references part_variant (revision, seq) on delete cascade
+);
+
+-- Part numbers of variants: of one document for ever, for papers that are out say them.
+create table if not exists part_number (
+  number_key varchar(60) character set utf8mb4 collate utf8mb4_nopad_bin not null primary key,
+  item bigint not null,
+  key part_number_item (item),
+  constraint part_number_of foreign key (item) references item (id)
+);
+
+-- What somebody says of a part in the place of what its lines sum to, and why.
+create table if not exists part_instead (
+  revision bigint not null,
+  what varchar(10) character set ascii collate ascii_bin not null,
+  value decimal(20,9) not null,
+  why varchar(300) not null,
+  person bigint not null,
+  at datetime(6) not null,
+  primary key (revision, what),
+  constraint part_instead_what check (what in ('MASS','COST')),
+  constraint part_instead_value check (value >= 0),
+  constraint part_instead_revision foreign key (revision) references revision (id),
+  constraint part_instead_person foreign key (person) references person (id)
+);
+
+-- What one unit of a currency is in that of the house.
+create table if not exists currency_rate (
+  code char(3) character set ascii collate ascii_bin not null primary key,
+  rate decimal(18,9) not null,
+  person bigint not null,
+  at datetime(6) not null,
+  constraint currency_rate_over check (rate > 0),
+  constraint currency_rate_person foreign key (person) references person (id)
 );
 
 -- A named set of documents at exact versions (ISO 10007). It never changes.

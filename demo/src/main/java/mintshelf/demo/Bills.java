@@ -1,13 +1,20 @@
 package mintshelf.demo;
 
 import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Numbered;
 import mintshelf.app.store.structure.LinkStore;
+import mintshelf.app.use.house.KeepRates;
 import mintshelf.app.use.structure.KeepBaselines;
 import mintshelf.app.use.structure.KeepBaselines.Of;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
+import mintshelf.app.use.structure.KeepVariants;
+import mintshelf.core.bom.Effectivity;
+import mintshelf.core.bom.RollUp;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.structure.StructureView;
 
 /** Lines of bills of materials that no file has: the grease, the label, how many metres of tape. */
@@ -17,18 +24,59 @@ final class Bills extends Chapter {
     }
 
     void tell() {
+        hands.at(daysAgo(200, 9, 0));
+        hands.bean(KeepRates.class).keep(hands.actor("ines"), Hands.key(), "DKK", "0.134");
         Actor tomasz = hands.actor("tomasz");
         KeepBomLines lines = hands.bean(KeepBomLines.class);
         long head = model(tomasz, "TG40-3000");
         hands.at(daysAgo(9, 10, 5));
-        write(lines, head, "", "Shaft grease", "20", "g", "", "0.03");
+        grease(lines, head, "Shaft grease", "20", "0.03", new Effectivity.Typed("", "", "", "0149", ""));
         write(lines, head, "EGW-NL-07", "Name label", "1", "pc", "", "");
         write(lines, head, "", "Locking fluid", "2", "ml", "0.0011", "0.2");
         hands.at(daysAgo(8, 14, 20));
         long tape = model(tomasz, "TG40-2000");
-        lines.say(tomasz, tape, Hands.key(), model(tomasz, "EGW-FT-12"), "", "6.2", "m");
+        lines.say(tomasz, tape, Hands.key(), model(tomasz, "EGW-FT-12"), Typed.said("", "6.2", "m"));
         say();
+        hands.at(daysAgo(7, 9, 15));
+        grease(lines, head, "Shaft grease, winter grade", "18", "0.05", new Effectivity.Typed("", "", "0150", "", ""));
+        hands.bean(KeepVariants.class)
+                .say(tomasz, tape, Hands.key(), RollUp.Of.MASS, "4.46", "weighed at the works, tape on its pulley");
+        say();
+        gussets(tomasz, lines);
         acceptance();
+    }
+
+    private void grease(
+            KeepBomLines lines, long head, String title, String grams, String cost, Effectivity.Typed when) {
+        lines.write(
+                hands.actor("tomasz"),
+                head,
+                Hands.key(),
+                new Typed(0, "", "", title, grams, "g", "bought", "", cost, "", when));
+    }
+
+    /** One of the four gussets of a mast holds the lamp stay. */
+    private void gussets(Actor tomasz, KeepBomLines lines) {
+        long gusset = model(tomasz, "TG40-4030");
+        hands.start(daysAgo(8, 15, 0), "tomasz", gusset, "one of four with a tab for the lamp stay", false);
+        hands.at(daysAgo(8, 15, 10));
+        hands.bean(KeepVariants.class)
+                .keep(
+                        tomasz,
+                        gusset,
+                        Hands.key(),
+                        List.of(
+                                new Variant("plain", "TG40-4030-P", Map.of()),
+                                new Variant("with tab", "TG40-4030-T", Map.of("mass", "0.97", "cost", "11.2"))));
+        long mast = model(tomasz, "TG40-4000");
+        lines.say(
+                tomasz,
+                mast,
+                Hands.key(),
+                gusset,
+                new Typed(0, "", "", "", "3", "pc", "", "", "", "plain", Effectivity.Typed.NOTHING));
+        write(lines, mast, "TG40-4030-T", "", "1", "pc", "", "");
+        say();
     }
 
     /** What was accepted at the works, before the clamp became longer and the lamp stay came. */

@@ -49,7 +49,7 @@ final class Purchasing {
             case "EGW-EN-48" -> bought("0.62", "318", "42", "Keldby Sensors", "KS-48-1024");
             // By the metre: how much of it a gauge has depends on its well.
             case "EGW-FT-12" -> with(bought("0.055", "4.6", "14", "Ribe Band", "RB 12 316"), Map.of("unit", "m"));
-            case "EGW-SP-20" -> bought("", "96.5", "21", "Solhus", "SH-20-C");
+            case "EGW-SP-20" -> with(bought("", "720", "21", "Solhus", "SH-20-C"), Map.of("currency", "DKK"));
             default ->
                 MADE.containsKey(number)
                         ? Map.of("comes", "made", "cost", MADE.getOrDefault(number, ""))

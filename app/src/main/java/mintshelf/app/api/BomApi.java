@@ -8,13 +8,16 @@ import java.util.List;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
 import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadBom.Read;
 import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomCompare;
 import mintshelf.core.bom.BomLine;
 import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.Effectivity;
 import mintshelf.core.bom.RollUp;
+import mintshelf.core.bom.Serial;
 import mintshelf.core.structure.StructureView;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -39,6 +42,7 @@ class BomApi {
      * @param document nothing for what has none
      * @param quantity of the line; of a flat list what one of the top needs
      * @param mass of one of the part, kg, and its cost; nothing where they are not all known
+     * @param only which products the line is part of, in words; empty for all
      */
     record BillRow(
             String find,
@@ -53,7 +57,9 @@ class BomApi {
             String make,
             BigDecimal mass,
             BigDecimal cost,
-            boolean byHand) {}
+            boolean byHand,
+            String variant,
+            String only) {}
 
     /** @param lacking what keeps the value from being all: number or title, and why */
     record BillTotal(BigDecimal value, String unit, boolean complete, List<String> lacking) {}
@@ -75,10 +81,12 @@ class BomApi {
             @RequestParam(name = "for", defaultValue = "engineering") String purpose,
             @RequestParam(name = "as", defaultValue = "latest") String view,
             @RequestParam Optional<Integer> version,
-            @RequestParam Optional<LocalDate> on) {
+            @RequestParam Optional<LocalDate> on,
+            @RequestParam Optional<String> serial,
+            @RequestParam Optional<String> lot) {
         Bom.For who = Bom.For.of(purpose).orElseThrow(NotThere::new);
         if (!List.of("tree", "level", "flat").contains(shape)) throw new NotThere();
-        Read found = read(actor, id, view, version, on);
+        Read found = read(actor, id, view, version, on, new ReadBom.Asked(serial(serial), lot(lot)));
         boolean[] cut = {found.cut()};
         List<BillRow> lines = lines(found, who, shape, cut);
         return new Bill(
@@ -91,11 +99,23 @@ class BomApi {
                 total(found, found.cost(), found.currency()));
     }
 
-    private Read read(Actor actor, long id, String view, Optional<Integer> version, Optional<LocalDate> on) {
+    private static Optional<Serial> serial(Optional<String> asked) {
+        return asked.filter(s -> !s.isBlank()).map(s -> Serial.read(s).orElseThrow(Refused::new));
+    }
+
+    private static Optional<String> lot(Optional<String> asked) {
+        return asked.filter(s -> !s.isBlank())
+                .map(s -> Effectivity.lot(s)
+                        .orElseThrow(() -> Refused.because(
+                                "bom.lot", "This is no lot.", "Write letters and digits, at most 20.")));
+    }
+
+    private Read read(
+            Actor actor, long id, String view, Optional<Integer> version, Optional<LocalDate> on, ReadBom.Asked which) {
         // The design's short word for it; the pages have the long one.
         StructureView asked = StructureView.of(view.equals("saved") ? StructureView.AS_SAVED.code() : view)
                 .orElseThrow(NotThere::new);
-        return read.of(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)))
+        return read.of(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)), which)
                 .orElseThrow(NotThere::new);
     }
 
@@ -132,7 +152,9 @@ class BomApi {
                 part.comes().name(),
                 whole(mass, line.part()),
                 whole(cost, line.part()),
-                line.byHand());
+                line.byHand(),
+                part.variant(),
+                line.when().says());
     }
 
     private static BigDecimal whole(RollUp sum, int place) {
@@ -167,9 +189,12 @@ class BomApi {
             @RequestParam Optional<LocalDate> on,
             @RequestParam Optional<Long> with,
             @RequestParam(name = "with-as", defaultValue = "as-released") String otherView,
-            @RequestParam(name = "with-version") Optional<Integer> otherVersion) {
-        Read now = read(actor, id, view, version, on);
-        Read old = read(actor, with.orElse(id), otherView, otherVersion, on);
+            @RequestParam(name = "with-version") Optional<Integer> otherVersion,
+            @RequestParam Optional<String> serial,
+            @RequestParam Optional<String> lot) {
+        ReadBom.Asked which = new ReadBom.Asked(serial(serial), lot(lot));
+        Read now = read(actor, id, view, version, on, which);
+        Read old = read(actor, with.orElse(id), otherView, otherVersion, on, which);
         BomCompare.Result result = BomCompare.of(old.bom(), now.bom());
         return new BillCompared(
                 result.differences().stream()

@@ -1,6 +1,7 @@
 package mintshelf.app.effect;
 
 import mintshelf.app.store.structure.BomLineStore;
+import mintshelf.app.store.structure.PartStore;
 import mintshelf.app.store.structure.ReferenceStore;
 import org.springframework.stereotype.Component;
 
@@ -9,10 +10,12 @@ import org.springframework.stereotype.Component;
 public class FreezeBom {
     private final ReferenceStore references;
     private final BomLineStore lines;
+    private final PartStore parts;
 
-    public FreezeBom(ReferenceStore references, BomLineStore lines) {
+    public FreezeBom(ReferenceStore references, BomLineStore lines, PartStore parts) {
         this.references = references;
         this.lines = lines;
+        this.parts = parts;
     }
 
     public void freeze(long revision, long version) {
@@ -20,13 +23,15 @@ public class FreezeBom {
         lines.freeze(revision, version);
     }
 
-    /** A revision that comes behind another one goes on with the lines of that. */
+    /** A revision that comes behind another one goes on with the lines and the variants of that. */
     public void goesOn(long before, long revision) {
         lines.copy(before, revision);
+        parts.copy(before, revision);
     }
 
-    /** A document that began as a copy of a version has the lines of that. */
+    /** A document that began as a copy of a version has the lines of that, and variants like those. */
     public void begins(long revision, long version, long source) {
         lines.begin(revision, version, source);
+        parts.begin(revision, source);
     }
 }

@@ -336,6 +336,15 @@ public class RewriteReferences {
         return said instanceof Outcome.Granted<byte[]> || paths.isEmpty() ? said : written;
     }
 
+    /**
+     * Writes something else into a drawing, as its next version, which refers to what it did; within the caller's transaction, under the
+     * document's lock, asked before.
+     */
+    public Outcome<Added> sheet(
+            Actor actor, Seen seen, Function<byte[], Outcome<byte[]>> anew, String says, String comment) {
+        return write(actor, seen, anew, UnaryOperator.identity(), says, comment);
+    }
+
     private Outcome<Added> write(
             Actor actor,
             Seen seen,

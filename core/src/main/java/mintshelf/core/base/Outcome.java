@@ -41,6 +41,13 @@ public sealed interface Outcome<T> {
                 : new Granted<>(made.apply(((Granted<T>) this).value()));
     }
 
+    /** What a next rule answers to the value; the same refusal where there is none. */
+    default <R> Outcome<R> flatMap(Function<T, Outcome<R>> next) {
+        return this instanceof Refused<T> refused
+                ? new Refused<>(refused.why())
+                : next.apply(((Granted<T>) this).value());
+    }
+
     default Optional<Refusal> refusal() {
         return this instanceof Refused<T> refused ? Optional.of(refused.why()) : Optional.empty();
     }

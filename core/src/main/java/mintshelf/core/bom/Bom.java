@@ -119,8 +119,12 @@ public final class Bom {
         return order.clone();
     }
 
-    /** The quantity of a line in its part's own unit; nothing where the two units are not of one sort. */
+    /**
+     * The quantity of a line in its part's own unit; nothing where the two units are not of one sort, or where the line is part of some
+     * products only and nobody asked for one.
+     */
     public Optional<BigDecimal> quantity(BomLine line) {
+        if (line.open()) return Optional.empty();
         return BomUnits.in(line.quantity(), line.unit(), parts.get(line.part()).unit());
     }
 

@@ -34,10 +34,17 @@ public final class BomCompare {
      * @param above item of what it is in
      * @param quantity summed over lines of the same part there, in the part's unit; nothing where one does not fit
      * @param written as the line has it, where the quantity is not one of the part's unit
+     * @param when which products it is part of
      * @param place of the part in its BOM
      */
     public record Side(
-            long above, String find, BomPart part, Optional<BigDecimal> quantity, String written, int place) {}
+            long above,
+            String find,
+            BomPart part,
+            Optional<BigDecimal> quantity,
+            String written,
+            Effectivity when,
+            int place) {}
 
     /**
      * A difference.
@@ -74,8 +81,8 @@ public final class BomCompare {
             Side is = now.get();
             List<String> said = new ArrayList<>();
             if (what == What.EXCHANGED) said.add("was " + was.part().shown());
-            if (!was.quantity().equals(is.quantity())
-                    || !was.part().unit().equals(is.part().unit())) said.add(amount(was) + " → " + amount(is));
+            if (!amount(was).equals(amount(is))) said.add(amount(was) + " → " + amount(is));
+            if (!was.when().equals(is.when())) said.add(when(was) + " → " + when(is));
             if (what == What.EXCHANGED) return said;
             if (what == What.MOVED) said.add("from " + was.find());
             else if (!was.find().equals(is.find())) said.add("find " + was.find() + " → " + is.find());
@@ -85,6 +92,10 @@ public final class BomCompare {
             if (was.part().comes() != is.part().comes())
                 said.add(was.part().comes().word() + " → " + is.part().comes().word());
             return said;
+        }
+
+        private static String when(Side side) {
+            return side.when().isAlways() ? "always" : side.when().says();
         }
 
         private static String amount(Side side) {
@@ -139,6 +150,7 @@ public final class BomCompare {
     }
 
     private static String key(BomPart part) {
+        if (part.item() > 0 && !part.variant().isEmpty()) return part.item() + "/" + part.variant();
         return part.item() > 0 ? Long.toString(part.item()) : part.number() + "\\n" + part.title();
     }
 
@@ -165,6 +177,7 @@ public final class BomCompare {
                                     part,
                                     quantity.map(BomCompare::same),
                                     plain(line.quantity()) + " " + line.unit(),
+                                    line.when(),
                                     line.part()));
                 } else if (mine.contains(key)) {
                     Optional<BigDecimal> sum =
@@ -177,6 +190,7 @@ public final class BomCompare {
                                     before.part(),
                                     sum,
                                     before.written(),
+                                    before.when(),
                                     before.place()));
                 }
             }
@@ -214,8 +228,8 @@ public final class BomCompare {
 
     private static boolean differs(Side old, Side now) {
         return !old.find().equals(now.find())
-                || !old.quantity().equals(now.quantity())
-                || !old.part().unit().equals(now.part().unit())
+                || !old.when().equals(now.when())
+                || !Difference.amount(old).equals(Difference.amount(now))
                 || !old.part().revision().equals(now.part().revision())
                 || old.part().version() != now.part().version()
                 || old.part().comes() != now.part().comes();

@@ -7,12 +7,14 @@ import java.util.Optional;
 
 /**
  * What a product weighs, or costs: summed from its lines, from below. What is made of lines is their sum, whatever a fact of its own
- * says; what comes whole, and what has no lines, is what its fact says. A sum that lacks something says so and stands for what is
+ * says; what comes whole, and what has no lines, is what its fact says. Somebody may say another value in the place of a sum, with a
+ * reason: it counts, and what the lines lack does not matter then. A sum that lacks something says so and stands for what is
  * known of it. O(parts + lines).
  */
 public final class RollUp {
     private final Bom bom;
     private final BigDecimal[] known;
+    private final BigDecimal[] ofLines;
     private final boolean[] complete;
     private final List<Lack> lacking = new ArrayList<>();
 
@@ -22,7 +24,15 @@ public final class RollUp {
         COST;
 
         Optional<BigDecimal> own(BomPart part) {
-            return this == MASS ? part.weighs() : part.cost();
+            return this == MASS ? part.weighs() : part.cost().own();
+        }
+
+        Worth worth(BomPart part) {
+            return this == MASS ? part.mass() : part.cost();
+        }
+
+        public String word() {
+            return this == MASS ? "mass" : "cost";
         }
     }
 
@@ -40,9 +50,10 @@ public final class RollUp {
     private RollUp(Bom bom, Of what) {
         this.bom = bom;
         this.known = new BigDecimal[bom.size()];
+        this.ofLines = new BigDecimal[bom.size()];
         this.complete = new boolean[bom.size()];
         int[] order = bom.order();
-        boolean[] counts = counted(order);
+        boolean[] counts = counted(order, what);
         for (int i = order.length - 1; i >= 0; i--) sum(order[i], what);
         for (int part : order) if (counts[part]) lack(part, what);
     }
@@ -52,11 +63,11 @@ public final class RollUp {
     }
 
     /** Parts that are part of the sum of the top: not those inside of what comes whole. */
-    private boolean[] counted(int[] order) {
+    private boolean[] counted(int[] order, Of what) {
         boolean[] counts = new boolean[bom.size()];
         counts[0] = true;
         for (int part : order) {
-            if (!counts[part] || !isSummed(part)) continue;
+            if (!counts[part] || !isSummed(part) || isSaid(part, what)) continue;
             bom.lines(part).forEach(line -> counts[line.part()] = true);
         }
         return counts;
@@ -67,7 +78,20 @@ public final class RollUp {
                 && (part == 0 || !bom.part(part).comes().isWhole());
     }
 
+    private boolean isSaid(int part, Of what) {
+        return what.worth(bom.part(part)).instead().isPresent();
+    }
+
     private void sum(int part, Of what) {
+        own(part, what);
+        ofLines[part] = known[part];
+        what.worth(bom.part(part)).instead().ifPresent(other -> {
+            known[part] = other.value();
+            complete[part] = true;
+        });
+    }
+
+    private void own(int part, Of what) {
         if (!isSummed(part)) {
             Optional<BigDecimal> own = what.own(bom.part(part));
             known[part] = own.orElse(BigDecimal.ZERO);
@@ -92,14 +116,18 @@ public final class RollUp {
     }
 
     private void lack(int part, Of what) {
+        if (isSaid(part, what)) return;
         if (!isSummed(part)) {
-            if (!complete[part]) lacking.add(new Lack(part, what == Of.MASS ? "no mass" : "no cost"));
+            String why = what.worth(bom.part(part)).lacks();
+            if (!complete[part]) lacking.add(new Lack(part, why.isEmpty() ? "no " + what.word() : why));
             return;
         }
         List<BomLine> lines = bom.lines(part);
         for (int i = 0; i < lines.size(); i++) {
             BomLine line = lines.get(i);
             if (bom.isRing(part, i)) lacking.add(new Lack(line.part(), "it stands above itself"));
+            else if (line.open())
+                lacking.add(new Lack(line.part(), "only " + line.when().says()));
             else if (bom.quantity(line).isEmpty())
                 lacking.add(new Lack(
                         line.part(),
@@ -111,6 +139,11 @@ public final class RollUp {
     /** Of one of a part. */
     public Value of(int place) {
         return new Value(known[place], complete[place]);
+    }
+
+    /** What is known of its lines, or of its own fact, whatever somebody says instead. */
+    public BigDecimal ofLines(int place) {
+        return ofLines[place];
     }
 
     public Value top() {

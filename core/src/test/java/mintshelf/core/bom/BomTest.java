@@ -118,6 +118,69 @@ class BomTest {
                 .containsExactlyInAnyOrder("no mass", "2 pc of it, which is counted in m");
     }
 
+    private static Bom lamp(Optional<Worth.Instead> weighed, boolean open) {
+        BomPart top = new BomPart(1, "L", "lamp", "A", 1, Comes.MADE, "pc", Optional.empty(), Optional.empty());
+        BomPart bulb =
+                new BomPart(2, "B", "bulb", "A", 1, Comes.BOUGHT, "pc", Optional.of(BigDecimal.TEN), Optional.empty());
+        BomPart wire = new BomPart(3, "W", "wire", "A", 1, Comes.BOUGHT, "pc", Optional.empty(), Optional.empty());
+        Effectivity late = Effectivity.read(new Effectivity.Typed("", "", "0150", "", ""))
+                .toOptional()
+                .orElseThrow();
+        return Bom.of(
+                List.of(top.instead(weighed, Optional.empty()), bulb, wire),
+                List.of(
+                        List.of(
+                                new BomLine("1", 1, BigDecimal.ONE, "pc", false),
+                                new BomLine("2", 1, BigDecimal.valueOf(2), "pc", true, late, open),
+                                new BomLine("3", 2, BigDecimal.ONE, "pc", false)),
+                        List.of(),
+                        List.of()));
+    }
+
+    @Test
+    void aLineOfSomeProductsCountsForNothingWhereNobodyAskedForOneAndIsNamed() {
+        Bom bom = lamp(Optional.empty(), true);
+        RollUp mass = RollUp.of(bom, RollUp.Of.MASS);
+        assertThat(mass.top().known()).isEqualByComparingTo("10");
+        assertThat(mass.lacking())
+                .extracting(RollUp.Lack::why)
+                .containsExactlyInAnyOrder("only serial 0150 on", "no mass");
+        assertThat(needed(bom, Bom.For.PURCHASING)).isEqualTo(Map.of("B", "1 at least", "W", "1"));
+        assertThat(bom.tree(false, 40, 100).rows().get(1).needed()).isEmpty();
+        assertThat(RollUp.of(lamp(Optional.empty(), false), RollUp.Of.MASS)
+                        .top()
+                        .known())
+                .isEqualByComparingTo("30");
+    }
+
+    @Test
+    void whatWasWeighedCountsInThePlaceOfTheSum() {
+        Bom bom = lamp(Optional.of(new Worth.Instead(new BigDecimal("12.5"), "weighed")), true);
+        RollUp mass = RollUp.of(bom, RollUp.Of.MASS);
+        assertThat(mass.top()).isEqualTo(new RollUp.Value(new BigDecimal("12.5"), true));
+        assertThat(mass.ofLines(0)).isEqualByComparingTo("10");
+        // What the lines lack does not matter then.
+        assertThat(mass.lacking()).isEmpty();
+        assertThat(RollUp.of(bom, RollUp.Of.COST).top().complete()).isFalse();
+    }
+
+    @Test
+    void aLineThatBeganToBeOfSomeProductsOnlyDiffers() {
+        Bom always = Bom.of(
+                List.of(
+                        lamp(Optional.empty(), true).part(0),
+                        lamp(Optional.empty(), true).part(1)),
+                List.of(List.of(new BomLine("2", 1, BigDecimal.valueOf(2), "pc", true)), List.of()));
+        Effectivity late = lamp(Optional.empty(), true).lines(0).get(1).when();
+        Bom some = Bom.of(
+                List.of(always.part(0), always.part(1)),
+                List.of(List.of(new BomLine("2", 1, BigDecimal.valueOf(2), "pc", true, late, true)), List.of()));
+        assertThat(BomCompare.of(always, some).differences())
+                .singleElement()
+                .satisfies(d -> assertThat(d.says()).containsExactly("always → serial 0150 on"));
+        assertThat(BomCompare.of(some, some).differences()).isEmpty();
+    }
+
     @Test
     void aRingStandsInTheListAndCountsForNothing() {
         Bom bom = Boms.of("a")

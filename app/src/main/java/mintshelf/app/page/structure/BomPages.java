@@ -21,6 +21,8 @@ import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomCompare;
 import mintshelf.core.bom.BomUnits;
 import mintshelf.core.bom.Comes;
+import mintshelf.core.bom.Effectivity;
+import mintshelf.core.bom.Serial;
 import mintshelf.core.structure.StructureView;
 import org.springframework.format.annotation.DateTimeFormat;
 import org.springframework.http.ResponseEntity;
@@ -62,12 +64,28 @@ public class BomPages {
             Optional<Integer> version,
             String with,
             Optional<Integer> pieces,
-            Optional<Integer> from) {
+            Optional<Integer> from,
+            String serial,
+            String lot) {
         public Asked {
             who = Objects.requireNonNullElse(who, "");
             shape = Objects.requireNonNullElse(shape, "");
             view = Objects.requireNonNullElse(view, "");
             with = Objects.requireNonNullElse(with, "");
+            serial = Objects.requireNonNullElse(serial, "");
+            lot = Objects.requireNonNullElse(lot, "");
+        }
+
+        /** Which product; what is no serial number is none that was asked for. */
+        ReadBom.Asked which() {
+            return new ReadBom.Asked(Serial.read(serial).toOptional(), Effectivity.lot(lot));
+        }
+
+        /** What was asked for and is no serial number, or no lot; empty where there is nothing to say. */
+        String odd() {
+            ReadBom.Asked which = which();
+            if (!serial.isBlank() && which.serial().isEmpty()) return serial;
+            return !lot.isBlank() && which.lot().isEmpty() ? lot : "";
         }
 
         /** Of a flat list: for how many of the top. */
@@ -121,7 +139,13 @@ public class BomPages {
         String code = with;
         if (code.matches("v\\d{1,9}")) {
             try {
-                return bom.of(actor, item, StructureView.AS_SAVED, Optional.of(Integer.valueOf(code.substring(1))), day)
+                return bom.of(
+                                actor,
+                                item,
+                                StructureView.AS_SAVED,
+                                Optional.of(Integer.valueOf(code.substring(1))),
+                                day,
+                                asked.which())
                         .map(r -> new With(r, "version " + r.version(), code));
             } catch (NotThere e) {
                 return Optional.empty();
@@ -129,9 +153,10 @@ public class BomPages {
         }
         Optional<StructureView> view = StructureView.of(code);
         if (view.isPresent())
-            return bom.of(actor, item, view.get(), Optional.empty(), day).map(r -> new With(r, says(r), code));
+            return bom.of(actor, item, view.get(), Optional.empty(), day, asked.which())
+                    .map(r -> new With(r, says(r), code));
         return numbered.leading(actor, item, code)
-                .flatMap(other -> bom.of(actor, other.spine().id(), now.view(), Optional.empty(), day))
+                .flatMap(other -> bom.of(actor, other.spine().id(), now.view(), Optional.empty(), day, asked.which()))
                 .map(r -> new With(
                         r, r.top().document().number() + ", " + r.view().words(), code));
     }
@@ -145,26 +170,13 @@ public class BomPages {
 
     @GetMapping("/documents/{id}/bom")
     String page(Actor actor, @PathVariable long id, Asked asked, @ModelAttribute("w") Words words, Model model) {
-        LocalDate day = asked.day(words);
-        Optional<Read> found = bom.of(actor, id, asked.of(), asked.version(), day);
-        model.addAttribute("day", day);
-        model.addAttribute("asked", asked);
+        Optional<Read> found = rows(actor, id, asked, words, model);
         if (found.isEmpty()) {
             model.addAttribute("seen", bom.top(actor, id));
             model.addAttribute("view", asked.of());
             return "structure/bom-none";
         }
         Read read = found.get();
-        Optional<With> with = asked.form() == BomView.Shape.FLAT ? Optional.empty() : with(actor, read, asked, day);
-        if (with.isEmpty() && !asked.with().isEmpty() && !asked.with().equals("none"))
-            model.addAttribute("noOther", asked.with());
-        Optional<BomCompare.Result> compared =
-                with.map(w -> BomCompare.of(w.read().bom(), read.bom()));
-        int from = Math.max(0, asked.from().orElse(0));
-        BomView view = BomView.of(read, asked.purpose(), asked.form(), asked.many(), from, compared);
-        model.addAttribute("b", view);
-        model.addAttribute("with", with.orElse(null));
-        model.addAttribute("said", compared.map(c -> said(c, read)).orElse(null));
         model.addAttribute("shapes", BomView.Shape.values());
         model.addAttribute("purposes", Bom.For.values());
         model.addAttribute(
@@ -172,13 +184,40 @@ public class BomPages {
                 Arrays.stream(StructureView.values())
                         .filter(v -> read.top().all() || v.isReleasedOnly())
                         .toList());
+        model.addAttribute(
+                "shows",
+                read.bom().size() == 1 ? used.of(actor, id, false).shows().orElse(null) : null);
+        return "structure/bom";
+    }
+
+    /** More rows of it, as somebody gets to them. */
+    @GetMapping("/documents/{id}/bom/rows")
+    String more(Actor actor, @PathVariable long id, Asked asked, @ModelAttribute("w") Words words, Model model) {
+        if (rows(actor, id, asked, words, model).isEmpty()) throw new NotThere();
+        return "structure/_bom :: rows";
+    }
+
+    private Optional<Read> rows(Actor actor, long id, Asked asked, Words words, Model model) {
+        LocalDate day = asked.day(words);
+        Optional<Read> found = bom.of(actor, id, asked.of(), asked.version(), day, asked.which());
+        model.addAttribute("day", day);
+        model.addAttribute("asked", asked);
+        model.addAttribute("odd", asked.odd());
+        if (found.isEmpty()) return found;
+        Read read = found.get();
+        Optional<With> with = asked.form() == BomView.Shape.FLAT ? Optional.empty() : with(actor, read, asked, day);
+        if (with.isEmpty() && !asked.with().isEmpty() && !asked.with().equals("none"))
+            model.addAttribute("noOther", asked.with());
+        Optional<BomCompare.Result> compared =
+                with.map(w -> BomCompare.of(w.read().bom(), read.bom()));
+        int from = Math.max(0, asked.from().orElse(0));
+        model.addAttribute("b", BomView.of(read, asked.purpose(), asked.form(), asked.many(), from, compared));
+        model.addAttribute("with", with.orElse(null));
+        model.addAttribute("said", compared.map(c -> said(c, read)).orElse(null));
         boolean now = asked.version().isEmpty() && read.view() == StructureView.LATEST;
         model.addAttribute(
                 "mayWrite", now && KeepBomLines.refusal(actor, read.top()).isEmpty());
-        model.addAttribute(
-                "shows",
-                view.rows().isEmpty() ? used.of(actor, id, false).shows().orElse(null) : null);
-        return "structure/bom";
+        return found;
     }
 
     /** What a comparison comes to, in words. */
@@ -209,8 +248,8 @@ public class BomPages {
             @PathVariable String format,
             Asked asked,
             @ModelAttribute("w") Words words) {
-        Read read =
-                bom.of(actor, id, asked.of(), asked.version(), asked.day(words)).orElseThrow(NotThere::new);
+        Read read = bom.of(actor, id, asked.of(), asked.version(), asked.day(words), asked.which())
+                .orElseThrow(NotThere::new);
         return TableAnswer.of(
                 read.top().document().number() + " bill of materials",
                 format,
@@ -235,9 +274,7 @@ public class BomPages {
             @RequestParam String actKey,
             @ModelAttribute KeepBomLines.Typed typed,
             @RequestParam Optional<Long> component) {
-        if (component.isPresent())
-            return "redirect:"
-                    + lines.say(actor, id, actKey, component.get(), typed.find(), typed.quantity(), typed.unit());
+        if (component.isPresent()) return "redirect:" + lines.say(actor, id, actKey, component.get(), typed);
         return "redirect:" + lines.write(actor, id, actKey, typed);
     }
 

@@ -38,7 +38,9 @@ final class BomTable {
                 "needed for " + pieces,
                 "lead time",
                 "supplier",
-                "supplier's number"));
+                "supplier's number",
+                "only",
+                "variant"));
         Bom bom = read.bom();
         RollUp mass = read.mass();
         RollUp cost = read.cost();
@@ -47,7 +49,7 @@ final class BomTable {
                 Optional<BigDecimal> needed =
                         t.whole() ? Optional.of(t.needed().multiply(BigDecimal.valueOf(pieces))) : Optional.empty();
                 String unit = bom.part(t.place()).unit();
-                rows.add(row(read, "", 0, t.place(), t.needed(), unit, needed, mass, cost));
+                rows.add(row(read, "", 0, t.place(), t.needed(), unit, needed, mass, cost, ""));
             }
             return rows;
         }
@@ -56,7 +58,16 @@ final class BomTable {
         for (Bom.Row r : tree.rows()) {
             BomLine line = r.line();
             rows.add(row(
-                    read, r.find(), r.depth() + 1, line.part(), line.quantity(), line.unit(), r.needed(), mass, cost));
+                    read,
+                    r.find(),
+                    r.depth() + 1,
+                    line.part(),
+                    line.quantity(),
+                    line.unit(),
+                    r.needed(),
+                    mass,
+                    cost,
+                    line.when().says()));
         }
         if (tree.cut() || read.cut())
             rows.add(List.of(
@@ -64,6 +75,8 @@ final class BomTable {
                     "",
                     "",
                     "There is more below; the table ends here.",
+                    "",
+                    "",
                     "",
                     "",
                     "",
@@ -88,7 +101,8 @@ final class BomTable {
             String unit,
             Optional<BigDecimal> needed,
             RollUp mass,
-            RollUp cost) {
+            RollUp cost,
+            String only) {
         BomPart part = read.bom().part(place);
         Map<String, String> facts = read.stands().get(place).facts();
         return List.of(
@@ -106,7 +120,9 @@ final class BomTable {
                 needed.map(n -> Numbers.plain(n) + " " + part.unit()).orElse(""),
                 facts.getOrDefault(PartFacts.LEAD_TIME, ""),
                 facts.getOrDefault(PartFacts.SUPPLIER, ""),
-                facts.getOrDefault(PartFacts.SUPPLIER_NUMBER, ""));
+                facts.getOrDefault(PartFacts.SUPPLIER_NUMBER, ""),
+                only,
+                part.variant());
     }
 
     private static String whole(RollUp sum, int place) {

@@ -11,6 +11,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
+import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadBom.Read;
 import mintshelf.app.use.structure.ReadBom.Stands;
 import mintshelf.core.base.Numbers;
@@ -19,8 +21,10 @@ import mintshelf.core.bom.BomCompare;
 import mintshelf.core.bom.BomCompare.Difference;
 import mintshelf.core.bom.BomCompare.What;
 import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.Effectivity;
 import mintshelf.core.bom.FindNumbers;
 import mintshelf.core.bom.RollUp;
+import mintshelf.core.bom.Worth;
 
 /**
  * A BOM as a page and a table show it.
@@ -46,15 +50,24 @@ public record BomView(
     /** Rows of a tree that are looked at, and of a page. */
     static final int MOST_TREE = 20_000;
 
-    public static final int PAGE = 200;
+    /** Rows that a page begins with; more come as somebody gets to them. */
+    static final int FIRST = 60;
 
-    /** Number of the first row of the page before; of this one's where it is the first. */
-    public int before() {
-        return Math.max(0, from - PAGE);
+    static final int PORTION = 200;
+
+    private static int portion(int from) {
+        return from == 0 ? FIRST : PORTION;
     }
 
+    /** Lines of other products that a page names. */
+    public List<ReadBom.Left> others() {
+        return read.left().subList(0, Math.min(50, read.left().size()));
+    }
+
+    /** Number of the first row that comes next; 0 where these are the last. */
     public int next() {
-        return from + PAGE;
+        int next = from + rows.size();
+        return rows.isEmpty() || next >= all ? 0 : next;
     }
 
     /** How rows are put. */
@@ -100,7 +113,8 @@ public record BomView(
             Optional<Difference> difference,
             boolean byHand,
             boolean gone,
-            boolean ring) {
+            boolean ring,
+            Effectivity when) {
         /** What purchasing asks of it, by the name of the fact; empty where nobody said it. */
         public String fact(String name) {
             return stands.facts().getOrDefault(name, "");
@@ -115,13 +129,17 @@ public record BomView(
     /**
      * @param text empty where nothing of it is known
      * @param whole whether that is all of it
+     * @param said why it is not what the lines sum to; empty where it is
      */
-    public record Amount(String text, boolean whole) {
-        static final Amount NONE = new Amount("", false);
+    public record Amount(String text, boolean whole, String said) {
+        static final Amount NONE = new Amount("", false, "");
     }
 
-    /** @param lacking what keeps it from being complete: the part, and why */
-    public record Sum(Amount amount, List<String[]> lacking) {
+    /**
+     * @param lacking what keeps it from being complete: the part, and why
+     * @param ofLines what the lines sum to, where somebody says something else; empty where nobody does
+     */
+    public record Sum(Amount amount, List<String[]> lacking, String ofLines) {
         /** Those that a page names. */
         public List<String[]> some() {
             return lacking.subList(0, Math.min(50, lacking.size()));
@@ -167,28 +185,27 @@ public record BomView(
         }
 
         BomView view(Bom.For who, Shape shape, int from) {
-            Sum masses = new Sum(
-                    new Amount(
-                            kilograms(mass.top().known().multiply(pieces)),
-                            mass.top().complete()),
-                    lacking(mass));
-            Sum costs = new Sum(
-                    new Amount(
-                            money(cost.top().known().multiply(pieces), read.currency()),
-                            cost.top().complete()),
-                    lacking(cost));
+            Sum masses = sum(mass);
+            Sum costs = sum(cost);
             if (shape == Shape.FLAT) {
                 List<Bom.Total> totals = bom.flat(who);
-                List<Row> rows =
-                        totals.stream().skip(from).limit(PAGE).map(this::row).toList();
+                List<Row> rows = totals.stream()
+                        .skip(from)
+                        .limit(portion(from))
+                        .map(this::row)
+                        .toList();
                 return new BomView(
                         read, who, shape, pieces.intValue(), rows, from, totals.size(), read.cut(), masses, costs);
             }
             boolean dissolved = who == Bom.For.MANUFACTURING;
             Bom.Tree tree = bom.tree(dissolved, shape == Shape.LEVEL ? 1 : Bom.DEEPEST, MOST_TREE);
-            List<Row> rows = new ArrayList<>(rows(tree));
+            List<Spot> rows = spots(tree);
             gone(rows);
-            List<Row> page = rows.stream().skip(from).limit(PAGE).toList();
+            List<Row> page = rows.stream()
+                    .skip(from)
+                    .limit(portion(from))
+                    .map(s -> s.row().get())
+                    .toList();
             return new BomView(
                     read,
                     who,
@@ -200,6 +217,25 @@ public record BomView(
                     tree.cut() || read.cut(),
                     masses,
                     costs);
+        }
+
+        private Sum sum(RollUp sum) {
+            RollUp.Value top = sum.top();
+            String said = said(sum, 0);
+            return new Sum(
+                    new Amount(written(sum, top.known().multiply(pieces)), top.complete(), said),
+                    lacking(sum),
+                    said.isEmpty() ? "" : written(sum, sum.ofLines(0).multiply(pieces)));
+        }
+
+        private String written(RollUp sum, BigDecimal value) {
+            return sum == mass ? kilograms(value) : money(value, read.currency());
+        }
+
+        /** Why somebody says another value of a part than its lines. */
+        private String said(RollUp sum, int place) {
+            Worth worth = sum == mass ? bom.part(place).mass() : bom.part(place).cost();
+            return worth.instead().map(Worth.Instead::why).orElse("");
         }
 
         private List<String[]> lacking(RollUp sum) {
@@ -225,7 +261,8 @@ public record BomView(
                     Optional.empty(),
                     false,
                     false,
-                    false);
+                    false,
+                    Effectivity.ALWAYS);
         }
 
         private static String amount(BigDecimal quantity) {
@@ -237,7 +274,7 @@ public record BomView(
             RollUp.Value one = sum.of(place);
             if (needed.isEmpty() || (!one.complete() && one.known().signum() == 0)) return Amount.NONE;
             BigDecimal value = one.known().multiply(needed.get(), MathContext.DECIMAL128);
-            return new Amount(sum == mass ? kilograms(value) : money(value, read.currency()), one.complete() && whole);
+            return new Amount(written(sum, value), one.complete() && whole, said(sum, place));
         }
 
         /** Percent of what the whole weighs, as far as it is known. */
@@ -252,38 +289,47 @@ public record BomView(
                     .doubleValue();
         }
 
-        private List<Row> rows(Bom.Tree tree) {
-            List<Row> rows = new ArrayList<>();
+        /** Where a row stands; only those of a page are written out. */
+        private record Spot(int depth, String find, long item, boolean gone, Supplier<Row> row) {}
+
+        private List<Spot> spots(Bom.Tree tree) {
+            List<Spot> spots = new ArrayList<>();
             List<Double> next = new ArrayList<>();
             for (Bom.Row r : tree.rows()) {
                 while (next.size() <= r.depth() + 1) next.add(0.0);
-                int place = r.line().part();
-                double wide = share(place, r.needed());
+                double wide = share(r.line().part(), r.needed());
                 double at = next.get(r.depth());
                 next.set(r.depth(), at + wide);
                 // What is below it begins where it begins.
                 next.set(r.depth() + 1, at);
-                BomPart part = bom.part(place);
-                rows.add(new Row(
-                        r.depth(),
-                        r.find(),
-                        part,
-                        read.stands().get(place),
-                        amount(r.line().quantity()) + " " + r.line().unit(),
-                        all(mass, place, r.needed(), true),
-                        all(cost, place, r.needed(), true),
-                        at,
-                        wide,
-                        Optional.ofNullable(differences.get(BomCompare.line(bom, r.above(), part))),
-                        r.line().byHand(),
-                        false,
-                        r.ring()));
+                long item = bom.part(r.line().part()).item();
+                spots.add(new Spot(r.depth(), r.find(), item, false, () -> row(r, at, wide)));
             }
-            return rows;
+            return spots;
+        }
+
+        private Row row(Bom.Row r, double at, double wide) {
+            int place = r.line().part();
+            BomPart part = bom.part(place);
+            return new Row(
+                    r.depth(),
+                    r.find(),
+                    part,
+                    read.stands().get(place),
+                    amount(r.line().quantity()) + " " + r.line().unit(),
+                    all(mass, place, r.needed(), true),
+                    all(cost, place, r.needed(), true),
+                    at,
+                    wide,
+                    Optional.ofNullable(differences.get(BomCompare.line(bom, r.above(), part))),
+                    r.line().byHand(),
+                    false,
+                    r.ring(),
+                    r.line().when());
         }
 
         /** What only the other one has stands where its find number would be, below what it was in. */
-        private void gone(List<Row> rows) {
+        private void gone(List<Spot> spots) {
             Set<String> placed = new HashSet<>();
             for (Difference d : differences.values()) {
                 if (d.what() != What.GONE || !placed.add(d.line())) continue;
@@ -292,43 +338,48 @@ public record BomView(
                 int depth = 0;
                 String find = old.find();
                 if (d.above() != Long.MIN_VALUE) {
-                    begin = at(rows, d.above());
+                    begin = at(spots, d.above());
                     if (begin < 0) continue;
-                    depth = rows.get(begin - 1).depth() + 1;
-                    find = rows.get(begin - 1).find() + "/" + old.find();
+                    depth = spots.get(begin - 1).depth() + 1;
+                    find = spots.get(begin - 1).find() + "/" + old.find();
                 }
-                rows.add(
-                        spot(rows, begin, depth, old.find()),
-                        new Row(
-                                depth,
-                                find,
-                                old.part(),
-                                new Stands(Optional.empty(), 0, Optional.empty(), Map.of(), ""),
-                                old.quantity()
-                                        .map(q -> amount(q) + " " + old.part().unit())
-                                        .orElse(old.written()),
-                                Amount.NONE,
-                                Amount.NONE,
-                                0,
-                                0,
-                                Optional.of(d),
-                                false,
-                                true,
-                                false));
+                int level = depth;
+                String number = find;
+                spots.add(
+                        spot(spots, begin, depth, old.find()),
+                        new Spot(depth, find, old.part().item(), true, () -> gone(d, old, level, number)));
             }
         }
 
+        private static Row gone(Difference d, BomCompare.Side old, int depth, String find) {
+            return new Row(
+                    depth,
+                    find,
+                    old.part(),
+                    new Stands(Optional.empty(), 0, Optional.empty(), Map.of(), ""),
+                    old.quantity().map(q -> amount(q) + " " + old.part().unit()).orElse(old.written()),
+                    Amount.NONE,
+                    Amount.NONE,
+                    0,
+                    0,
+                    Optional.of(d),
+                    false,
+                    true,
+                    false,
+                    old.when());
+        }
+
         /** Behind the first row of a document, or -1. */
-        private static int at(List<Row> rows, long item) {
-            for (int i = 0; i < rows.size(); i++)
-                if (!rows.get(i).gone() && rows.get(i).part().item() == item) return i + 1;
+        private static int at(List<Spot> spots, long item) {
+            for (int i = 0; i < spots.size(); i++)
+                if (!spots.get(i).gone() && spots.get(i).item() == item) return i + 1;
             return -1;
         }
 
-        private static int spot(List<Row> rows, int begin, int depth, String find) {
+        private static int spot(List<Spot> rows, int begin, int depth, String find) {
             int i = begin;
             while (i < rows.size() && rows.get(i).depth() >= depth) {
-                Row row = rows.get(i);
+                Spot row = rows.get(i);
                 String own = row.find().substring(row.find().lastIndexOf('/') + 1);
                 if (row.depth() == depth && FindNumbers.compare(own, find) > 0) return i;
                 i++;

@@ -12,9 +12,12 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.Prepared;
 import mintshelf.core.bom.Comes;
+import mintshelf.core.bom.Effectivity;
+import mintshelf.core.bom.Serial;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Lines of bills of materials that are kept beside what files refer to. They belong to a revision, and go on with the next one. */
@@ -37,9 +40,22 @@ public class BomLineStore {
      * @param component the document that it is; nothing where it is named only
      * @param measured how much of it; nothing where it is as the file says
      * @param says of what has no document: what it is
+     * @param variant of the document; empty for the document itself
+     * @param when which products it is part of
      */
     public record Kept(
-            int seq, boolean ofFile, Optional<Long> component, String find, Optional<Measured> measured, Named says) {}
+            int seq,
+            boolean ofFile,
+            Optional<Long> component,
+            String find,
+            Optional<Measured> measured,
+            Named says,
+            String variant,
+            Effectivity when) {
+        public Kept withFind(String other) {
+            return new Kept(seq, ofFile, component, other, measured, says, variant, when);
+        }
+    }
 
     public record Measured(BigDecimal quantity, String unit) {}
 
@@ -73,7 +89,23 @@ public class BomLineStore {
                                 .map(Comes::valueOf)
                                 .orElse(Comes.BOUGHT),
                         Optional.ofNullable(row.get(BOM_LINE.MASS)).map(BigDecimal::stripTrailingZeros),
-                        Optional.ofNullable(row.get(BOM_LINE.COST)).map(BigDecimal::stripTrailingZeros)));
+                        Optional.ofNullable(row.get(BOM_LINE.COST)).map(BigDecimal::stripTrailingZeros)),
+                row.get(BOM_LINE.VARIANT),
+                when(row));
+    }
+
+    private static Effectivity when(Record row) {
+        String lots = row.get(BOM_LINE.LOTS);
+        return new Effectivity(
+                Optional.ofNullable(row.get(BOM_LINE.FROM_DAY)),
+                Optional.ofNullable(row.get(BOM_LINE.TO_DAY)),
+                serial(row.get(BOM_LINE.FROM_SERIAL)),
+                serial(row.get(BOM_LINE.TO_SERIAL)),
+                lots.isEmpty() ? List.of() : List.of(lots.split(" ")));
+    }
+
+    private static Optional<Serial> serial(@Nullable String kept) {
+        return Optional.ofNullable(kept).flatMap(s -> Serial.read(s).toOptional());
     }
 
     /** Keeps a line, a new one behind the others. Within a transaction that has the document locked. */
@@ -95,6 +127,16 @@ public class BomLineStore {
                 .set(BOM_LINE.COMES, line.says().comes().name())
                 .set(BOM_LINE.MASS, line.says().mass().orElse(null))
                 .set(BOM_LINE.COST, line.says().cost().orElse(null))
+                .set(BOM_LINE.VARIANT, line.variant())
+                .set(BOM_LINE.FROM_DAY, line.when().from().orElse(null))
+                .set(BOM_LINE.TO_DAY, line.when().to().orElse(null))
+                .set(
+                        BOM_LINE.FROM_SERIAL,
+                        line.when().fromSerial().map(Serial::shown).orElse(null))
+                .set(
+                        BOM_LINE.TO_SERIAL,
+                        line.when().toSerial().map(Serial::shown).orElse(null))
+                .set(BOM_LINE.LOTS, String.join(" ", line.when().lots()))
                 .execute();
     }
 
@@ -115,8 +157,10 @@ public class BomLineStore {
     /** The next revision begins with the lines of the one before. */
     public void copy(long from, long to) {
         db.execute("""
-                insert into bom_line (revision, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost)
-                select ?, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost
+                insert into bom_line (revision, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost,
+                                      variant, from_day, to_day, from_serial, to_serial, lots)
+                select ?, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost,
+                       variant, from_day, to_day, from_serial, to_serial, lots
                 from bom_line where revision = ?
                 """, to, from);
     }
@@ -127,9 +171,11 @@ public class BomLineStore {
      */
     public void begin(long revision, long version, long source) {
         db.execute("""
-                insert into bom_line (revision, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost)
+                insert into bom_line (revision, seq, file_mark, component, number, title, find, quantity, unit, comes, mass, cost,
+                                      variant, from_day, to_day, from_serial, to_serial, lots)
                 select ?, b.seq, b.file_mark, case when b.file_mark = 1 then n.component else b.component end,
-                       b.number, b.title, b.find, b.quantity, b.unit, b.comes, b.mass, b.cost
+                       b.number, b.title, b.find, b.quantity, b.unit, b.comes, b.mass, b.cost,
+                       b.variant, b.from_day, b.to_day, b.from_serial, b.to_serial, b.lots
                 from version src
                 join bom_line b on b.revision = src.revision
                 left join (select o.version, o.component, min(o.seq) seq from version_reference o

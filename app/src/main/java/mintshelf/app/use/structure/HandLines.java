@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -26,6 +27,7 @@ final class HandLines {
     private final ReferenceStore references;
     private final Map<Long, Long> revisionOf = new HashMap<>();
     private final Map<Long, List<Kept>> kept = new HashMap<>();
+    private final IdentityHashMap<Reference, String> variants = new IdentityHashMap<>();
     private final Map<Long, Seen> seen;
     private final StructureView view;
     private final long top;
@@ -100,15 +102,21 @@ final class HandLines {
             for (Kept one : named(id)) {
                 Reference.Component head = heads.get(one.component().orElse(0L));
                 if (head == null) continue;
-                beside.computeIfAbsent(id, i -> new ArrayList<>())
-                        .add(new Reference(
-                                -one.seq(),
-                                new Written(Written.Role.COMPONENT, one.find(), 1),
-                                Reference.State.FOUND,
-                                Optional.of(head)));
+                Reference named = new Reference(
+                        -one.seq(),
+                        new Written(Written.Role.COMPONENT, one.find(), 1),
+                        Reference.State.FOUND,
+                        Optional.of(head));
+                variants.put(named, one.variant());
+                beside.computeIfAbsent(id, i -> new ArrayList<>()).add(named);
             }
         }
         return beside;
+    }
+
+    /** The variant that a document is named by hand as; empty for the document itself. */
+    String variant(Reference byHand) {
+        return variants.getOrDefault(byHand, "");
     }
 
     private List<Kept> named(long version) {

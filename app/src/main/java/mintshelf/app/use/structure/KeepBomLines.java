@@ -28,7 +28,9 @@ import mintshelf.core.bom.BomLine;
 import mintshelf.core.bom.BomPart;
 import mintshelf.core.bom.BomUnits;
 import mintshelf.core.bom.Comes;
+import mintshelf.core.bom.Effectivity;
 import mintshelf.core.bom.FindNumbers;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.structure.StructureView;
@@ -44,15 +46,23 @@ public class KeepBomLines {
     private final Numbered numbered;
     private final ReadBom read;
     private final BomLineStore lines;
+    private final VariantNames variants;
     private final FactsChanged changed;
     private final Acts acts;
 
     public KeepBomLines(
-            Sight sight, Numbered numbered, ReadBom read, BomLineStore lines, FactsChanged changed, Acts acts) {
+            Sight sight,
+            Numbered numbered,
+            ReadBom read,
+            BomLineStore lines,
+            VariantNames variants,
+            FactsChanged changed,
+            Acts acts) {
         this.sight = sight;
         this.numbered = numbered;
         this.read = read;
         this.lines = lines;
+        this.variants = variants;
         this.changed = changed;
         this.acts = acts;
     }
@@ -63,6 +73,8 @@ public class KeepBomLines {
      * @param seq of a line that is kept; 0 for a new one
      * @param number of a document, or of what has none
      * @param title of what has no document; empty where the number is a document's
+     * @param variant of the document; empty where the number is that of a variant, or the document has none
+     * @param when limits of which products it is part
      */
     public record Typed(
             int seq,
@@ -73,7 +85,27 @@ public class KeepBomLines {
             String unit,
             String comes,
             String mass,
-            String cost) {
+            String cost,
+            String variant,
+            Effectivity.Typed when) {
+        public Typed(
+                int seq,
+                String find,
+                String number,
+                String title,
+                String quantity,
+                String unit,
+                String comes,
+                String mass,
+                String cost) {
+            this(seq, find, number, title, quantity, unit, comes, mass, cost, "", Effectivity.Typed.NOTHING);
+        }
+
+        /** What is said of a line of the file. */
+        public static Typed said(String find, String quantity, String unit) {
+            return new Typed(0, find, "", "", quantity, unit, "", "", "");
+        }
+
         public Typed {
             find = Objects.requireNonNullElse(find, "");
             number = Objects.requireNonNullElse(number, "");
@@ -83,6 +115,8 @@ public class KeepBomLines {
             comes = Objects.requireNonNullElse(comes, "");
             mass = Objects.requireNonNullElse(mass, "");
             cost = Objects.requireNonNullElse(cost, "");
+            variant = Objects.requireNonNullElse(variant, "");
+            when = Objects.requireNonNullElse(when, Effectivity.Typed.NOTHING);
         }
     }
 
@@ -121,7 +155,7 @@ public class KeepBomLines {
                         "Take some away; nothing was changed.");
             Kept line = line(actor, item, typed);
             String find = find(actor, seen, typed, line, before);
-            line = new Kept(line.seq(), false, line.component(), find, line.measured(), line.says());
+            line = line.withFind(find);
             lines.keep(revision, line);
             changed.noteLine(actor, seen, (before.isEmpty() ? "wrote line " : "changed line ") + says(line, typed));
             return "/documents/" + item + "/bom";
@@ -136,7 +170,13 @@ public class KeepBomLines {
                 + line.measured()
                         .map(m -> m.quantity().toPlainString() + " " + m.unit() + " ")
                         .orElse("")
-                + what;
+                + what
+                + which(line.variant(), line.when());
+    }
+
+    /** Of which variant it is and of which products, behind what it is; empty where it is always the same. */
+    private static String which(String variant, Effectivity when) {
+        return (variant.isEmpty() ? "" : ", " + variant) + (when.isAlways() ? "" : ", " + when.says());
     }
 
     /** Takes a line away that was written by hand. */
@@ -157,9 +197,9 @@ public class KeepBomLines {
     /**
      * Says under which find number a component stands, and how much of it, where that is not what the file counts.
      *
-     * @param quantity empty for what the file counts
+     * @param typed its find number, quantity (empty for what the file counts), variant and limits
      */
-    public String say(Actor actor, long item, String key, long component, String find, String quantity, String unit) {
+    public String say(Actor actor, long item, String key, long component, Typed typed) {
         return acts.once(actor, key, () -> {
             Seen seen = open(actor, item);
             long revision = numbered(seen);
@@ -168,15 +208,19 @@ public class KeepBomLines {
                     .filter(l -> !l.byHand() && now.bom().part(l.part()).item() == component)
                     .findFirst()
                     .orElseThrow(NotThere::new);
-            Optional<Measured> measured = quantity.isBlank() ? Optional.empty() : Optional.of(measured(quantity, unit));
-            String number =
-                    FindNumbers.read(find.isBlank() ? line.find() : find).orElseThrow(Refused::new);
+            Optional<Measured> measured = typed.quantity().isBlank()
+                    ? Optional.empty()
+                    : Optional.of(measured(typed.quantity(), typed.unit()));
+            Effectivity when = Effectivity.read(typed.when()).orElseThrow(Refused::new);
+            String number = FindNumbers.read(typed.find().isBlank() ? line.find() : typed.find())
+                    .orElseThrow(Refused::new);
+            String variant = variants.named(sight.of(actor, component), typed.variant());
             int seq = of(revision).stream()
                     .filter(k -> k.ofFile() && k.component().equals(Optional.of(component)))
                     .mapToInt(Kept::seq)
                     .findFirst()
                     .orElse(0);
-            Kept said = new Kept(seq, true, Optional.of(component), number, measured, Named.NOTHING);
+            Kept said = new Kept(seq, true, Optional.of(component), number, measured, Named.NOTHING, variant, when);
             free(seen, now, number, said, l -> !l.equals(line));
             lines.keep(revision, said);
             changed.noteLine(
@@ -185,7 +229,8 @@ public class KeepBomLines {
                     "line " + number + " of its bill of materials is "
                             + measured.map(m -> m.quantity().toPlainString() + " " + m.unit() + " ")
                                     .orElse("")
-                            + now.bom().part(line.part()).shown());
+                            + now.bom().part(line.part()).shown()
+                            + which(variant, when));
             return "/documents/" + item + "/bom";
         });
     }
@@ -196,7 +241,13 @@ public class KeepBomLines {
      * @param component of a line that the file has
      * @param counted what the file counts of it
      */
-    public record Form(Seen top, Optional<Refusal> refusal, Typed typed, Optional<BomPart> component, String counted) {}
+    public record Form(
+            Seen top,
+            Optional<Refusal> refusal,
+            Typed typed,
+            Optional<BomPart> component,
+            String counted,
+            List<Variant> variants) {}
 
     /** @param find number of a line of the BOM that is being prepared; empty for a new one */
     public Form form(Actor actor, long item, String find) {
@@ -204,7 +255,7 @@ public class KeepBomLines {
         if (!seen.all()) throw new NotThere();
         Optional<Refusal> refusal = refusal(actor, seen);
         Typed none = new Typed(0, "", "", "", "", BomUnits.PIECE, Comes.BOUGHT.word(), "", "");
-        if (find.isEmpty()) return new Form(seen, refusal, none, Optional.empty(), "");
+        if (find.isEmpty()) return new Form(seen, refusal, none, Optional.empty(), "", List.of());
         ReadBom.Read now = read.ofPending(actor, item);
         BomLine line = now.bom().lines(0).stream()
                 .filter(l -> l.find().equals(find))
@@ -218,23 +269,40 @@ public class KeepBomLines {
         if (!line.byHand()) {
             if (part.item() < 0) throw new NotThere();
             boolean said = kept.flatMap(Kept::measured).isPresent();
-            Typed typed =
-                    new Typed(0, find, part.number(), part.title(), said ? quantity : "", line.unit(), "", "", "");
-            return new Form(seen, refusal, typed, Optional.of(part), said ? "" : quantity);
+            Typed typed = new Typed(
+                    0,
+                    find,
+                    part.number(),
+                    part.title(),
+                    said ? quantity : "",
+                    line.unit(),
+                    "",
+                    "",
+                    "",
+                    part.variant(),
+                    Effectivity.Typed.of(line.when()));
+            List<Variant> known = variants.of(sight.of(actor, part.item()));
+            return new Form(seen, refusal, typed, Optional.of(part), said ? "" : quantity, known);
         }
         Kept own = kept.orElseThrow(NotThere::new);
         Named says = own.says();
         Typed typed = new Typed(
                 own.seq(),
                 find,
-                own.component().isPresent() ? part.number() : says.number(),
+                own.component().isPresent()
+                        ? sight.of(actor, own.component().get()).document().number()
+                        : says.number(),
                 says.title(),
                 quantity,
                 line.unit(),
                 says.comes().word(),
                 says.mass().map(BigDecimal::toPlainString).orElse(""),
-                says.cost().map(BigDecimal::toPlainString).orElse(""));
-        return new Form(seen, refusal, typed, Optional.empty(), "");
+                says.cost().map(BigDecimal::toPlainString).orElse(""),
+                own.variant(),
+                Effectivity.Typed.of(own.when()));
+        List<Variant> known =
+                own.component().map(c -> variants.of(sight.of(actor, c))).orElse(List.of());
+        return new Form(seen, refusal, typed, Optional.empty(), "", known);
     }
 
     private Seen open(Actor actor, long item) {
@@ -261,11 +329,22 @@ public class KeepBomLines {
 
     private Kept line(Actor actor, long item, Typed typed) {
         Measured measured = measured(typed.quantity(), typed.unit());
-        Optional<Seen> document =
-                typed.title().isBlank() ? Optional.of(component(actor, item, typed.number())) : Optional.empty();
-        if (document.isPresent())
+        Effectivity when = Effectivity.read(typed.when()).orElseThrow(Refused::new);
+        if (typed.title().isBlank()) {
+            Seen document = component(actor, item, typed.number());
+            String variant = typed.variant().isBlank()
+                    ? variants.numbered(document, typed.number())
+                    : variants.named(document, typed.variant());
             return new Kept(
-                    typed.seq(), false, document.map(d -> d.spine().id()), "", Optional.of(measured), Named.NOTHING);
+                    typed.seq(),
+                    false,
+                    Optional.of(document.spine().id()),
+                    "",
+                    Optional.of(measured),
+                    Named.NOTHING,
+                    variant,
+                    when);
+        }
         String title = Texts.required("What it is", typed.title(), 200).orElseThrow(Refused::new);
         String number = Texts.optional("Its number", typed.number(), 60).orElseThrow(Refused::new);
         Comes comes = Comes.of(typed.comes().isBlank() ? Comes.BOUGHT.word() : typed.comes())
@@ -276,10 +355,13 @@ public class KeepBomLines {
                 Optional.empty(),
                 "",
                 Optional.of(measured),
-                new Named(number, title, comes, amount("Its mass", typed.mass()), amount("Its cost", typed.cost())));
+                new Named(number, title, comes, amount("Its mass", typed.mass()), amount("Its cost", typed.cost())),
+                "",
+                when);
     }
 
-    private static Optional<BigDecimal> amount(String what, String typed) {
+    /** An amount as it was typed; nothing for an empty text. */
+    static Optional<BigDecimal> amount(String what, String typed) {
         if (typed.isBlank()) return Optional.empty();
         String text = typed.strip();
         if (!text.matches("\\d{1,9}(\\.\\d{1,6})?"))
@@ -292,8 +374,9 @@ public class KeepBomLines {
 
     /** A document that can stand below another one. */
     private Seen component(Actor actor, long item, String number) {
-        NumberKey.of(number).orElseThrow(Refused::new);
+        NumberKey key = NumberKey.of(number).orElseThrow(Refused::new);
         Seen found = numbered.leading(actor, item, number)
+                .or(() -> variants.describes(actor, key).filter(s -> s.spine().id() != item))
                 .orElseThrow(() -> Refused.because(
                         "number.unknown",
                         "No other document that you see has the number " + number.strip() + ".",

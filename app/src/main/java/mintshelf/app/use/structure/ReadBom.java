@@ -1,41 +1,30 @@
 package mintshelf.app.use.structure;
 
-import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionStore;
-import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.structure.BomLineStore;
-import mintshelf.app.store.structure.BomLineStore.Kept;
-import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.app.use.structure.StructureLevels.Child;
 import mintshelf.app.use.structure.StructureLevels.Node;
 import mintshelf.app.use.structure.StructureLevels.Reach;
 import mintshelf.core.bom.Bom;
-import mintshelf.core.bom.BomLine;
 import mintshelf.core.bom.BomPart;
-import mintshelf.core.bom.BomUnits;
-import mintshelf.core.bom.Comes;
-import mintshelf.core.bom.FindNumbers;
-import mintshelf.core.bom.PartFacts;
+import mintshelf.core.bom.Effectivity;
+import mintshelf.core.bom.Effectivity.Product;
 import mintshelf.core.bom.RollUp;
+import mintshelf.core.bom.Serial;
 import mintshelf.core.document.Revision;
-import mintshelf.core.reference.Written;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
@@ -53,8 +42,7 @@ public class ReadBom {
     private final VersionStore versions;
     private final ReferenceStore references;
     private final BomLineStore lines;
-    private final FactStore facts;
-    private final HouseStore house;
+    private final ReadParts parts;
 
     public ReadBom(
             Sight sight,
@@ -63,16 +51,14 @@ public class ReadBom {
             VersionStore versions,
             ReferenceStore references,
             BomLineStore lines,
-            FactStore facts,
-            HouseStore house) {
+            ReadParts parts) {
         this.sight = sight;
         this.levels = levels;
         this.revisions = revisions;
         this.versions = versions;
         this.references = references;
         this.lines = lines;
-        this.facts = facts;
-        this.house = house;
+        this.parts = parts;
     }
 
     /**
@@ -101,6 +87,7 @@ public class ReadBom {
      * @param revision of the top's version, whose lines can be written by hand
      * @param cut whether there is more than is read
      * @param currency that costs are in
+     * @param left lines that are not part of the product that was asked for
      */
     public record Read(
             Seen top,
@@ -110,7 +97,8 @@ public class ReadBom {
             List<Stands> stands,
             long revision,
             boolean cut,
-            String currency) {
+            String currency,
+            List<Left> left) {
         public RollUp mass() {
             return RollUp.of(bom, RollUp.Of.MASS);
         }
@@ -125,7 +113,19 @@ public class ReadBom {
         }
     }
 
-    private static final String HIDDEN = "on a shelf that you do not see";
+    /**
+     * A line that is not part of a product.
+     *
+     * @param ofTop whether it is one of the top's
+     */
+    public record Left(String find, BomPart part, Effectivity when, boolean ofTop) {}
+
+    /** Which product a BOM is asked for: its serial number, its lot. */
+    public record Asked(Optional<Serial> serial, Optional<String> lot) {
+        public static final Asked ANY = new Asked(Optional.empty(), Optional.empty());
+    }
+
+    static final String HIDDEN = "on a shelf that you do not see";
 
     /**
      * Reads it; nothing where the view has no version of the document.
@@ -133,8 +133,27 @@ public class ReadBom {
      * @param number the version to begin with, for who sees all; empty for the one that the view shows
      */
     public Optional<Read> of(Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day) {
+        return of(actor, item, asked, number, day, Asked.ANY);
+    }
+
+    /** As {@link #of(Actor, long, StructureView, Optional, LocalDate)}, for one product: lines of others are left out. */
+    public Optional<Read> of(
+            Actor actor, long item, StructureView asked, Optional<Integer> number, LocalDate day, Asked which) {
         Seen top = sight.of(actor, item);
         StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
+        Product product = new Product(levels.built(view, day), which.serial(), which.lot());
+        return read(actor, top, view, number, day, Optional.of(product));
+    }
+
+    /** @param product nothing for all lines, of whatever products they are part */
+    private Optional<Read> read(
+            Actor actor,
+            Seen top,
+            StructureView view,
+            Optional<Integer> number,
+            LocalDate day,
+            Optional<Product> product) {
+        long item = top.spine().id();
         Optional<Node> start = levels.start(top, view, number, day);
         if (start.isEmpty()) return Optional.empty();
         Map<Long, Seen> seen = new HashMap<>(Map.of(item, top));
@@ -142,18 +161,26 @@ public class ReadBom {
                 versions, lines, references, seen, view, start.get().version());
         Reach reach = new Reach(Bom.DEEPEST, MOST_PARTS, hand::beside);
         Map<Node, List<Child>> children = levels.levels(actor, start.get(), view, day, reach, seen, Map.of());
-        Reading reading = new Reading(seen, children, hand, PartFacts.of(house.facts()));
-        reading.read(start.get(), item);
+        BomReading reading = new BomReading(parts, revisions, seen, children, hand, product);
+        reading.read(start.get(), item, number(start.get()));
         long revision = hand.revision(start.get().version());
         return Optional.of(new Read(
                 top,
                 view,
-                reading.parts.get(0).version(),
-                Bom.of(reading.parts, reading.below),
-                reading.stands,
+                reading.bom().top().version(),
+                reading.bom(),
+                reading.stands(),
                 revision,
-                reading.cut,
-                reading.facts.currency()));
+                reading.cut(),
+                reading.currency(),
+                reading.left()));
+    }
+
+    private int number(Node start) {
+        return versions.versionsById(List.of(start.version())).values().stream()
+                .map(v -> v.number())
+                .findFirst()
+                .orElseThrow(NotThere::new);
     }
 
     /** The document as this person sees it. */
@@ -174,211 +201,11 @@ public class ReadBom {
         return found;
     }
 
-    /** A BOM that this person may change lines of: the one that is being prepared. */
+    /** A BOM that this person may change lines of, with all of them: the one that is being prepared. */
     public Read ofPending(Actor actor, long item) {
-        return of(actor, item, StructureView.LATEST, Optional.empty(), LocalDate.EPOCH)
+        Seen top = sight.of(actor, item);
+        StructureView view = top.all() ? StructureView.LATEST : StructureView.AS_RELEASED;
+        return read(actor, top, view, Optional.empty(), LocalDate.EPOCH, Optional.empty())
                 .orElseThrow(NotThere::new);
-    }
-
-    /** Puts parts and lines together. */
-    private final class Reading {
-        private final Map<Long, Seen> seen;
-        private final Map<Node, List<Child>> children;
-        private final HandLines hand;
-        private final PartFacts facts;
-        private final Map<String, Integer> places = new HashMap<>();
-        private final List<BomPart> parts = new ArrayList<>();
-        private final List<Stands> stands = new ArrayList<>();
-        private final List<List<BomLine>> below = new ArrayList<>();
-        private final Map<Long, Map<String, String>> said;
-        private final Map<Long, Revision> revisionById;
-        private final Map<Long, String> titles;
-        private boolean cut;
-
-        Reading(Map<Long, Seen> seen, Map<Node, List<Child>> children, HandLines hand, PartFacts facts) {
-            this.seen = seen;
-            this.children = children;
-            this.hand = hand;
-            this.facts = facts;
-            Set<Long> shown = new HashSet<>();
-            children.forEach((node, list) -> {
-                shown.add(node.version());
-                list.forEach(c -> c.shown().ifPresent(s -> shown.add(s.version())));
-            });
-            hand.meet(shown);
-            Set<Long> all = hand.revisions();
-            this.said = ReadBom.this.facts.facts(all);
-            this.revisionById = new HashMap<>();
-            this.titles = new HashMap<>();
-            for (Seen one : seen.values()) {
-                revisionById.put(one.current().id(), one.current());
-                titles.put(one.current().id(), one.document().title());
-            }
-            Set<Long> others = new HashSet<>(all);
-            others.removeAll(titles.keySet());
-            revisionById.putAll(revisions.revisionsById(others));
-            titles.putAll(revisions.titles(others));
-        }
-
-        void read(Node start, long item) {
-            int number = versions.versionsById(List.of(start.version())).values().stream()
-                    .map(v -> v.number())
-                    .findFirst()
-                    .orElseThrow(NotThere::new);
-            version(start.version(), item, number);
-            children.forEach((node, list) -> list.forEach(c -> place(c)));
-            children.forEach((node, list) -> {
-                int place = places.getOrDefault("v" + node.version(), -1);
-                if (place >= 0 && below.get(place).isEmpty()) below.get(place).addAll(lines(node, list));
-            });
-            cut = places.keySet().stream()
-                    .filter(key -> key.startsWith("v"))
-                    .anyMatch(key -> !read.contains(Long.valueOf(key.substring(1))));
-        }
-
-        private final Set<Long> read = new HashSet<>();
-
-        private int add(String key, BomPart part, Stands stand) {
-            int place = parts.size();
-            places.put(key, place);
-            parts.add(part);
-            stands.add(stand);
-            below.add(new ArrayList<>());
-            return place;
-        }
-
-        private int version(long version, long item, int number) {
-            Integer known = places.get("v" + version);
-            if (known != null) return known;
-            Seen one = seen.get(item);
-            long revision = hand.revision(version);
-            Revision of = revisionById.get(revision);
-            Map<String, String> its = said.getOrDefault(revision, Map.of());
-            BomPart part = facts.part(
-                    item,
-                    one == null ? "" : one.document().number(),
-                    titles.getOrDefault(revision, ""),
-                    of == null ? "" : of.shown(),
-                    number,
-                    its);
-            return add(
-                    "v" + version,
-                    part,
-                    new Stands(Optional.ofNullable(one), version, Optional.ofNullable(of), its, ""));
-        }
-
-        /** Where the part of a child stands among the parts. */
-        private int place(Child child) {
-            Optional<Reference.Component> component = child.reference().component();
-            if (component.isEmpty()) {
-                String path = child.reference().written().path();
-                return unread("m" + path, "", path, Stands.nothing("no document has this file"));
-            }
-            long item = component.get().item();
-            Seen one = seen.get(item);
-            if (one == null) return unread("h" + item, "", "a component", Stands.nothing(HIDDEN));
-            if (child.shown().isEmpty())
-                return unread(
-                        "n" + item,
-                        one.document().number(),
-                        one.document().title(),
-                        new Stands(Optional.of(one), 0, Optional.empty(), Map.of(), "no version in this view"));
-            return version(
-                    child.shown().get().version(), item, child.shown().get().number());
-        }
-
-        /** A part of which nothing is known that could be summed. */
-        private int unread(String key, String number, String title, Stands stand) {
-            Integer known = places.get(key);
-            if (known != null) return known;
-            BomPart part = new BomPart(
-                    -1 - parts.size(),
-                    number,
-                    title,
-                    "",
-                    0,
-                    Comes.BOUGHT,
-                    BomUnits.PIECE,
-                    Optional.empty(),
-                    Optional.empty());
-            return add(key, part, stand);
-        }
-
-        private List<BomLine> lines(Node node, List<Child> list) {
-            read.add(node.version());
-            Map<String, BomLine> ofFile = new LinkedHashMap<>();
-            Map<Integer, Integer> byHand = new HashMap<>();
-            for (Child child : list) {
-                Reference r = child.reference();
-                if (r.written().role() != Written.Role.COMPONENT) continue;
-                int place = place(child);
-                if (r.seq() < 0) {
-                    byHand.put(-r.seq(), place);
-                    continue;
-                }
-                BigDecimal quantity = BigDecimal.valueOf(r.written().quantity());
-                ofFile.merge(
-                        key(r),
-                        new BomLine("", place, quantity, BomUnits.PIECE, false),
-                        (a, b) -> new BomLine("", place, a.quantity().add(b.quantity()), a.unit(), false));
-            }
-            Map<String, Kept> kept = new HashMap<>();
-            Map<String, String> known = new HashMap<>();
-            for (Kept one : hand.of(node.version())) {
-                String key = one.ofFile() ? "c" + one.component().orElse(0L) : "h" + one.seq();
-                kept.put(key, one);
-                known.put(key, one.find());
-            }
-            // What no document has comes last: it keeps no number before somebody finds it.
-            List<String> keys = ofFile.keySet().stream()
-                    .sorted(Comparator.comparing(k -> k.startsWith("m")))
-                    .toList();
-            List<String> finds = FindNumbers.assign(keys, known);
-            List<BomLine> lines = new ArrayList<>();
-            for (int i = 0; i < keys.size(); i++) {
-                BomLine line = ofFile.getOrDefault(keys.get(i), new BomLine("", 0, BigDecimal.ONE, "", false));
-                Optional<BomLineStore.Measured> measured =
-                        Optional.ofNullable(kept.get(keys.get(i))).flatMap(Kept::measured);
-                lines.add(new BomLine(
-                        finds.get(i),
-                        line.part(),
-                        measured.map(BomLineStore.Measured::quantity).orElse(line.quantity()),
-                        measured.map(BomLineStore.Measured::unit).orElse(line.unit()),
-                        false));
-            }
-            for (Kept one : hand.of(node.version())) {
-                if (one.ofFile()) continue;
-                Integer place =
-                        one.component().isEmpty() ? Integer.valueOf(text(node.version(), one)) : byHand.get(one.seq());
-                if (place == null) continue;
-                BomLineStore.Measured measured = one.measured().orElseThrow();
-                lines.add(new BomLine(one.find(), place, measured.quantity(), measured.unit(), true));
-            }
-            lines.sort(Comparator.comparing(BomLine::find, FindNumbers::compare));
-            return lines;
-        }
-
-        private static String key(Reference r) {
-            return r.component()
-                    .map(c -> "c" + c.item())
-                    .orElse("m" + r.written().path());
-        }
-
-        private int text(long version, Kept one) {
-            String key = "t" + hand.revision(version) + "." + one.seq();
-            Integer known = places.get(key);
-            if (known != null) return known;
-            BomPart part = new BomPart(
-                    -1 - parts.size(),
-                    one.says().number(),
-                    one.says().title(),
-                    "",
-                    0,
-                    one.says().comes(),
-                    one.measured().orElseThrow().unit(),
-                    one.says().mass(),
-                    one.says().cost());
-            return add(key, part, Stands.nothing(""));
-        }
     }
 }

@@ -1,5 +1,6 @@
 package mintshelf.app.use.structure;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -34,6 +35,7 @@ class StructureLevels {
     private final ReferenceStore references;
     private final ShownStore shown;
     private final Settings settings;
+    private final Clock clock;
 
     StructureLevels(
             Sight sight,
@@ -41,13 +43,20 @@ class StructureLevels {
             VersionStore versions,
             ReferenceStore references,
             ShownStore shown,
-            Settings settings) {
+            Settings settings,
+            Clock clock) {
         this.sight = sight;
         this.revisions = revisions;
         this.versions = versions;
         this.references = references;
         this.shown = shown;
         this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** The day on which what is read in a view is built: the view's, else today. */
+    LocalDate built(StructureView view, LocalDate day) {
+        return view == StructureView.ON_DATE ? day : LocalDate.ofInstant(clock.instant(), settings.zone());
     }
 
     /** What a version, and in the view of releases the revision, of a document consists of. */

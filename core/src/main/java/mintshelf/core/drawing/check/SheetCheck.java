@@ -19,6 +19,7 @@ import mintshelf.core.drawing.check.CheckRules.Rule;
 import mintshelf.core.drawing.compare.Zones;
 import mintshelf.core.drawing.dxf.Dimensions;
 import mintshelf.core.drawing.dxf.DxfDrawing;
+import mintshelf.core.drawing.partslist.PartsList;
 import mintshelf.core.drawing.titleblock.SheetScale;
 
 /** Holds a sheet against rules. O(bytes + primitives). */

@@ -1,6 +1,7 @@
-package mintshelf.core.drawing.check;
+package mintshelf.core.drawing.partslist;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -15,34 +16,47 @@ import mintshelf.core.drawing.dxf.DxfDrawing;
  * The parts list of an assembly sheet (ISO 7573) and the balloons that point at its lines (ISO 6433). A line is a block with an
  * attribute for the find number; a balloon is a number in a circle.
  *
- * @param lines by find number
+ * @param block whose inserts are the rows; empty where the sheet has no list
+ * @param lines by find number, in the order of find numbers
  * @param balloons boxes by find number
  */
-record PartsList(Map<String, PartLine> lines, Map<String, List<Box>> balloons) {
+public record PartsList(String block, Map<String, PartLine> lines, Map<String, List<Box>> balloons) {
     /** Tags under which houses keep the find number of a line. */
-    private static final List<String> FIND = List.of("FIND", "ITEM", "POS");
+    static final List<String> FIND = List.of("FIND", "ITEM", "POS");
+
+    static final List<String> QUANTITY = List.of("QTY", "QUANTITY");
+    static final List<String> NUMBER = List.of("NUMBER", "PART", "PART_NUMBER");
+    static final List<String> TITLE = List.of("TITLE", "NAME", "DESCRIPTION");
+
     /** Balloons are 5 to 20 mm wide. */
     private static final double LEAST = 2.4;
 
     private static final double MOST = 10.1;
     private static final int MOST_LINES = 5000;
 
-    /** A line of the list. */
-    record PartLine(String find, String quantity, String number) {}
+    /**
+     * A line of the list.
+     *
+     * @param values all that it says, by tag in capitals
+     */
+    public record PartLine(String find, String quantity, String number, String title, Map<String, String> values) {}
 
     /**
      * Reads both from a sheet. O(bytes + circles + texts).
      *
      * @param millimetre how long one is on the sheet
      */
-    static PartsList of(DxfDrawing drawing, Scene scene, double millimetre) {
-        Map<String, PartLine> lines = lines(drawing);
+    public static PartsList of(DxfDrawing drawing, Scene scene, double millimetre) {
+        List<String> blocks = new ArrayList<>();
+        Map<String, PartLine> lines = lines(drawing, blocks);
         // A number in a circle is a balloon only where there is a parts list.
-        return new PartsList(lines, lines.isEmpty() ? Map.of() : balloons(scene, millimetre));
+        return lines.isEmpty()
+                ? new PartsList("", lines, Map.of())
+                : new PartsList(blocks.get(0), lines, balloons(scene, millimetre));
     }
 
-    private static Map<String, PartLine> lines(DxfDrawing drawing) {
-        Map<String, PartLine> lines = new TreeMap<>();
+    private static Map<String, PartLine> lines(DxfDrawing drawing, List<String> blocks) {
+        Map<String, PartLine> lines = new TreeMap<>(PartsList::byFind);
         List<Attributes.Attribute> row = new ArrayList<>();
         for (Attributes.Attribute a : drawing.attributes()) {
             // One insert follows another: a tag that comes again begins the next row.
@@ -50,20 +64,35 @@ record PartsList(Map<String, PartLine> lines, Map<String, List<Box>> balloons) {
                     .anyMatch(
                             b -> b.tag().equalsIgnoreCase(a.tag()) || !b.block().equals(a.block()));
             if (again) {
-                keep(row, lines);
+                keep(row, lines, blocks);
                 row.clear();
             }
             row.add(a);
         }
-        keep(row, lines);
+        keep(row, lines, blocks);
         return lines;
     }
 
-    private static void keep(List<Attributes.Attribute> row, Map<String, PartLine> lines) {
+    /** 2 before 10, 2A behind 2. */
+    static int byFind(String one, String other) {
+        int byNumber = Long.compare(digits(one), digits(other));
+        return byNumber != 0 ? byNumber : one.compareTo(other);
+    }
+
+    private static long digits(String find) {
+        String digits = find.replaceAll("\\D.*", "");
+        return digits.isEmpty() || digits.length() > 15 ? Long.MAX_VALUE : Long.parseLong(digits);
+    }
+
+    private static void keep(List<Attributes.Attribute> row, Map<String, PartLine> lines, List<String> blocks) {
         String find = value(row, FIND);
-        String quantity = value(row, List.of("QTY", "QUANTITY"));
+        String quantity = value(row, QUANTITY);
         if (find.isEmpty() || quantity.isEmpty() || lines.size() >= MOST_LINES) return;
-        lines.putIfAbsent(find, new PartLine(find, quantity, value(row, List.of("NUMBER", "PART", "PART_NUMBER"))));
+        Map<String, String> values = new LinkedHashMap<>();
+        row.forEach(a ->
+                values.putIfAbsent(a.tag().toUpperCase(Locale.ROOT), a.value().strip()));
+        lines.putIfAbsent(find, new PartLine(find, quantity, value(row, NUMBER), value(row, TITLE), values));
+        blocks.add(row.get(0).block());
     }
 
     private static String value(List<Attributes.Attribute> row, List<String> tags) {

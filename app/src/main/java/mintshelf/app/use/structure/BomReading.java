@@ -1,0 +1,305 @@
+package mintshelf.app.use.structure;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.document.RevisionStore;
+import mintshelf.app.store.structure.BomLineStore;
+import mintshelf.app.store.structure.BomLineStore.Kept;
+import mintshelf.app.store.structure.Reference;
+import mintshelf.app.use.structure.ReadBom.Left;
+import mintshelf.app.use.structure.ReadBom.Stands;
+import mintshelf.app.use.structure.StructureLevels.Child;
+import mintshelf.app.use.structure.StructureLevels.Node;
+import mintshelf.core.base.Texts;
+import mintshelf.core.bom.Bom;
+import mintshelf.core.bom.BomLine;
+import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.BomUnits;
+import mintshelf.core.bom.Comes;
+import mintshelf.core.bom.Effectivity;
+import mintshelf.core.bom.Effectivity.Holds;
+import mintshelf.core.bom.Effectivity.Product;
+import mintshelf.core.bom.FindNumbers;
+import mintshelf.core.bom.Variant;
+import mintshelf.core.document.Revision;
+import mintshelf.core.reference.Written;
+
+/** Puts parts and lines together. */
+final class BomReading {
+    private final Map<Long, Seen> seen;
+    private final Map<Node, List<Child>> children;
+    private final HandLines hand;
+    private final Optional<Product> product;
+    private final List<Left> left = new ArrayList<>();
+    private final Set<Long> read = new HashSet<>();
+    private final Map<Long, List<Integer>> ofVersion = new HashMap<>();
+    private final Map<String, Integer> places = new HashMap<>();
+    private final List<BomPart> parts = new ArrayList<>();
+    private final List<Stands> stands = new ArrayList<>();
+    private final List<List<BomLine>> below = new ArrayList<>();
+    private final ReadParts.Known known;
+    private final Map<Long, Revision> revisionById;
+    private final Map<Long, String> titles;
+    private boolean cut;
+
+    BomReading(
+            ReadParts parts,
+            RevisionStore revisions,
+            Map<Long, Seen> seen,
+            Map<Node, List<Child>> children,
+            HandLines hand,
+            Optional<Product> product) {
+        this.seen = seen;
+        this.children = children;
+        this.hand = hand;
+        this.product = product;
+        Set<Long> shown = new HashSet<>();
+        children.forEach((node, list) -> {
+            shown.add(node.version());
+            list.forEach(c -> c.shown().ifPresent(s -> shown.add(s.version())));
+        });
+        hand.meet(shown);
+        Set<Long> all = hand.revisions();
+        this.known = parts.of(all);
+        this.revisionById = new HashMap<>();
+        this.titles = new HashMap<>();
+        for (Seen one : seen.values()) {
+            revisionById.put(one.current().id(), one.current());
+            titles.put(one.current().id(), one.document().title());
+        }
+        Set<Long> others = new HashSet<>(all);
+        others.removeAll(titles.keySet());
+        revisionById.putAll(revisions.revisionsById(others));
+        titles.putAll(revisions.titles(others));
+    }
+
+    /** @param number of the version that it begins with */
+    void read(Node start, long item, int number) {
+        version(start.version(), item, number, "");
+        children.forEach((node, list) -> {
+            Map<Long, String> variants = variants(node);
+            list.forEach(c -> place(c, variants));
+        });
+        Map<Long, Node> nodes = new LinkedHashMap<>();
+        children.keySet().forEach(n -> nodes.putIfAbsent(n.version(), n));
+        nodes.forEach((version, node) -> {
+            List<Integer> mine = ofVersion.getOrDefault(version, List.of());
+            if (mine.isEmpty()) return;
+            List<BomLine> of = lines(node, Objects.requireNonNull(children.get(node)), mine.get(0) == 0);
+            mine.forEach(place -> below.get(place).addAll(of));
+        });
+        cut = !read.containsAll(ofVersion.keySet());
+    }
+
+    /** The variants that lines of the file name, by component. */
+    private Map<Long, String> variants(Node node) {
+        Map<Long, String> named = new HashMap<>();
+        hand.of(node.version()).stream()
+                .filter(Kept::ofFile)
+                .filter(k -> !k.variant().isEmpty())
+                .forEach(k -> named.put(k.component().orElse(0L), k.variant()));
+        return named;
+    }
+
+    Bom bom() {
+        return Bom.of(parts, below);
+    }
+
+    List<Stands> stands() {
+        return stands;
+    }
+
+    List<Left> left() {
+        return List.copyOf(left);
+    }
+
+    boolean cut() {
+        return cut;
+    }
+
+    /** The currency that costs are in. */
+    String currency() {
+        return known.how().currency();
+    }
+
+    private int add(String key, BomPart part, Stands stand) {
+        int place = parts.size();
+        places.put(key, place);
+        parts.add(part);
+        stands.add(stand);
+        below.add(new ArrayList<>());
+        return place;
+    }
+
+    private int version(long version, long item, int number, String name) {
+        String key = "v" + version + " " + Texts.key(name);
+        Integer before = places.get(key);
+        if (before != null) return before;
+        Seen one = seen.get(item);
+        long revision = hand.revision(version);
+        Revision of = revisionById.get(revision);
+        Optional<Variant> variant = known.variant(revision, name);
+        boolean lacks = !name.isEmpty() && variant.isEmpty();
+        BomPart part = known.part(
+                item,
+                revision,
+                variant,
+                one == null ? "" : one.document().number(),
+                titles.getOrDefault(revision, ""),
+                of == null ? "" : of.shown(),
+                number);
+        if (lacks) part = part.lacking(name, "it has no variant “" + name + "” here");
+        int place = add(
+                key,
+                part,
+                new Stands(
+                        Optional.ofNullable(one),
+                        version,
+                        Optional.ofNullable(of),
+                        known.facts(revision, variant),
+                        lacks ? "no variant “" + name + "” here" : ""));
+        ofVersion.computeIfAbsent(version, v -> new ArrayList<>()).add(place);
+        return place;
+    }
+
+    private int place(Child child, Map<Long, String> ofFile) {
+        Reference r = child.reference();
+        long item = r.component().map(Reference.Component::item).orElse(0L);
+        return place(child, r.seq() < 0 ? hand.variant(r) : ofFile.getOrDefault(item, ""));
+    }
+
+    /** Where the part of a child stands among the parts. */
+    private int place(Child child, String variant) {
+        Optional<Reference.Component> component = child.reference().component();
+        if (component.isEmpty()) {
+            String path = child.reference().written().path();
+            return unread("m" + path, "", path, Stands.nothing("no document has this file"));
+        }
+        long item = component.get().item();
+        Seen one = seen.get(item);
+        if (one == null) return unread("h" + item, "", "a component", Stands.nothing(ReadBom.HIDDEN));
+        if (child.shown().isEmpty())
+            return unread(
+                    "n" + item,
+                    one.document().number(),
+                    one.document().title(),
+                    new Stands(Optional.of(one), 0, Optional.empty(), Map.of(), "no version in this view"));
+        return version(child.shown().get().version(), item, child.shown().get().number(), variant);
+    }
+
+    /** A part of which nothing is known that could be summed. */
+    private int unread(String key, String number, String title, Stands stand) {
+        Integer known = places.get(key);
+        if (known != null) return known;
+        BomPart part = new BomPart(
+                -1 - parts.size(),
+                number,
+                title,
+                "",
+                0,
+                Comes.BOUGHT,
+                BomUnits.PIECE,
+                Optional.empty(),
+                Optional.empty());
+        return add(key, part, stand);
+    }
+
+    private List<BomLine> lines(Node node, List<Child> list, boolean ofTop) {
+        read.add(node.version());
+        Map<Long, String> variants = variants(node);
+        Map<String, BomLine> ofFile = new LinkedHashMap<>();
+        Map<Integer, Integer> byHand = new HashMap<>();
+        for (Child child : list) {
+            Reference r = child.reference();
+            if (r.written().role() != Written.Role.COMPONENT) continue;
+            int place = place(child, variants);
+            if (r.seq() < 0) {
+                byHand.put(-r.seq(), place);
+                continue;
+            }
+            BigDecimal quantity = BigDecimal.valueOf(r.written().quantity());
+            ofFile.merge(
+                    key(r),
+                    new BomLine("", place, quantity, BomUnits.PIECE, false),
+                    (a, b) -> new BomLine("", place, a.quantity().add(b.quantity()), a.unit(), false));
+        }
+        Map<String, Kept> kept = new HashMap<>();
+        Map<String, String> numbers = new HashMap<>();
+        for (Kept one : hand.of(node.version())) {
+            String key = one.ofFile() ? "c" + one.component().orElse(0L) : "h" + one.seq();
+            kept.put(key, one);
+            numbers.put(key, one.find());
+        }
+        // What no document has comes last: it keeps no number before somebody finds it.
+        List<String> keys = ofFile.keySet().stream()
+                .sorted(Comparator.comparing(k -> k.startsWith("m")))
+                .toList();
+        List<String> finds = FindNumbers.assign(keys, numbers);
+        List<BomLine> lines = new ArrayList<>();
+        for (int i = 0; i < keys.size(); i++) {
+            BomLine line = ofFile.getOrDefault(keys.get(i), new BomLine("", 0, BigDecimal.ONE, "", false));
+            Optional<Kept> said = Optional.ofNullable(kept.get(keys.get(i)));
+            Optional<BomLineStore.Measured> measured = said.flatMap(Kept::measured);
+            line(
+                    lines,
+                    new BomLine(
+                            finds.get(i),
+                            line.part(),
+                            measured.map(BomLineStore.Measured::quantity).orElse(line.quantity()),
+                            measured.map(BomLineStore.Measured::unit).orElse(line.unit()),
+                            false),
+                    said.map(Kept::when).orElse(Effectivity.ALWAYS),
+                    ofTop);
+        }
+        for (Kept one : hand.of(node.version())) {
+            if (one.ofFile()) continue;
+            Integer place =
+                    one.component().isEmpty() ? Integer.valueOf(text(node.version(), one)) : byHand.get(one.seq());
+            if (place == null) continue;
+            BomLineStore.Measured measured = one.measured().orElseThrow();
+            line(lines, new BomLine(one.find(), place, measured.quantity(), measured.unit(), true), one.when(), ofTop);
+        }
+        lines.sort(Comparator.comparing(BomLine::find, FindNumbers::compare));
+        return lines;
+    }
+
+    /** Puts a line among the others where the product that is asked for has it. */
+    private void line(List<BomLine> lines, BomLine line, Effectivity when, boolean ofTop) {
+        Holds holds = product.map(when::of).orElse(when.isAlways() ? Holds.YES : Holds.OPEN);
+        if (holds == Holds.NO) left.add(new Left(line.find(), parts.get(line.part()), when, ofTop));
+        else
+            lines.add(new BomLine(
+                    line.find(), line.part(), line.quantity(), line.unit(), line.byHand(), when, holds == Holds.OPEN));
+    }
+
+    private static String key(Reference r) {
+        return r.component().map(c -> "c" + c.item()).orElse("m" + r.written().path());
+    }
+
+    private int text(long version, Kept one) {
+        String key = "t" + hand.revision(version) + "." + one.seq();
+        Integer known = places.get(key);
+        if (known != null) return known;
+        BomPart part = new BomPart(
+                -1 - parts.size(),
+                one.says().number(),
+                one.says().title(),
+                "",
+                0,
+                one.says().comes(),
+                one.measured().orElseThrow().unit(),
+                one.says().mass(),
+                one.says().cost());
+        return add(key, part, Stands.nothing(""));
+    }
+}
