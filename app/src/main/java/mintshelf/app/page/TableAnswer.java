@@ -1,6 +1,7 @@
 package mintshelf.app.page;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
 import mintshelf.app.effect.TableFiles;
 import mintshelf.app.ground.NotThere;
@@ -13,7 +14,20 @@ import org.springframework.http.ResponseEntity;
 public final class TableAnswer {
     private static final String WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
+    /** In front of a workbook that a page sends as text. */
+    private static final String SENT = "base64:";
+
     private TableAnswer() {}
+
+    /** The bytes of a table that a page sends: CSV as text, or a workbook as {@code base64:} and its bytes so. */
+    public static byte[] sent(String text) {
+        if (!text.startsWith(SENT)) return text.getBytes(StandardCharsets.UTF_8);
+        try {
+            return Base64.getDecoder().decode(text.substring(SENT.length()));
+        } catch (IllegalArgumentException e) {
+            return new byte[0];
+        }
+    }
 
     /**
      * @param name of the file, without its ending

@@ -32,6 +32,17 @@ public final class BomUnits {
         return Outcome.granted(new BigDecimal(text).stripTrailingZeros());
     }
 
+    /** Reads a mass or a cost of one unit; nothing for an empty text: nobody knows it. */
+    public static Outcome<Optional<BigDecimal>> amount(String what, String typed) {
+        String text = typed.strip();
+        if (text.isEmpty()) return Outcome.granted(Optional.empty());
+        if (QUANTITY.matcher(text).matches()) return Outcome.granted(Optional.of(new BigDecimal(text)));
+        return Outcome.refused(
+                "bom.amount",
+                what + " “" + Texts.shorten(text, 40) + "” is no amount.",
+                "Write digits, at most six of them behind a point, for one unit of it; leave it empty where nobody knows.");
+    }
+
     /** Reads a unit; an empty text is a piece. */
     public static Outcome<String> unit(String typed) {
         String text = typed.strip();

@@ -1,7 +1,5 @@
 package mintshelf.app.page.change;
 
-import java.nio.charset.StandardCharsets;
-import java.util.Base64;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.page.TableAnswer;
 import mintshelf.app.use.change.LinesAsTable;
@@ -17,7 +15,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Lines of papers as tables: out, and back by way of a plan. */
 @Controller
 public class TablePages {
-    private static final String SENT = "base64:";
 
     private final LinesAsTable tables;
 
@@ -55,7 +52,7 @@ public class TablePages {
             @RequestParam(defaultValue = "false") boolean down,
             @RequestParam(defaultValue = "") String act,
             Model model) {
-        byte[] file = bytes(table);
+        byte[] file = TableAnswer.sent(table);
         if (act.equals("take")) return "redirect:" + tables.take(actor, id, actKey, file, down);
         LinesAsTable.Plan plan = tables.plan(actor, id, file, down);
         model.addAttribute("number", plan.paper().document().number());
@@ -76,13 +73,4 @@ public class TablePages {
 
     /** Rows of a plan that its page shows; the rest is counted. */
     private static final int SHOWN = 200;
-
-    private static byte[] bytes(String sent) {
-        if (!sent.startsWith(SENT)) return sent.getBytes(StandardCharsets.UTF_8);
-        try {
-            return Base64.getDecoder().decode(sent.substring(SENT.length()));
-        } catch (IllegalArgumentException e) {
-            return new byte[0];
-        }
-    }
 }

@@ -142,24 +142,25 @@ public class KeepBomLines {
     public String write(Actor actor, long item, String key, Typed typed) {
         return acts.once(actor, key, () -> {
             Seen seen = open(actor, item);
-            long revision = numbered(seen);
-            List<Kept> kept = of(revision);
-            Optional<Kept> before = kept.stream()
-                    .filter(k -> k.seq() == typed.seq() && !k.ofFile())
-                    .findFirst();
-            if (typed.seq() > 0 && before.isEmpty()) throw new NotThere();
-            if (before.isEmpty() && kept.stream().filter(k -> !k.ofFile()).count() >= MOST)
-                throw Refused.because(
-                        "bom.many",
-                        "It has " + MOST + " lines by hand already.",
-                        "Take some away; nothing was changed.");
-            Kept line = line(actor, item, typed);
-            String find = find(actor, seen, typed, line, before);
-            line = line.withFind(find);
-            lines.keep(revision, line);
-            changed.noteLine(actor, seen, (before.isEmpty() ? "wrote line " : "changed line ") + says(line, typed));
+            changed.noteLine(actor, seen, put(actor, seen, typed));
             return "/documents/" + item + "/bom";
         });
+    }
+
+    /** As {@link #write}, of a document that is open; what was done, in words. Within the caller's transaction. */
+    String put(Actor actor, Seen seen, Typed typed) {
+        long revision = numbered(seen);
+        List<Kept> kept = of(revision);
+        Optional<Kept> before =
+                kept.stream().filter(k -> k.seq() == typed.seq() && !k.ofFile()).findFirst();
+        if (typed.seq() > 0 && before.isEmpty()) throw new NotThere();
+        if (before.isEmpty() && kept.stream().filter(k -> !k.ofFile()).count() >= MOST)
+            throw Refused.because(
+                    "bom.many", "It has " + MOST + " lines by hand already.", "Take some away; nothing was changed.");
+        Kept line = line(actor, seen.spine().id(), typed);
+        line = line.withFind(find(actor, seen, typed, line, before));
+        lines.keep(revision, line);
+        return (before.isEmpty() ? "wrote line " : "changed line ") + says(line, typed);
     }
 
     private String says(Kept line, Typed typed) {
@@ -202,37 +203,38 @@ public class KeepBomLines {
     public String say(Actor actor, long item, String key, long component, Typed typed) {
         return acts.once(actor, key, () -> {
             Seen seen = open(actor, item);
-            long revision = numbered(seen);
-            ReadBom.Read now = read.ofPending(actor, item);
-            BomLine line = now.bom().lines(0).stream()
-                    .filter(l -> !l.byHand() && now.bom().part(l.part()).item() == component)
-                    .findFirst()
-                    .orElseThrow(NotThere::new);
-            Optional<Measured> measured = typed.quantity().isBlank()
-                    ? Optional.empty()
-                    : Optional.of(measured(typed.quantity(), typed.unit()));
-            Effectivity when = Effectivity.read(typed.when()).orElseThrow(Refused::new);
-            String number = FindNumbers.read(typed.find().isBlank() ? line.find() : typed.find())
-                    .orElseThrow(Refused::new);
-            String variant = variants.named(sight.of(actor, component), typed.variant());
-            int seq = of(revision).stream()
-                    .filter(k -> k.ofFile() && k.component().equals(Optional.of(component)))
-                    .mapToInt(Kept::seq)
-                    .findFirst()
-                    .orElse(0);
-            Kept said = new Kept(seq, true, Optional.of(component), number, measured, Named.NOTHING, variant, when);
-            free(seen, now, number, said, l -> !l.equals(line));
-            lines.keep(revision, said);
-            changed.noteLine(
-                    actor,
-                    seen,
-                    "line " + number + " of its bill of materials is "
-                            + measured.map(m -> m.quantity().toPlainString() + " " + m.unit() + " ")
-                                    .orElse("")
-                            + now.bom().part(line.part()).shown()
-                            + which(variant, when));
+            changed.noteLine(actor, seen, putSaid(actor, seen, component, typed));
             return "/documents/" + item + "/bom";
         });
+    }
+
+    /** As {@link #say}, of a document that is open; what was done, in words. Within the caller's transaction. */
+    String putSaid(Actor actor, Seen seen, long component, Typed typed) {
+        long revision = numbered(seen);
+        ReadBom.Read now = read.ofPending(actor, seen.spine().id());
+        BomLine line = now.bom().lines(0).stream()
+                .filter(l -> !l.byHand() && now.bom().part(l.part()).item() == component)
+                .findFirst()
+                .orElseThrow(NotThere::new);
+        Optional<Measured> measured =
+                typed.quantity().isBlank() ? Optional.empty() : Optional.of(measured(typed.quantity(), typed.unit()));
+        Effectivity when = Effectivity.read(typed.when()).orElseThrow(Refused::new);
+        String number = FindNumbers.read(typed.find().isBlank() ? line.find() : typed.find())
+                .orElseThrow(Refused::new);
+        String variant = variants.named(sight.of(actor, component), typed.variant());
+        int seq = of(revision).stream()
+                .filter(k -> k.ofFile() && k.component().equals(Optional.of(component)))
+                .mapToInt(Kept::seq)
+                .findFirst()
+                .orElse(0);
+        Kept said = new Kept(seq, true, Optional.of(component), number, measured, Named.NOTHING, variant, when);
+        free(seen, now, number, said, l -> !l.equals(line));
+        lines.keep(revision, said);
+        return "line " + number + " of its bill of materials is "
+                + measured.map(m -> m.quantity().toPlainString() + " " + m.unit() + " ")
+                        .orElse("")
+                + now.bom().part(line.part()).shown()
+                + which(variant, when);
     }
 
     /**
@@ -305,7 +307,8 @@ public class KeepBomLines {
         return new Form(seen, refusal, typed, Optional.empty(), "", known);
     }
 
-    private Seen open(Actor actor, long item) {
+    /** The document under its lock, whose lines this person may write; refused else. */
+    Seen open(Actor actor, long item) {
         Seen seen = sight.locked(actor, item);
         if (!seen.all()) throw new NotThere();
         refusal(actor, seen).ifPresent(r -> {
@@ -360,16 +363,8 @@ public class KeepBomLines {
                 when);
     }
 
-    /** An amount as it was typed; nothing for an empty text. */
-    static Optional<BigDecimal> amount(String what, String typed) {
-        if (typed.isBlank()) return Optional.empty();
-        String text = typed.strip();
-        if (!text.matches("\\d{1,9}(\\.\\d{1,6})?"))
-            throw Refused.because(
-                    "bom.amount",
-                    what + " “" + Texts.shorten(text, 40) + "” is no amount.",
-                    "Write digits, at most six of them behind a point, for one unit of it; leave it empty where nobody knows.");
-        return Optional.of(new BigDecimal(text));
+    private static Optional<BigDecimal> amount(String what, String typed) {
+        return BomUnits.amount(what, typed).orElseThrow(Refused::new);
     }
 
     /** A document that can stand below another one. */
@@ -413,7 +408,7 @@ public class KeepBomLines {
         return find;
     }
 
-    private List<Kept> of(long revision) {
+    List<Kept> of(long revision) {
         return lines.of(List.of(revision)).getOrDefault(revision, List.of());
     }
 

@@ -24,6 +24,7 @@ import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.structure.PartStore;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
+import mintshelf.core.bom.BomUnits;
 import mintshelf.core.bom.RollUp;
 import mintshelf.core.bom.Variant;
 import mintshelf.core.fact.FactDefinition;
@@ -181,7 +182,8 @@ public class KeepVariants {
     public String say(Actor actor, long item, String key, RollUp.Of what, String value, String why) {
         return acts.once(actor, key, () -> {
             Seen seen = open(actor, item);
-            Optional<BigDecimal> amount = KeepBomLines.amount("Its " + what.word(), value);
+            Optional<BigDecimal> amount =
+                    BomUnits.amount("Its " + what.word(), value).orElseThrow(Refused::new);
             String reason =
                     amount.isPresent() ? Texts.required("The reason", why, 300).orElseThrow(Refused::new) : "";
             parts.say(seen.current().id(), what, amount, reason, actor.person(), clock.instant());

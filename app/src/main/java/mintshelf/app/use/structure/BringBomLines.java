@@ -1,0 +1,246 @@
+package mintshelf.app.use.structure;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mintshelf.app.effect.FactsChanged;
+import mintshelf.app.effect.TableFiles;
+import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.Acts;
+import mintshelf.app.ground.NotThere;
+import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Numbered;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.store.structure.BomLineStore.Kept;
+import mintshelf.app.use.structure.KeepBomLines.Typed;
+import mintshelf.core.base.Numbers;
+import mintshelf.core.base.Refusal;
+import mintshelf.core.base.Texts;
+import mintshelf.core.bom.Bom;
+import mintshelf.core.bom.BomLine;
+import mintshelf.core.bom.BomPart;
+import mintshelf.core.bom.BomTableRows;
+import mintshelf.core.bom.BomUnits;
+import mintshelf.core.bom.Effectivity;
+import mintshelf.core.numbering.NumberKey;
+import org.springframework.stereotype.Service;
+
+/**
+ * Lines of a bill of materials from a table. What a table would do is found out by doing it, row by row, in a transaction that is taken
+ * back: the plan and the act cannot differ.
+ */
+@Service
+public class BringBomLines {
+    private final KeepBomLines lines;
+    private final ReadBom read;
+    private final Numbered numbered;
+    private final VariantNames variants;
+    private final FactsChanged changed;
+    private final Acts acts;
+
+    public BringBomLines(
+            KeepBomLines lines,
+            ReadBom read,
+            Numbered numbered,
+            VariantNames variants,
+            FactsChanged changed,
+            Acts acts) {
+        this.lines = lines;
+        this.read = read;
+        this.numbered = numbered;
+        this.variants = variants;
+        this.changed = changed;
+        this.acts = acts;
+    }
+
+    /**
+     * What a row does.
+     *
+     * @param says in words; empty for one that changes nothing, and for one that is refused
+     */
+    public record Row(BomTableRows.Row row, String says, Optional<Refusal> refusal) {}
+
+    /** What a table does. */
+    public record Plan(Seen top, List<Row> rows) {
+        public List<Row> refused() {
+            return rows.stream().filter(r -> r.refusal().isPresent()).toList();
+        }
+
+        public long changing() {
+            return rows.stream().filter(r -> !r.says().isEmpty()).count();
+        }
+
+        public boolean opens() {
+            return refused().isEmpty() && changing() > 0;
+        }
+    }
+
+    /** The document whose lines a table may bring; refused where this person may not write them. */
+    public Seen top(Actor actor, long item) {
+        Seen top = read.top(actor, item);
+        if (!top.all()) throw new NotThere();
+        KeepBomLines.refusal(actor, top).ifPresent(r -> {
+            throw new Refused(r);
+        });
+        return top;
+    }
+
+    /** What a table would do; nothing is changed. */
+    public Plan plan(Actor actor, long item, byte[] file) {
+        Seen top = top(actor, item);
+        List<BomTableRows.Row> rows = rows(file);
+        List<Row> done = new ArrayList<>();
+        acts.rehearse(() -> done.addAll(carryOut(actor, lines.open(actor, item), rows)));
+        return new Plan(top, done);
+    }
+
+    private static List<BomTableRows.Row> rows(byte[] file) {
+        return BomTableRows.read(TableFiles.read(file, BomTableRows.MOST + 1).orElseThrow(Refused::new))
+                .orElseThrow(Refused::new);
+    }
+
+    /** Does what a table says, all of it or nothing. */
+    public String take(Actor actor, long item, String key, byte[] file) {
+        List<BomTableRows.Row> rows = rows(file);
+        return acts.once(actor, key, () -> {
+            Seen seen = lines.open(actor, item);
+            Plan plan = new Plan(seen, carryOut(actor, seen, rows));
+            Refused.unlessEmpty(
+                    plan.refused().stream().flatMap(r -> r.refusal().stream()).toList(),
+                    "bom.table_refused",
+                    "Nothing was changed.");
+            if (plan.changing() > 0) {
+                String first = plan.rows().stream()
+                        .map(Row::says)
+                        .filter(s -> !s.isEmpty())
+                        .findFirst()
+                        .orElse("");
+                String more = plan.changing() > 1 ? ", and " + (plan.changing() - 1) + " more of its lines" : "";
+                changed.noteLine(actor, seen, Texts.shorten("from a table " + first + more, 400));
+            }
+            return "/documents/" + item + "/bom";
+        });
+    }
+
+    private List<Row> carryOut(Actor actor, Seen seen, List<BomTableRows.Row> rows) {
+        List<Row> done = new ArrayList<>();
+        for (BomTableRows.Row row : rows) {
+            try {
+                row.refusal().ifPresent(r -> {
+                    throw new Refused(r);
+                });
+                done.add(new Row(row, one(actor, seen, row), Optional.empty()));
+            } catch (Refused e) {
+                done.add(new Row(row, "", Optional.of(e.refusal())));
+            }
+        }
+        return done;
+    }
+
+    /** What was done for a row, in words; empty where the line is so already. */
+    private String one(Actor actor, Seen seen, BomTableRows.Row row) {
+        ReadBom.Read now = read.ofPending(actor, seen.spine().id());
+        Bom bom = now.bom();
+        Optional<Seen> document = document(actor, seen, row);
+        long item = document.map(d -> d.spine().id()).orElse(0L);
+        String variant = document.filter(d -> row.variant().isEmpty())
+                .map(d -> variants.numbered(d, row.number()))
+                .orElse(row.variant());
+        List<BomLine> same = bom.lines(0).stream()
+                .filter(l -> is(bom.part(l.part()), item, row))
+                .toList();
+        // Of several lines of one thing, the one with the row's find number, else with its variant.
+        Optional<BomLine> line = same.stream()
+                .filter(l -> l.find().equalsIgnoreCase(row.find()))
+                .findFirst()
+                .or(() -> same.stream()
+                        .filter(l -> bom.part(l.part()).variant().equals(variant))
+                        .findFirst())
+                .or(() -> row.find().isEmpty() ? same.stream().findFirst() : Optional.empty());
+        boolean ofFile = line.filter(l -> !l.byHand()).isPresent();
+        int seq = line.filter(BomLine::byHand).map(l -> seq(now.revision(), l)).orElse(0);
+        String title = document.isPresent() ? "" : row.title();
+        Typed typed = new Typed(
+                seq,
+                row.find(),
+                row.number(),
+                title,
+                row.quantity(),
+                row.unit(),
+                row.comes(),
+                row.mass(),
+                row.cost(),
+                variant,
+                row.when());
+        if (line.filter(l -> isSame(bom, l, row, variant)).isPresent()) return "";
+        return ofFile ? lines.putSaid(actor, seen, item, typed) : lines.put(actor, seen, typed);
+    }
+
+    private Optional<Seen> document(Actor actor, Seen seen, BomTableRows.Row row) {
+        if (row.number().isEmpty()) return Optional.empty();
+        NumberKey key = NumberKey.of(row.number()).orElseThrow(Refused::new);
+        Optional<Seen> found =
+                numbered.leading(actor, seen.spine().id(), row.number()).or(() -> variants.describes(actor, key));
+        if (found.isPresent()) return found;
+        boolean itself = numbered.all(actor, row.number()).stream()
+                .anyMatch(s -> s.spine().id() == seen.spine().id());
+        if (itself)
+            throw Refused.because(
+                    "bom.ring",
+                    row.number() + " is this document itself.",
+                    "A thing cannot be part of its own parts; nothing was changed.");
+        if (row.title().isEmpty())
+            throw Refused.because(
+                    "number.unknown",
+                    "No other document that you see has the number " + row.number() + ".",
+                    "Write what it is as its title, where it has no document.");
+        return found;
+    }
+
+    private static boolean is(BomPart part, long item, BomTableRows.Row row) {
+        if (item > 0) return part.item() == item;
+        return part.item() < 0
+                && Texts.key(part.number()).equals(Texts.key(row.number()))
+                && Texts.key(part.title()).equals(Texts.key(row.title()));
+    }
+
+    private int seq(long revision, BomLine line) {
+        return lines.of(revision).stream()
+                .filter(k -> !k.ofFile() && k.find().equals(line.find()))
+                .mapToInt(Kept::seq)
+                .findFirst()
+                .orElse(0);
+    }
+
+    private static boolean isSame(Bom bom, BomLine line, BomTableRows.Row row, String variant) {
+        BomPart part = bom.part(line.part());
+        Effectivity when = Effectivity.read(row.when()).orElseThrow(Refused::new);
+        String unit = row.unit().isEmpty() ? BomUnits.PIECE : row.unit();
+        boolean whole = part.item() > 0
+                || (isMass(part, row.mass())
+                        && amount(part.cost().own()).equals(row.cost())
+                        && (row.comes().isEmpty() || part.comes().word().equals(row.comes())));
+        return whole
+                && (row.find().isEmpty() || line.find().equalsIgnoreCase(row.find()))
+                && BomUnits.quantity(row.quantity())
+                        .toOptional()
+                        .filter(q -> q.compareTo(line.quantity()) == 0)
+                        .isPresent()
+                && line.unit().equals(unit)
+                && part.variant().equals(variant)
+                && line.when().equals(when);
+    }
+
+    /** A table that was fetched says what a gram weighs, too. */
+    private static boolean isMass(BomPart part, String mass) {
+        return amount(part.mass().own()).equals(mass)
+                || (part.mass().own().isEmpty()
+                        && amount(BomUnits.in(BigDecimal.ONE, part.unit(), "kg"))
+                                .equals(mass));
+    }
+
+    private static String amount(Optional<BigDecimal> value) {
+        return value.map(Numbers::plain).orElse("");
+    }
+}
