@@ -76,6 +76,16 @@ class BomTablesTest {
                         .ofDocument(priya, top, Integer.MAX_VALUE, 50)
                         .toString())
                 .contains("from a table line 1", "and 2 more of its lines");
+        // What the table has no column for stays as it is; what the file counts stays what it counts.
+        tables.take(priya, top, Server.key(), csv("find,title,quantity,mass,from serial", "8,Grease,2.5,0.5,0150"));
+        tables.take(priya, top, Server.key(), csv("find,title,quantity", "8,Grease,3"));
+        assertThat(tree()).contains("8 Grease 3 g");
+        assertThat(tables.plan(
+                                priya,
+                                top,
+                                csv("find,title,quantity,unit,mass,cost,from serial", "8,Grease,3,g,0.5,0.03,0150"))
+                        .changing())
+                .isZero();
         // What is fetched can be brought back as it is.
         byte[] fetched = Web.as(server, "priya")
                 .get("/documents/" + top + "/bom.csv?shape=level")

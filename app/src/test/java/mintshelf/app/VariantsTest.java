@@ -282,4 +282,14 @@ class VariantsTest {
         rates.drop(ines, Server.key(), "ZWX");
         assertThat(read(Asked.ANY).cost().top().complete()).isFalse();
     }
+
+    @Test
+    void whereItStandsInQuantityAndCost() {
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/documents/" + arm + "/where-used").body())
+                .contains("1 pc weighs 2 kg and costs 10.00 EUR: what it comes to", "8 kg", "40.00 EUR");
+        long bare = file("bare", Map.of());
+        file("above", Map.of(), "bare" + mark + ".stp", 2);
+        assertThat(web.get("/documents/" + bare + "/where-used").body()).doesNotContain("what it comes to");
+    }
 }

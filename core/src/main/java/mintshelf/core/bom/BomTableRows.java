@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
 import mintshelf.core.base.Outcome;
@@ -18,6 +19,7 @@ public final class BomTableRows {
     /** Rows of one table. */
     public static final int MOST = 500;
 
+    private static final Set<String> LIMITS = Set.of("from day", "to day", "from serial", "to serial", "lots");
     private static final Pattern COMMA = Pattern.compile("\\d{1,9},\\d{1,6}");
     private static final Pattern THOUSAND = Pattern.compile("\\d{1,3},\\d{3}");
 
@@ -27,6 +29,7 @@ public final class BomTableRows {
      * A row as it stands, decimals with a point.
      *
      * @param at its number in the table, the head being 1
+     * @param columns what the table says anything of; what it has no column for stays as it is
      * @param refusal why it says nothing that could be done; nothing for most
      */
     public record Row(
@@ -41,7 +44,18 @@ public final class BomTableRows {
             String cost,
             String variant,
             Effectivity.Typed when,
+            Set<String> columns,
             Optional<Refusal> refusal) {
+        /** A cell, or what is there already where the table has no such column. */
+        public String or(String column, String cell, String there) {
+            return columns.contains(column) ? cell : there;
+        }
+
+        /** Whether the table has a column for one of the limits. */
+        public boolean limits() {
+            return columns.stream().anyMatch(LIMITS::contains);
+        }
+
         /** What it is called among others. */
         public String shown() {
             return number.isEmpty() ? title : number;
@@ -127,6 +141,7 @@ public final class BomTableRows {
                         cell(row, columns, "from serial"),
                         cell(row, columns, "to serial"),
                         cell(row, columns, "lots")),
+                columns.keySet(),
                 refusal);
     }
 

@@ -33,6 +33,9 @@ class BomTableRowsTest {
         assertThat(rows.get(0).mass()).isEqualTo("0.2");
         assertThat(rows.get(0).cost()).isEqualTo("1.5");
         assertThat(rows.get(0).when().fromSerial()).isEqualTo("0150");
+        assertThat(rows.get(0).limits()).isTrue();
+        assertThat(rows.get(0).or("comes", "", "bought")).isEqualTo("bought");
+        assertThat(rows.get(0).or("cost", "1.5", "9")).isEqualTo("1.5");
         // A row that is shorter says nothing in the columns that it lacks.
         assertThat(rows.get(1).at()).isEqualTo(4);
         assertThat(rows.get(1).title()).isEmpty();

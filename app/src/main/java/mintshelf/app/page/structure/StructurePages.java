@@ -136,6 +136,12 @@ public class StructurePages {
         model.addAttribute("u", found);
         model.addAttribute("byHand", bom.namedIn(actor, id));
         model.addAttribute("ever", ever != null);
+        model.addAttribute(
+                "worth",
+                found.above().isEmpty()
+                        ? null
+                        : UsedWorth.of(bom.of(actor, id, StructureView.LATEST, Optional.empty(), LocalDate.EPOCH))
+                                .orElse(null));
         model.addAttribute("picture", Picture.of(found));
         // Of what stands in very many it is asked on its own page only.
         model.addAttribute(

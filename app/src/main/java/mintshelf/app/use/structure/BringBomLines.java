@@ -158,23 +158,68 @@ public class BringBomLines {
                         .filter(l -> bom.part(l.part()).variant().equals(variant))
                         .findFirst())
                 .or(() -> row.find().isEmpty() ? same.stream().findFirst() : Optional.empty());
-        boolean ofFile = line.filter(l -> !l.byHand()).isPresent();
-        int seq = line.filter(BomLine::byHand).map(l -> seq(now.revision(), l)).orElse(0);
-        String title = document.isPresent() ? "" : row.title();
-        Typed typed = new Typed(
+        if (line.isEmpty()) {
+            String title = document.isPresent() ? "" : row.title();
+            return lines.put(actor, seen, typed(0, row, title, row.quantity(), row.unit(), variant, row.when()));
+        }
+        BomLine there = line.get();
+        String unit = row.or("unit", row.unit(), there.unit());
+        String called = row.columns().contains("variant") || !variant.isEmpty()
+                ? variant
+                : bom.part(there.part()).variant();
+        Effectivity.Typed when = row.limits() ? row.when() : Effectivity.Typed.of(there.when());
+        if (isSame(bom.part(there.part()), there, row, unit, called, when)) return "";
+        if (there.byHand()) {
+            Kept kept = kept(now.revision(), there).orElseThrow(NotThere::new);
+            return lines.put(actor, seen, over(kept, document, row, unit, called, when));
+        }
+        // What the file counts stays what it counts, where the row says nothing else.
+        boolean counted = kept(now.revision(), there).flatMap(Kept::measured).isEmpty() && isAmount(there, row, unit);
+        return lines.putSaid(actor, seen, item, typed(0, row, "", counted ? "" : row.quantity(), unit, called, when));
+    }
+
+    private static Typed typed(
+            int seq,
+            BomTableRows.Row row,
+            String title,
+            String quantity,
+            String unit,
+            String variant,
+            Effectivity.Typed when) {
+        return new Typed(
                 seq,
                 row.find(),
                 row.number(),
                 title,
-                row.quantity(),
-                row.unit(),
+                quantity,
+                unit,
                 row.comes(),
                 row.mass(),
                 row.cost(),
                 variant,
-                row.when());
-        if (line.filter(l -> isSame(bom, l, row, variant)).isPresent()) return "";
-        return ofFile ? lines.putSaid(actor, seen, item, typed) : lines.put(actor, seen, typed);
+                when);
+    }
+
+    /** A line by hand as the row says it; what the table has no column for stays. */
+    private static Typed over(
+            Kept kept,
+            Optional<Seen> document,
+            BomTableRows.Row row,
+            String unit,
+            String variant,
+            Effectivity.Typed when) {
+        return new Typed(
+                kept.seq(),
+                row.find(),
+                row.number(),
+                document.isPresent() ? "" : row.title(),
+                row.quantity(),
+                unit,
+                row.or("comes", row.comes(), kept.says().comes().word()),
+                row.or("mass", row.mass(), amount(kept.says().mass())),
+                row.or("cost", row.cost(), amount(kept.says().cost())),
+                variant,
+                when);
     }
 
     private Optional<Seen> document(Actor actor, Seen seen, BomTableRows.Row row) {
@@ -205,31 +250,32 @@ public class BringBomLines {
                 && Texts.key(part.title()).equals(Texts.key(row.title()));
     }
 
-    private int seq(long revision, BomLine line) {
+    private Optional<Kept> kept(long revision, BomLine line) {
         return lines.of(revision).stream()
-                .filter(k -> !k.ofFile() && k.find().equals(line.find()))
-                .mapToInt(Kept::seq)
-                .findFirst()
-                .orElse(0);
+                .filter(k -> k.ofFile() != line.byHand() && k.find().equals(line.find()))
+                .findFirst();
     }
 
-    private static boolean isSame(Bom bom, BomLine line, BomTableRows.Row row, String variant) {
-        BomPart part = bom.part(line.part());
-        Effectivity when = Effectivity.read(row.when()).orElseThrow(Refused::new);
-        String unit = row.unit().isEmpty() ? BomUnits.PIECE : row.unit();
-        boolean whole = part.item() > 0
-                || (isMass(part, row.mass())
-                        && amount(part.cost().own()).equals(row.cost())
-                        && (row.comes().isEmpty() || part.comes().word().equals(row.comes())));
-        return whole
-                && (row.find().isEmpty() || line.find().equalsIgnoreCase(row.find()))
+    private static boolean isAmount(BomLine line, BomTableRows.Row row, String unit) {
+        return line.unit().equals(unit.isEmpty() ? BomUnits.PIECE : unit)
                 && BomUnits.quantity(row.quantity())
                         .toOptional()
                         .filter(q -> q.compareTo(line.quantity()) == 0)
-                        .isPresent()
-                && line.unit().equals(unit)
+                        .isPresent();
+    }
+
+    private static boolean isSame(
+            BomPart part, BomLine line, BomTableRows.Row row, String unit, String variant, Effectivity.Typed when) {
+        String cost = amount(part.cost().own());
+        boolean words = part.item() > 0
+                || (isMass(part, row.or("mass", row.mass(), amount(part.mass().own())))
+                        && row.or("cost", row.cost(), cost).equals(cost)
+                        && (row.comes().isEmpty() || part.comes().word().equals(row.comes())));
+        return words
+                && (row.find().isEmpty() || line.find().equalsIgnoreCase(row.find()))
+                && isAmount(line, row, unit)
                 && part.variant().equals(variant)
-                && line.when().equals(when);
+                && line.when().equals(Effectivity.read(when).orElseThrow(Refused::new));
     }
 
     /** A table that was fetched says what a gram weighs, too. */
