@@ -30,6 +30,10 @@ import mintshelf.app.use.redline.TalkOfRemarks;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.search.ReadWords;
 import mintshelf.app.use.shelf.ReadShelf;
+import mintshelf.app.use.structure.KeepBomLines;
+import mintshelf.app.use.structure.KeepVariants;
+import mintshelf.core.bom.RollUp;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.signoff.Decision;
 import mintshelf.database.schema.Tables;
 import org.junit.jupiter.api.Test;
@@ -146,6 +150,24 @@ class NonInterferenceTest {
                 .execute();
     }
 
+    /** Lines by hand, variants, other sums. */
+    private void bill(long item, int n) {
+        server.bean(KeepBomLines.class)
+                .write(
+                        server.actor("priya"),
+                        item,
+                        Server.key(),
+                        new KeepBomLines.Typed(0, "", "", "zebra line", "2", "pc", "bought", "1", "1"));
+        server.bean(KeepVariants.class)
+                .keep(
+                        server.actor("priya"),
+                        item,
+                        Server.key(),
+                        List.of(new Variant("zebra variant", "ZV-" + item + n, Map.of("mass", "3"))));
+        server.bean(KeepVariants.class)
+                .say(server.actor("priya"), item, Server.key(), RollUp.Of.MASS, "4", "zebra weighed");
+    }
+
     /** All that may be under way: revisions, holds, facts, titles, rounds, returns, strays, orders, drafts, links, references. */
     private void work(long shelf, List<Long> items) {
         for (int i = 0; i < 4; i++) {
@@ -161,6 +183,7 @@ class NonInterferenceTest {
                             "Zebra title " + item,
                             Map.of("material", "zebra metal"),
                             Map.of());
+            if (i < 3) bill(item, i);
         }
         server.checkIn("tomasz", items.get(0), "zebra stray", false);
         long round = review.send("priya", items.get(1));
@@ -247,6 +270,9 @@ class NonInterferenceTest {
                     "/bom?with=as-released",
                     "/bom?view=latest-released&who=purchasing",
                     "/bom.csv",
+                    "/bom?serial=0150&lot=L1",
+                    "/variants",
+                    "/parts-list",
                     "/where-used",
                     "/where-used?versions=all",
                     "/refers-to",

@@ -63,7 +63,7 @@ final class SearchRoutes {
                 List.of("/documents/{id}/parts-list", "/documents/" + draft + "/parts-list", "302 404 404 200 200 200"),
                 List.of("/documents/{id}/variants", "/documents/" + draft + "/variants", "302 404 404 200 200 200"),
                 List.of("/house/currencies", "/house/currencies", "302 403 403 403 403 200"),
-                List.of("/documents/{id}/bom/table", "/documents/" + draft + "/bom/table", "302 404 404 200 200 200"),
+                List.of("/documents/{id}/bom/table", "/documents/" + draft + "/bom/table", "302 404 404 403 200 409"),
                 List.of("/documents/{id}/bom/line", "/documents/" + draft + "/bom/line", "302 404 404 200 200 200"),
                 List.of("/baselines", "/baselines", ALL),
                 List.of("/baselines/new", "/baselines/new?items=" + draft, "302 404 404 200 200 200"),

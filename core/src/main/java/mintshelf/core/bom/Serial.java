@@ -11,7 +11,7 @@ import mintshelf.core.base.Texts;
  * The serial number of one product: digits, perhaps behind letters that tell one series from another. Those of one series stand in a
  * row; those of different ones do not.
  *
- * @param series letters in front, in capitals; empty for none
+ * @param series letters in front, in capitals, without a dash behind them; empty for none
  * @param number what the digits come to
  * @param shown as it was written
  */
@@ -27,8 +27,8 @@ public record Serial(String series, long number, String shown) {
                     "bom.serial",
                     "“" + Texts.shorten(typed.strip(), 30) + "” is no serial number.",
                     "Write up to twelve digits, with up to six letters in front where series are told apart.");
-        return Outcome.granted(
-                new Serial(Optional.ofNullable(m.group(1)).orElse(""), Long.parseLong(m.group(2)), text));
+        return Outcome.granted(new Serial(
+                Optional.ofNullable(m.group(1)).orElse("").replace("-", ""), Long.parseLong(m.group(2)), text));
     }
 
     /** Whether both are of one series. */

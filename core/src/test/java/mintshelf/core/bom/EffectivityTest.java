@@ -55,6 +55,7 @@ class EffectivityTest {
         assertThat(e.of(serial("15"))).isEqualTo(Holds.NO);
         assertThat(e.of(serial("LS-15"))).isEqualTo(Holds.NO);
         assertThat(e.of(serial("tg-15"))).isEqualTo(Holds.YES);
+        assertThat(e.of(serial("TG15"))).isEqualTo(Holds.YES);
     }
 
     @Test

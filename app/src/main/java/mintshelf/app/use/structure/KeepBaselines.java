@@ -143,7 +143,9 @@ public class KeepBaselines {
             Line line = new Line(stands.seen().get(), row, Optional.empty(), "");
             Line before = lines.putIfAbsent(part.item(), line);
             if (before == null) continue;
-            absent.add("Of several versions the latest: " + part.shown());
+            // Two variants of one version are one document.
+            if (before.row().version() != line.row().version())
+                absent.add("Of several versions the latest: " + part.shown());
             lines.put(part.item(), latest(before, line));
         }
         return new Plan(read.top(), ofRevisions(lines.values()), absent);

@@ -15,9 +15,9 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
-import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.house.HouseStore;
@@ -35,7 +35,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class KeepVariants {
     private final Sight sight;
-    private final Numbered numbered;
+    private final NumberStore numbers;
     private final PartStore parts;
     private final RevisionStore revisions;
     private final HouseStore house;
@@ -46,7 +46,7 @@ public class KeepVariants {
 
     public KeepVariants(
             Sight sight,
-            Numbered numbered,
+            NumberStore numbers,
             PartStore parts,
             RevisionStore revisions,
             HouseStore house,
@@ -55,7 +55,7 @@ public class KeepVariants {
             Acts acts,
             Clock clock) {
         this.sight = sight;
-        this.numbered = numbered;
+        this.numbers = numbers;
         this.parts = parts;
         this.revisions = revisions;
         this.house = house;
@@ -144,7 +144,7 @@ public class KeepVariants {
         if (!typed.number().isBlank()) {
             NumberKey key = NumberKey.of(typed.number()).orElseThrow(Refused::new);
             // One that the document itself has is the variant that it is first of all.
-            boolean others = numbered.other(actor, item, key.number()).isPresent();
+            boolean others = numbers.items(key).stream().anyMatch(other -> other != item);
             if (others || !parts.claim(key, item))
                 throw Refused.because(
                         "variant.number_taken",

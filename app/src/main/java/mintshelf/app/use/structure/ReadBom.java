@@ -142,7 +142,7 @@ public class ReadBom {
         Seen top = sight.of(actor, item);
         StructureView view = top.all() || asked.isReleasedOnly() ? asked : StructureView.AS_RELEASED;
         Product product = new Product(levels.built(view, day), which.serial(), which.lot());
-        return read(actor, top, view, number, day, Optional.of(product));
+        return read(actor, top, view, number, day, Optional.of(product), Bom.DEEPEST);
     }
 
     /** @param product nothing for all lines, of whatever products they are part */
@@ -152,14 +152,15 @@ public class ReadBom {
             StructureView view,
             Optional<Integer> number,
             LocalDate day,
-            Optional<Product> product) {
+            Optional<Product> product,
+            int deepest) {
         long item = top.spine().id();
         Optional<Node> start = levels.start(top, view, number, day);
         if (start.isEmpty()) return Optional.empty();
         Map<Long, Seen> seen = new HashMap<>(Map.of(item, top));
         HandLines hand = new HandLines(
                 versions, lines, references, seen, view, start.get().version());
-        Reach reach = new Reach(Bom.DEEPEST, MOST_PARTS, hand::beside);
+        Reach reach = new Reach(deepest, MOST_PARTS, hand::beside);
         Map<Node, List<Child>> children = levels.levels(actor, start.get(), view, day, reach, seen, Map.of());
         BomReading reading = new BomReading(parts, revisions, seen, children, hand, product);
         reading.read(start.get(), item, number(start.get()));
@@ -201,11 +202,11 @@ public class ReadBom {
         return found;
     }
 
-    /** A BOM that this person may change lines of, with all of them: the one that is being prepared. */
+    /** The lines of the BOM that is being prepared, all of them, of whatever products they are part; not what is below those. */
     public Read ofPending(Actor actor, long item) {
         Seen top = sight.of(actor, item);
         StructureView view = top.all() ? StructureView.LATEST : StructureView.AS_RELEASED;
-        return read(actor, top, view, Optional.empty(), LocalDate.EPOCH, Optional.empty())
+        return read(actor, top, view, Optional.empty(), LocalDate.EPOCH, Optional.empty(), 1)
                 .orElseThrow(NotThere::new);
     }
 }

@@ -29,11 +29,12 @@ class VariantNames {
         return parts.variants(List.of(revision)).getOrDefault(revision, List.of());
     }
 
-    /** The document that describes the variant of a part number, of those that somebody sees. */
+    /** The document that describes the variant of a part number now, of those that somebody sees. */
     Optional<Seen> describes(Actor actor, NumberKey number) {
         return parts.described(number)
                 .flatMap(item ->
-                        Optional.ofNullable(sight.of(actor, List.of(item)).get(item)));
+                        Optional.ofNullable(sight.of(actor, List.of(item)).get(item)))
+                .filter(document -> !numbered(document, number.number()).isEmpty());
     }
 
     /** The name of a variant as the document writes it; empty for none. */
