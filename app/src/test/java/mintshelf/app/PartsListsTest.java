@@ -146,6 +146,12 @@ class PartsListsTest {
                         .get("/documents/" + bare + "/parts-list")
                         .body())
                 .contains("rows of a block with values named FIND and QTY");
+        long part = server.file(
+                "priya", shelf, Server.PLAIN, number + "-S.dxf", number + "-S", sheet(balloon("1", 40)), false);
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + part + "/parts-list")
+                        .body())
+                .contains("Neither has lines");
         long alone =
                 server.file("priya", shelf, Server.PLAIN, number + "-alone.dxf", number + "-alone", usual(), false);
         assertThat(Web.as(server, "priya")

@@ -15,6 +15,7 @@ import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.house.KeepRates;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.app.use.structure.KeepBaselines;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
 import mintshelf.app.use.structure.KeepVariants;
@@ -232,6 +233,11 @@ class VariantsTest {
                 .singleElement()
                 .satisfies(l -> assertThat(l.find()).isEqualTo("1"));
         assertThat(lines.form(priya, top, "1").typed().when().from()).isEqualTo("2990-01-01");
+        // A baseline of today has nothing of it.
+        assertThat(server.bean(KeepBaselines.class)
+                        .plan(priya, KeepBaselines.Of.structure(top, StructureView.LATEST, LocalDate.EPOCH))
+                        .lines())
+                .hasSize(1);
         assertThat(read.of(priya, top, StructureView.ON_DATE, Optional.empty(), LocalDate.of(2990, 1, 1))
                         .orElseThrow()
                         .bom()

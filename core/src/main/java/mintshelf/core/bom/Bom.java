@@ -27,6 +27,7 @@ public final class Bom {
     private final List<List<BomLine>> lines;
     private final int[] order;
     private final boolean[][] ring;
+    private final boolean[] reached;
 
     private Bom(List<BomPart> parts, List<List<BomLine>> lines) {
         this.parts = List.copyOf(parts);
@@ -35,6 +36,8 @@ public final class Bom {
         for (int i = 0; i < ring.length; i++)
             ring[i] = new boolean[this.lines.get(i).size()];
         this.order = sorted();
+        this.reached = new boolean[parts.size()];
+        for (int part : order) reached[part] = true;
     }
 
     /**
@@ -112,6 +115,11 @@ public final class Bom {
         int[] order = new int[count];
         for (int i = 0; i < count; i++) order[i] = done[count - 1 - i];
         return order;
+    }
+
+    /** Whether lines lead to a part from the top: those of other products lead to none. */
+    public boolean isReached(int place) {
+        return reached[place];
     }
 
     /** Places of parts that can be reached from the top, each behind all that it is in. */

@@ -131,6 +131,8 @@ public class KeepBaselines {
         List<String> absent = new ArrayList<>();
         if (read.cut()) absent.add("There is more below than one baseline takes.");
         for (int i = 0; i < read.bom().size(); i++) {
+            // What only lines of other products lead to is no part of this one.
+            if (!read.bom().isReached(i)) continue;
             ReadBom.Stands stands = read.stands().get(i);
             var part = read.bom().part(i);
             if (stands.version() == 0 || stands.seen().isEmpty()) {

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.Seen;
@@ -109,7 +110,8 @@ public class ReadBom {
 
         /** Whether some of it is not for this person's eyes. */
         public boolean incomplete() {
-            return stands.stream().anyMatch(s -> s.lacks().equals(HIDDEN));
+            return IntStream.range(0, bom.size())
+                    .anyMatch(i -> bom.isReached(i) && stands.get(i).lacks().equals(HIDDEN));
         }
     }
 
