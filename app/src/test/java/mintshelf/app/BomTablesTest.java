@@ -132,6 +132,20 @@ class BomTablesTest {
     }
 
     @Test
+    void rowsOfOneThingAreToldByTheirFindNumbers() {
+        tables.take(priya, top, Server.key(), csv("find,title,quantity", "10,Grease,1"));
+        tables.take(priya, top, Server.key(), csv("find,title,quantity", "10,Grease,1", "14,Grease,2"));
+        assertThat(tree()).containsExactly("1 bolt 4 pc", "10 Grease 1 pc", "14 Grease 2 pc");
+        assertThat(tables.plan(priya, top, csv("title,quantity", "Glue,1", "glue,2"))
+                        .refused())
+                .singleElement()
+                .satisfies(r -> assertThat(r.refusal().orElseThrow().code()).isEqualTo("bom.table_twice"));
+        // A thing that stands once is renumbered by the number that its row says.
+        tables.take(priya, top, Server.key(), csv("find,number,quantity", "3," + mark + "-bolt,4"));
+        assertThat(tree()).contains("3 bolt 4 pc");
+    }
+
+    @Test
     void aWorkbookComesThroughThePageWithWhatItsFormulasGave() {
         byte[] book =
                 TableFiles.xlsx("lines", List.of(List.of("number", "title", "quantity"), List.of("", "=1+1", "3")));

@@ -2,8 +2,12 @@ package mintshelf.app.use.structure;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.effect.FactsChanged;
 import mintshelf.app.effect.TableFiles;
 import mintshelf.app.ground.Actor;
@@ -125,12 +129,15 @@ public class BringBomLines {
 
     private List<Row> carryOut(Actor actor, Seen seen, List<BomTableRows.Row> rows) {
         List<Row> done = new ArrayList<>();
+        Set<String> finds =
+                rows.stream().map(r -> r.find().toUpperCase(Locale.ROOT)).collect(Collectors.toSet());
+        Set<String> said = new HashSet<>();
         for (BomTableRows.Row row : rows) {
             try {
                 row.refusal().ifPresent(r -> {
                     throw new Refused(r);
                 });
-                done.add(new Row(row, one(actor, seen, row), Optional.empty()));
+                done.add(new Row(row, one(actor, seen, row, finds, said), Optional.empty()));
             } catch (Refused e) {
                 done.add(new Row(row, "", Optional.of(e.refusal())));
             }
@@ -138,8 +145,13 @@ public class BringBomLines {
         return done;
     }
 
-    /** What was done for a row, in words; empty where the line is so already. */
-    private String one(Actor actor, Seen seen, BomTableRows.Row row) {
+    /**
+     * What was done for a row, in words; empty where the line is so already.
+     *
+     * @param finds that rows of the table name: a line under one of them is that row's
+     * @param said what rows without a find number were so far
+     */
+    private String one(Actor actor, Seen seen, BomTableRows.Row row, Set<String> finds, Set<String> said) {
         ReadBom.Read now = read.ofPending(actor, seen.spine().id());
         Bom bom = now.bom();
         Optional<Seen> document = document(actor, seen, row);
@@ -147,6 +159,12 @@ public class BringBomLines {
         String variant = document.filter(d -> row.variant().isEmpty())
                 .map(d -> variants.numbered(d, row.number()))
                 .orElse(row.variant());
+        String thing = item > 0 ? item + "/" + Texts.key(variant) : Texts.key(row.number() + "\n" + row.title());
+        if (row.find().isEmpty() && !said.add(thing))
+            throw Refused.because(
+                    "bom.table_twice",
+                    row.shown() + " stands in the table twice without a find number.",
+                    "Say which line each row is, or make one row of them.");
         List<BomLine> same = bom.lines(0).stream()
                 .filter(l -> is(bom.part(l.part()), item, row))
                 .toList();
@@ -155,9 +173,12 @@ public class BringBomLines {
                 .filter(l -> l.find().equalsIgnoreCase(row.find()))
                 .findFirst()
                 .or(() -> same.stream()
+                        .filter(l -> !finds.contains(l.find()))
                         .filter(l -> bom.part(l.part()).variant().equals(variant))
                         .findFirst())
-                .or(() -> row.find().isEmpty() ? same.stream().findFirst() : Optional.empty());
+                .or(() -> same.stream()
+                        .filter(l -> row.find().isEmpty() && !finds.contains(l.find()))
+                        .findFirst());
         if (line.isEmpty()) {
             String title = document.isPresent() ? "" : row.title();
             return lines.put(actor, seen, typed(0, row, title, row.quantity(), row.unit(), variant, row.when()));
