@@ -23,7 +23,6 @@ import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomLine;
 import mintshelf.core.bom.BomPart;
 import mintshelf.core.bom.BomUnits;
-import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.compare.Zones;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.partslist.PartsList;
@@ -72,7 +71,7 @@ public class KeepPartsList {
     public Read read(Actor actor, long item) {
         Seen sheet = sight.of(actor, item);
         Optional<ReadBom.Read> model = shown(actor, item);
-        Optional<PartsList> list = list(sheet);
+        Optional<PartsList> list = opened(sheet).map(Opened::list);
         boolean hasList = list.filter(l -> !l.block().isEmpty()).isPresent();
         if (model.isEmpty() || list.isEmpty())
             return new Read(sheet, model, Optional.empty(), hasList, Map.of(), Optional.empty());
@@ -99,13 +98,15 @@ public class KeepPartsList {
                         bom.of(actor, model.spine().id(), StructureView.LATEST, Optional.empty(), LocalDate.EPOCH));
     }
 
-    private Optional<PartsList> list(Seen sheet) {
-        Optional<DxfDrawing> drawing = sheets.opened(sheet.spine().content());
-        return drawing.flatMap(d -> d.scene().toOptional().map(scene -> PartsList.of(d, scene, millimetre(scene))));
-    }
+    /** @param millimetre how long one is on the sheet */
+    private record Opened(PartsList list, double millimetre) {}
 
-    private static double millimetre(Scene scene) {
-        return Zones.of(scene).millimetre();
+    private Optional<Opened> opened(Seen sheet) {
+        Optional<DxfDrawing> drawing = sheets.opened(sheet.spine().content());
+        return drawing.flatMap(d -> d.scene().toOptional().map(scene -> {
+            double millimetre = Zones.of(scene).millimetre();
+            return new Opened(PartsList.of(d, scene, millimetre), millimetre);
+        }));
     }
 
     /** The lines that stand on a sheet: those of the assembly itself. */
@@ -126,11 +127,7 @@ public class KeepPartsList {
 
     private static Optional<Refusal> refusal(Actor actor, Seen sheet, ReadBom.Read model, boolean hasList) {
         if (!sheet.all()) return Optional.of(Refusal.of("partslist.reader", "You see what is released of it.", ""));
-        if (!hasList)
-            return Optional.of(Refusal.of(
-                    "partslist.no_rows",
-                    "The sheet has no parts list that could be written: rows of a block with values named FIND and QTY.",
-                    "Put one row of it onto the sheet in the program that draws it."));
+        if (!hasList) return Optional.of(PartsListWrite.NO_ROWS);
         if (model.bom().lines(0).isEmpty())
             return Optional.of(Refusal.of(
                     "partslist.nothing", "The model consists of nothing else.", "Check its model in first."));
@@ -157,7 +154,8 @@ public class KeepPartsList {
             Seen sheet = sight.locked(actor, item);
             Sight.expectVersion(sheet, version);
             ReadBom.Read model = shown(actor, item).orElseThrow(NotThere::new);
-            PartsList list = list(sheet).orElseThrow(NotThere::new);
+            Opened opened = opened(sheet).orElseThrow(NotThere::new);
+            PartsList list = opened.list();
             refusal(actor, sheet, model, !list.block().isEmpty()).ifPresent(r -> {
                 throw new Refused(r);
             });
@@ -169,19 +167,11 @@ public class KeepPartsList {
                     + model.top().document().number() + ": "
                     + Numbers.count(compared.wrong(), "line", "lines");
             Outcome<?> written = rewrite.sheet(
-                    actor, sheet, bytes -> PartsListWrite.write(bytes, wanted, millimetre(bytes)), says, comment);
+                    actor, sheet, bytes -> PartsListWrite.write(bytes, wanted, opened.millimetre()), says, comment);
             written.refusal().ifPresent(r -> {
                 throw new Refused(r);
             });
             return "/documents/" + item + "/parts-list";
         });
-    }
-
-    private static double millimetre(byte[] bytes) {
-        return DxfDrawing.read(bytes)
-                .flatMap(DxfDrawing::scene)
-                .toOptional()
-                .map(KeepPartsList::millimetre)
-                .orElse(1.0);
     }
 }

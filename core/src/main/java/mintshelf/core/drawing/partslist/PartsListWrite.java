@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.Attributes.Attribute;
@@ -25,6 +26,12 @@ import mintshelf.core.drawing.dxf.SheetContent;
  */
 public final class PartsListWrite {
     private static final double ROW_MM = 7;
+
+    /** Why a sheet without a list is not written. */
+    public static final Refusal NO_ROWS = Refusal.of(
+            "partslist.no_rows",
+            "The sheet has no parts list that could be written: rows of a block with values named FIND and QTY.",
+            "Put one row of it onto the sheet in the program that draws it.");
 
     private PartsListWrite() {}
 
@@ -43,11 +50,7 @@ public final class PartsListWrite {
         DxfDrawing drawing = read.value();
         PartsList list = PartsList.of(drawing, scene.value(), millimetre);
         List<SheetContent.Row> there = new ArrayList<>(SheetContent.rows(drawing, list.block()));
-        if (list.block().isEmpty() || there.isEmpty())
-            return Outcome.refused(
-                    "partslist.no_rows",
-                    "The sheet has no parts list that could be written: rows of a block with values named FIND and QTY.",
-                    "Put one row of it onto the sheet in the program that draws it.");
+        if (list.block().isEmpty() || there.isEmpty()) return Outcome.refused(NO_ROWS);
         boolean upwards = upwards(there);
         Set<String> tags = new TreeSet<>();
         there.forEach(r -> tags.addAll(r.values().keySet()));
