@@ -88,7 +88,7 @@ class ArrowsTest {
                             "drawing.dxf",
                             "drawing.partslist",
                             "drawing.titleblock")),
-            Map.entry("drawing.partslist", Set.of("base", "drawing", "drawing.dxf")),
+            Map.entry("drawing.partslist", Set.of("base", "bom", "drawing", "drawing.dxf")),
             Map.entry("drawing.compare", Set.of("base", "drawing")),
             Map.entry("drawing.merge", Set.of("base", "drawing", "drawing.compare", "drawing.dxf")),
             Map.entry("drawing.alike", Set.of("drawing")),

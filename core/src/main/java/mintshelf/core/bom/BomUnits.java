@@ -18,6 +18,8 @@ public final class BomUnits {
 
     private static final Pattern QUANTITY = Pattern.compile("\\d{1,9}(\\.\\d{1,6})?");
 
+    private static final Pattern RATE = Pattern.compile("\\d{1,8}(\\.\\d{1,9})?");
+
     private BomUnits() {}
 
     /** Reads a quantity: over nothing, at most nine digits before the point and six behind it. */
@@ -41,6 +43,17 @@ public final class BomUnits {
                 "bom.amount",
                 what + " “" + Texts.shorten(text, 40) + "” is no amount.",
                 "Write digits, at most six of them behind a point, for one unit of it; leave it empty where nobody knows.");
+    }
+
+    /** Reads what one unit of a currency is in another: over nothing, at most eight digits before the point and nine behind it. */
+    public static Outcome<BigDecimal> rate(String typed) {
+        String text = typed.strip();
+        if (RATE.matcher(text).matches() && new BigDecimal(text).signum() > 0)
+            return Outcome.granted(new BigDecimal(text));
+        return Outcome.refused(
+                "rate.number",
+                "“" + Texts.shorten(text, 20) + "” is no rate.",
+                "Write what one of it is in the house's own currency, more than 0; nothing was changed.");
     }
 
     /** Reads a unit; an empty text is a piece. */

@@ -17,6 +17,7 @@ import mintshelf.app.store.house.RateStore;
 import mintshelf.app.store.person.PersonStore;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.base.Texts;
+import mintshelf.core.bom.BomUnits;
 import mintshelf.core.bom.PartFacts;
 import org.springframework.stereotype.Service;
 
@@ -75,17 +76,11 @@ public class KeepRates {
                         "rate.code",
                         "“" + Texts.shorten(code.strip(), 20) + "” is no other currency.",
                         "Write its three letters (ISO 4217); nothing was changed.");
-            String text = rate.strip();
-            if (!text.matches("\\d{1,8}(\\.\\d{1,9})?") || new BigDecimal(text).signum() == 0)
-                throw Refused.because(
-                        "rate.number",
-                        "“" + Texts.shorten(text, 20) + "” is no rate.",
-                        "Write what one " + currency + " is in the house's own, more than 0; nothing was changed.");
+            BigDecimal value = BomUnits.rate(rate).orElseThrow(Refused::new);
             Map<String, BigDecimal> now = rates.rates();
             if (!now.containsKey(currency) && now.size() >= MOST)
                 throw Refused.because(
                         "rate.many", "There are " + MOST + " currencies already.", "Take one away first.");
-            BigDecimal value = new BigDecimal(text);
             rates.keep(currency, value, actor.person(), clock.instant());
             String was = now.containsKey(currency) ? Numbers.plain(now.getOrDefault(currency, value)) + " → " : "";
             recorder.noteHouse(

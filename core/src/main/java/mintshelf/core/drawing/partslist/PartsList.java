@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import mintshelf.core.bom.FindNumbers;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Primitive;
 import mintshelf.core.drawing.Scene;
@@ -56,7 +57,7 @@ public record PartsList(String block, Map<String, PartLine> lines, Map<String, L
     }
 
     private static Map<String, PartLine> lines(DxfDrawing drawing, List<String> blocks) {
-        Map<String, PartLine> lines = new TreeMap<>(PartsList::byFind);
+        Map<String, PartLine> lines = new TreeMap<>(FindNumbers::compare);
         List<Attributes.Attribute> row = new ArrayList<>();
         for (Attributes.Attribute a : drawing.attributes()) {
             // One insert follows another: a tag that comes again begins the next row.
@@ -71,17 +72,6 @@ public record PartsList(String block, Map<String, PartLine> lines, Map<String, L
         }
         keep(row, lines, blocks);
         return lines;
-    }
-
-    /** 2 before 10, 2A behind 2. */
-    static int byFind(String one, String other) {
-        int byNumber = Long.compare(digits(one), digits(other));
-        return byNumber != 0 ? byNumber : one.compareTo(other);
-    }
-
-    private static long digits(String find) {
-        String digits = find.replaceAll("\\D.*", "");
-        return digits.isEmpty() || digits.length() > 15 ? Long.MAX_VALUE : Long.parseLong(digits);
     }
 
     private static void keep(List<Attributes.Attribute> row, Map<String, PartLine> lines, List<String> blocks) {

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mintshelf.core.bom.FindNumbers;
 import mintshelf.core.drawing.Box;
 
 /**
@@ -59,7 +60,7 @@ public record PartsListCompare(List<Line> lines, Map<String, List<Box>> astray) 
         list.lines().values().stream()
                 .filter(l -> !found.containsValue(l))
                 .forEach(l -> lines.add(line(list, Optional.of(l), Optional.empty())));
-        lines.sort(Comparator.comparing(Line::find, PartsList::byFind));
+        lines.sort(Comparator.comparing(Line::find, FindNumbers::compare));
         Map<String, List<Box>> astray = new LinkedHashMap<>(list.balloons());
         astray.keySet().removeAll(list.lines().keySet());
         return new PartsListCompare(lines, astray);

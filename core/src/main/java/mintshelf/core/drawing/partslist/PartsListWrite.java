@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.bom.FindNumbers;
 import mintshelf.core.drawing.Box;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.Attributes.Attribute;
@@ -87,8 +88,8 @@ public final class PartsListWrite {
         for (SheetContent.Row row : rows) {
             String find = find(row);
             if (find.isEmpty()) continue;
-            if (first == null || PartsList.byFind(find, find(first)) < 0) first = row;
-            if (last == null || PartsList.byFind(find, find(last)) > 0) last = row;
+            if (first == null || FindNumbers.compare(find, find(first)) < 0) first = row;
+            if (last == null || FindNumbers.compare(find, find(last)) > 0) last = row;
         }
         return first != null && last != null && last.y() > first.y();
     }

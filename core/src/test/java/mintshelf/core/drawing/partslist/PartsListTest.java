@@ -13,6 +13,7 @@ import java.util.Random;
 import mintshelf.core.Dxf;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.bom.FindNumbers;
 import mintshelf.core.drawing.Scene;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import org.junit.jupiter.api.Test;
@@ -174,7 +175,7 @@ class PartsListTest {
                     wanted(finds.get(1), "4", "P-20", "Screw"),
                     wanted(finds.get(2), "1", "P-30", "Old seal")));
             for (int i = 3; i < 3 + random.nextInt(4); i++) all.add(wanted(finds.get(i), "2", "Q-" + i, "More"));
-            all.sort((a, b) -> PartsList.byFind(a.find(), b.find()));
+            all.sort((a, b) -> FindNumbers.compare(a.find(), b.find()));
             PartsList after =
                     read(PartsListWrite.write(SHEET, all, 1).toOptional().orElseThrow());
             assertThat(PartsListCompare.of(after, all).wrong()).isZero();
