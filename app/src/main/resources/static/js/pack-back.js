@@ -12,12 +12,16 @@ export function begin(form) {
   const refused = form.querySelector("[data-refused]");
   const inputs = form.querySelectorAll("input[type=file]");
   let busy = false;
+  let next = null;
   let fields = [];
 
   const carry = (name, value) => { fields.push(el("input", { type: "hidden", name, value })); };
-  /** Sends while nothing else is sent; what was brought before is not part of the form any more. */
+  /** Sends while nothing else is sent; what was brought before is not part of the form any more. What is chosen meanwhile comes next, the last of it alone. */
   const bring = async (sent) => {
-    if (busy) return;
+    if (busy) {
+      next = sent;
+      return;
+    }
     busy = true;
     button.disabled = true;
     fields.forEach((field) => field.remove());
@@ -30,6 +34,9 @@ export function begin(form) {
       says.textContent = words(error);
     }
     busy = false;
+    const chosen = next;
+    next = null;
+    if (chosen) bring(chosen);
   };
 
   const archive = (file) => bring(async () => {

@@ -70,7 +70,7 @@ class PackBackWalkTest extends InBrowser {
         browser.find("[data-folder]").sendKeys(theirs.resolve("yard").toString());
         browser.awaitText("“empty.stp” is empty");
         assertThat(Browser.axe().analyze(browser.driver()).getViolations()).isEmpty();
-        // Another choice takes the place of the first.
+        // Another choice takes the place of the first, also one that is made while a file is still on its way.
         browser.find("[data-files]").sendKeys(theirs.resolve("yard/core.stp").toString());
         browser.awaitText("1 file,");
         browser.find("[data-folder]").sendKeys(theirs.resolve("yard").toString());
