@@ -101,6 +101,11 @@ class NonInterferenceTest {
                 released.add(component);
                 released.add(assembly(shelf, component));
             }
+            for (long shelf : List.of(open, hidden)) {
+                long clasp = BoughtPartsTest.made(server, shelf, "clasp " + shelf);
+                server.release("priya", clasp);
+                released.add(clasp);
+            }
             server.bean(ReadWords.class).run();
             server.bean(MakeOutputs.class).run();
             kept = KeptSearchTest.kept(server, "rafael", "-report");
@@ -114,6 +119,7 @@ class NonInterferenceTest {
             Still.later = 1;
             work(open, released.subList(0, 6));
             work(hidden, released.subList(6, 12));
+            bought(released);
             server.bean(ReadWords.class).run();
 
             Map<String, String> after = crawl(reader, token, released);
@@ -148,6 +154,22 @@ class NonInterferenceTest {
                 .insertInto(Tables.STRUCTURE_LOG)
                 .set(Tables.STRUCTURE_LOG.ITEM, component)
                 .execute();
+    }
+
+    /** Parts without a file are revised, and named by hand in what is being prepared. */
+    private void bought(List<Long> all) {
+        for (long clasp : all.subList(12, 14)) {
+            server.bean(StartRevisions.class)
+                    .start(server.actor("priya"), List.of(clasp), Server.key(), "zebra clasp", "", false);
+            server.bean(KeepFacts.class)
+                    .keep(server.actor("priya"), clasp, Server.key(), "zebra clasp", Map.of("mass", "0.77"), Map.of());
+            server.bean(KeepBomLines.class)
+                    .write(
+                            server.actor("priya"),
+                            all.get(clasp == all.get(12) ? 0 : 6),
+                            Server.key(),
+                            new KeepBomLines.Typed(0, "", server.document(clasp).number(), "", "3", "pc", "", "", ""));
+        }
     }
 
     /** Lines by hand, variants, other sums. */
@@ -272,6 +294,7 @@ class NonInterferenceTest {
                     "/bom.csv",
                     "/bom?serial=0150&lot=L1",
                     "/variants",
+                    "/item",
                     "/parts-list",
                     "/where-used",
                     "/where-used?versions=all",

@@ -72,6 +72,25 @@ public final class Documents {
                 false);
     }
 
+    /** The same as a part without a file. */
+    public static Document part(Document d) {
+        return new Document(
+                d.id(),
+                d.number(),
+                d.title(),
+                d.fileName(),
+                d.place(),
+                d.line(),
+                d.head(),
+                d.pending(),
+                d.released(),
+                d.lastEnded(),
+                d.holder(),
+                d.dropped(),
+                d.trial(),
+                true);
+    }
+
     public static Document preparing(Optional<Holder> holder) {
         return document(Optional.of(revision("A", StageClass.PREPARING)), Optional.empty(), holder);
     }

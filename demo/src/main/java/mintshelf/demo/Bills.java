@@ -3,10 +3,16 @@ package mintshelf.demo;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.Numbered;
+import mintshelf.app.sight.Sight;
+import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.use.house.KeepRates;
+import mintshelf.app.use.part.BeginPart;
+import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.app.use.structure.KeepBaselines;
 import mintshelf.app.use.structure.KeepBaselines.Of;
 import mintshelf.app.use.structure.KeepBomLines;
@@ -17,7 +23,7 @@ import mintshelf.core.bom.RollUp;
 import mintshelf.core.bom.Variant;
 import mintshelf.core.structure.StructureView;
 
-/** Lines of bills of materials that no file has: the grease, the label, how many metres of tape. */
+/** Lines of bills of materials that no file has: the grease and the label, which are parts without a file, how many metres of tape. */
 final class Bills extends Chapter {
     Bills(Book book) {
         super(book);
@@ -30,15 +36,23 @@ final class Bills extends Chapter {
         KeepBomLines lines = hands.bean(KeepBomLines.class);
         long head = model(tomasz, "TG40-3000");
         hands.at(daysAgo(9, 10, 5));
-        grease(lines, head, "Shaft grease", "20", "0.03", new Effectivity.Typed("", "", "", "0149", ""));
-        write(lines, head, "EGW-NL-07", "Name label", "1", "pc", "", "");
+        part(head, "EGW-SG-02", "Shaft grease", grease("0.03", "5"));
+        grease(lines, head, "EGW-SG-02", "20", new Effectivity.Typed("", "", "", "0149", ""));
+        // What it costs is not known: sums say so.
+        part(
+                head,
+                "EGW-NL-07",
+                "Name label",
+                Map.of("comes", "bought", "unit", "pc", "material", "aluminium", "mass", "0.004"));
+        write(lines, head, "EGW-NL-07", "", "1", "pc", "", "");
         write(lines, head, "", "Locking fluid", "2", "ml", "0.0011", "0.2");
         hands.at(daysAgo(8, 14, 20));
         long tape = model(tomasz, "TG40-2000");
         lines.say(tomasz, tape, Hands.key(), model(tomasz, "EGW-FT-12"), Typed.said("", "6.2", "m"));
         say();
         hands.at(daysAgo(7, 9, 15));
-        grease(lines, head, "Shaft grease, winter grade", "18", "0.05", new Effectivity.Typed("", "", "0150", "", ""));
+        part(head, "EGW-SG-03", "Shaft grease, winter grade", grease("0.05", "12"));
+        grease(lines, head, "EGW-SG-03", "18", new Effectivity.Typed("", "", "0150", "", ""));
         hands.bean(KeepVariants.class)
                 .say(tomasz, tape, Hands.key(), RollUp.Of.MASS, "4.46", "weighed at the works, tape on its pulley");
         say();
@@ -46,13 +60,42 @@ final class Bills extends Chapter {
         acceptance();
     }
 
-    private void grease(
-            KeepBomLines lines, long head, String title, String grams, String cost, Effectivity.Typed when) {
+    private static Map<String, String> grease(String cost, String days) {
+        return Map.of(
+                "comes",
+                "bought",
+                "unit",
+                "g",
+                "mass",
+                "0.001",
+                "cost",
+                cost,
+                "lead-time",
+                days,
+                "supplier",
+                "Smed Oils");
+    }
+
+    /** A part without a file, beside a document, released at once. */
+    private void part(long beside, String number, String title, Map<String, String> said) {
+        Actor tomasz = hands.actor("tomasz");
+        Kind kind = hands.bean(HouseStore.class).kind("bought-part");
+        long folder = hands.bean(Sight.class).of(tomasz, beside).spine().folder();
+        String made = hands.bean(BeginPart.class)
+                .make(
+                        tomasz,
+                        Hands.key(),
+                        new BeginPart.Wish(Optional.of(folder), Optional.of(kind.id()), number, title, said));
+        hands.bean(MoveDocument.class)
+                .move(tomasz, Long.parseLong(made.substring("/documents/".length())), Hands.key(), "release", 1, "");
+    }
+
+    private void grease(KeepBomLines lines, long head, String number, String grams, Effectivity.Typed when) {
         lines.write(
                 hands.actor("tomasz"),
                 head,
                 Hands.key(),
-                new Typed(0, "", "", title, grams, "g", "bought", "", cost, "", when));
+                new Typed(0, "", number, "", grams, "g", "", "", "", "", when));
     }
 
     /** One of the four gussets of a mast holds the lamp stay. */

@@ -21,6 +21,7 @@ import mintshelf.app.store.document.ReservedStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.document.Aspect;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.numbering.NumberPattern;
 import mintshelf.core.numbering.RangeRules;
@@ -112,7 +113,7 @@ public class DrawNumbers {
                 Map<Integer, Drawn> candidates = candidates(counting, scope, all, missing);
                 if (candidates.isEmpty()) break;
                 Set<String> used = numbers.used(
-                        List.of(kind.aspect()),
+                        barred(kind),
                         candidates.values().stream().map(d -> d.number().key()).toList());
                 candidates.forEach((at, one) -> {
                     if (!used.contains(one.number().key())) drawn.set(at, Optional.of(one));
@@ -218,10 +219,29 @@ public class DrawNumbers {
                     number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
                     "Choose another number, or empty the field to draw the next of the series.");
         }
+        Optional<Refusal> described = described(kind, number);
+        if (described.isPresent()) return Outcome.refused(described.get());
         Optional<Refusal> reserved = reserved(person, kind, shelf, number, facts);
         if (reserved.isPresent()) return Outcome.refused(reserved.get());
         typed(kind, shelf, number, facts);
         return wanted;
+    }
+
+    /** The aspects whose numbers a kind does not take: a part without a file is that of no drawing or model. */
+    private static List<Aspect> barred(Kind kind) {
+        return kind.isPart() ? List.of(Aspect.PART, Aspect.MODEL, Aspect.DRAWING) : List.of(kind.aspect());
+    }
+
+    /** Why no part of its own bears a number: its model or drawing bears the part already, with its facts. */
+    private Optional<Refusal> described(Kind kind, NumberKey number) {
+        return barred(kind).stream()
+                .filter(a -> a != kind.aspect() && numbers.item(a, number).isPresent())
+                .findFirst()
+                .map(a -> Refusal.of(
+                        "part.described",
+                        "The part " + number.number() + " is that of the "
+                                + a.name().toLowerCase(Locale.ROOT) + " of this number already.",
+                        "Say there how it comes and what it costs, or choose another number."));
     }
 
     /**
@@ -250,7 +270,7 @@ public class DrawNumbers {
             candidates.add(NumberKey.of(rendered.value()).orElseThrow(Refused::new));
         }
         Set<String> used = numbers.used(
-                List.of(kind.aspect()), candidates.stream().map(NumberKey::key).toList());
+                barred(kind), candidates.stream().map(NumberKey::key).toList());
         return Outcome.granted(candidates.stream()
                 .filter(n -> !used.contains(n.key()))
                 .map(NumberKey::number)

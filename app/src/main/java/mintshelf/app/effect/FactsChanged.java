@@ -14,6 +14,7 @@ public class FactsChanged {
     private final DocumentStore documents;
     private final RevisionStore revisions;
     private final FallingSignOffs signOffs;
+    private final PartCard card;
     private final Recorder recorder;
     private final Clock clock;
 
@@ -21,11 +22,13 @@ public class FactsChanged {
             DocumentStore documents,
             RevisionStore revisions,
             FallingSignOffs signOffs,
+            PartCard card,
             Recorder recorder,
             Clock clock) {
         this.documents = documents;
         this.revisions = revisions;
         this.signOffs = signOffs;
+        this.card = card;
         this.recorder = recorder;
         this.clock = clock;
     }
@@ -48,6 +51,7 @@ public class FactsChanged {
         recorder.note(actor, item, act, says, why);
         if (seen.pending().isEmpty()) return;
         revisions.noteHand(seen.current().id(), actor.person());
+        card.follow(actor, seen, changed);
         signOffs.changed(actor, item, changed);
     }
 }

@@ -149,7 +149,9 @@ public class FreshCopy {
                         ShippedSeries.of(as.kind().revisionSeries()), as.kind().labelAtStart(), "")
                 .orElseThrow(Refused::new);
         StoredContent content = sheet.written(
+                as.kind(),
                 inside.content(),
+                texts,
                 onSheet(as, number.number(), label, texts, facts.before(source.revision())),
                 label.map(l -> Map.of(
                                 "revision",

@@ -6,6 +6,7 @@ import java.util.Optional;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.sight.Sheets;
 import mintshelf.app.store.content.StoredContent;
+import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.SheetMapStore;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.dxf.DxfDrawing;
@@ -20,21 +21,30 @@ public class FreshSheet {
     private final Sheets sheets;
     private final ReadingRoom room;
     private final KeepContent keep;
+    private final PartCard card;
 
-    public FreshSheet(Sheets sheets, ReadingRoom room, KeepContent keep) {
+    public FreshSheet(Sheets sheets, ReadingRoom room, KeepContent keep, PartCard card) {
         this.sheets = sheets;
         this.room = room;
         this.keep = keep;
+        this.card = card;
     }
 
     /**
      * The content with the title block written. The content as it is where no map knows a place on it, or where it cannot take what would be
-     * written: its designer does it then.
+     * written: its designer does it then. A part without a file gets a card of its own.
      *
+     * @param facts what the new document says of itself
      * @param values by fact name; what is not named stays
      * @param row of the revision block; empty where the first label comes with the release
      */
-    StoredContent written(StoredContent content, Map<String, String> values, Map<String, String> row) {
+    StoredContent written(
+            Kind kind,
+            StoredContent content,
+            Map<String, String> facts,
+            Map<String, String> values,
+            Map<String, String> row) {
+        if (kind.isPart()) return card.of(kind.id(), facts);
         return room.apart(() -> write(content, values, row)).map(keep::keep).orElse(content);
     }
 

@@ -11,6 +11,7 @@ import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Stage;
+import mintshelf.core.hold.HoldRules;
 import org.springframework.stereotype.Component;
 
 /** Whether the files of a version may be fetched, as the stop of its route says; whoever may not can still look at them here. */
@@ -24,8 +25,13 @@ public class MayFetch {
         this.revisions = revisions;
     }
 
-    /** Why an actor may not fetch a version that they see; nothing when they may. */
+    /** Why an actor may not fetch a version that they see; nothing when they may. What has no file is not fetched. */
     public Optional<Refusal> refusal(Actor actor, Seen seen, VersionRow version) {
+        return seen.document().part() ? Optional.of(HoldRules.noFile(seen.document())) : copied(actor, seen, version);
+    }
+
+    /** Why an actor may not make something of what is in a version that they see; nothing when they may. */
+    public Optional<Refusal> copied(Actor actor, Seen seen, VersionRow version) {
         // A trial is in preparation whatever the stage of its document is.
         if (version.name().isTrial()) return Optional.empty();
         Document document = seen.document();

@@ -24,6 +24,9 @@ public class Numbered {
     /** Which document of a number is its part: the model, else the drawing. */
     private static final List<String> LEADING = List.of("PART", "MODEL", "DRAWING", "PAPER");
 
+    /** As they stand beside each other. */
+    private static final List<String> IN_ORDER = List.of("DRAWING", "MODEL", "PART", "PAPER");
+
     private final NumberStore numbers;
     private final LinkStore links;
 
@@ -39,6 +42,18 @@ public class Numbered {
                 .filter(s -> s.spine().id() != item && !s.document().dropped())
                 .min(Comparator.comparing(
                         s -> LEADING.indexOf(links.aspect(s.spine().id()))));
+    }
+
+    /** What bears the number of a document with it, the document too: drawing, model, part, paper. */
+    public List<Seen> together(Actor actor, Seen one) {
+        String number = one.document().number();
+        return all(actor, number).stream()
+                .filter(s -> s.document().number().equals(number)
+                        && !s.document().dropped()
+                        && !s.spine().isChangePaper())
+                .sorted(Comparator.comparing(
+                        s -> IN_ORDER.indexOf(links.aspect(s.spine().id()))))
+                .toList();
     }
 
     /** Those of a number in the order in which they were filed; none for a text that is no number. */

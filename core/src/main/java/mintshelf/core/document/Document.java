@@ -13,6 +13,7 @@ import mintshelf.core.revision.StageClass;
  * @param released the revision in force, at most one
  * @param lastEnded the revision that ended last, when there is neither a pending nor a released one
  * @param trial number of the trial on whose line it is looked at; 0 on its main line
+ * @param part whether it is a part without a file: what its versions hold is what it says of itself, written by the shelf
  */
 public record Document(
         long id,
@@ -27,8 +28,9 @@ public record Document(
         Optional<Revision> lastEnded,
         Optional<Holder> holder,
         boolean dropped,
-        int trial) {
-    /** On its main line. */
+        int trial,
+        boolean part) {
+    /** One with a file, on its main line. */
     public Document(
             long id,
             String number,
@@ -42,7 +44,7 @@ public record Document(
             Optional<Revision> lastEnded,
             Optional<Holder> holder,
             boolean dropped) {
-        this(id, number, title, fileName, place, line, head, pending, released, lastEnded, holder, dropped, 0);
+        this(id, number, title, fileName, place, line, head, pending, released, lastEnded, holder, dropped, 0, false);
     }
 
     /**
@@ -70,7 +72,8 @@ public record Document(
                 lastEnded,
                 holder,
                 dropped,
-                number);
+                number,
+                part);
     }
 
     /** Its number alone, on the line of a trial too. */
@@ -83,6 +86,13 @@ public record Document(
     /** Whether it is looked at on the line of a trial. */
     public boolean isTried() {
         return trial > 0;
+    }
+
+    /** Whether somebody may be working on it now. */
+    public boolean isPrepared() {
+        return !dropped
+                && pending.filter(r -> r.stage().stageClass() == StageClass.PREPARING)
+                        .isPresent();
     }
 
     /** The revision that work is shown by: the pending one, else the released one, else the last that ended. */

@@ -21,6 +21,7 @@ public final class HoldRules {
         if (dropped.isPresent()) return dropped;
         Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
         if (missing.isPresent()) return missing;
+        if (document.part()) return Optional.of(noFile(document));
         if (document.holder().isPresent()) {
             Holder holder = document.holder().get();
             if (holder.person() == access.person()) {
@@ -49,6 +50,11 @@ public final class HoldRules {
                     "It can be changed again once it is returned.");
         }
         return Optional.empty();
+    }
+
+    /** Why nothing of a part without a file is brought, fetched or brought back. */
+    public static Refusal noFile(Document document) {
+        return Refusal.of("part.no_file", document.number() + " has no file.", "Change what it says of itself.");
     }
 
     /**

@@ -102,6 +102,11 @@ public record FilingOrder(List<Sentence> sentences, Copies copies) implements Ru
             at++;
             if (!house.kinds().containsKey(s.kind())) {
                 wrong.add(Refusal.of("filing.kind", "Rule " + at + " names a kind that is not there.", "Choose one."));
+            } else if (house.parts().contains(s.kind())) {
+                wrong.add(Refusal.of(
+                        "filing.part",
+                        "Rule " + at + " makes files what has none: " + House.name(house.kinds(), s.kind()) + ".",
+                        "Choose another kind."));
             }
             if (!s.named().isEmpty())
                 Rule.form("The name in rule " + at, s.named()).ifPresent(wrong::add);

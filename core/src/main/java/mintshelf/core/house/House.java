@@ -2,12 +2,15 @@ package mintshelf.core.house;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.core.route.Route;
 import mintshelf.core.signoff.Asked;
 
 /**
  * What rules of a house may name, by codes: names of kinds, series, roles, groups, people and shelves, routes, sign-off rules and facts in force.
+ *
+ * @param parts codes of the kinds whose documents have no file
  */
 public record House(
         Map<String, String> kinds,
@@ -18,7 +21,8 @@ public record House(
         Map<String, String> roles,
         Map<String, String> groups,
         Map<String, String> people,
-        Map<String, String> shelves) {
+        Map<String, String> shelves,
+        Set<String> parts) {
     public House {
         kinds = Map.copyOf(kinds);
         series = Map.copyOf(series);
@@ -29,6 +33,14 @@ public record House(
         groups = Map.copyOf(groups);
         people = Map.copyOf(people);
         shelves = Map.copyOf(shelves);
+        parts = Set.copyOf(parts);
+    }
+
+    /** The names of the kinds as which files are filed. */
+    public Map<String, String> filed() {
+        Map<String, String> filed = new HashMap<>(kinds);
+        filed.keySet().removeAll(parts);
+        return filed;
     }
 
     /** The name of a code, or the code where nothing is called so any more. */
@@ -55,7 +67,7 @@ public record House(
     House with(SignOffRule rule) {
         Map<String, SignOffRule> rules = new HashMap<>(signOffs);
         rules.put(rule.code(), rule);
-        return new House(kinds, series, routes, facts, rules, roles, groups, people, shelves);
+        return new House(kinds, series, routes, facts, rules, roles, groups, people, shelves, parts);
     }
 
     private Map<String, String> named(Asked.Kind kind) {

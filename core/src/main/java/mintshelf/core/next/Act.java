@@ -7,6 +7,7 @@ public enum Act {
     UNDO_CHECK_OUT("Undo check-out"),
     START_REVISION("Start revision"),
     ASK_FOR_CHANGE("Ask for a change"),
+    CHANGE_FACTS("Change facts"),
     SEND("Send to review"),
     SIGN("Sign"),
     LOOK("Fetch a copy");

@@ -25,7 +25,7 @@ public record NextStep(Act act, Optional<Refusal> instead) {
 
     /**
      * Asked to sign: sign. Mine: check in. Free and in preparation: send to review when the latest version is one's own work,
-     * else check out. Released and nothing pending: start the next revision, or ask for a change where the house keeps that. Else a copy, with the reason. Readers get a copy
+     * else check out; what has no file is changed on its page. Released and nothing pending: start the next revision, or ask for a change where the house keeps that. Else a copy, with the reason. Readers get a copy
      * without a word.
      *
      * @param asked whether a sign-off waits for the person
@@ -38,6 +38,9 @@ public record NextStep(Act act, Optional<Refusal> instead) {
                 document.holder().filter(h -> h.person() == access.person()).isPresent();
         if (mine) return new NextStep(Act.CHECK_IN, Optional.empty());
         if (!access.may(Right.CHANGE, document.place())) return new NextStep(Act.LOOK, Optional.empty());
+        if (document.part() && document.isPrepared()) {
+            return new NextStep(toSend ? Act.SEND : Act.CHANGE_FACTS, Optional.empty());
+        }
         Optional<Refusal> refusal = HoldRules.checkOut(document, access);
         if (refusal.isEmpty()) return new NextStep(toSend ? Act.SEND : Act.CHECK_OUT, Optional.empty());
         if (document.pending().isEmpty()

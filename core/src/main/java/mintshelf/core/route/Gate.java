@@ -100,8 +100,12 @@ public sealed interface Gate {
             if (!outside) return List.of();
             return List.of(Refusal.of(
                     "move.no_version",
-                    "Nothing was checked in for revision " + document.current().shown() + " yet.",
-                    "Check it out and check in what changed."));
+                    document.part()
+                            ? "Nothing of it was changed for revision "
+                                    + document.current().shown() + " yet."
+                            : "Nothing was checked in for revision "
+                                    + document.current().shown() + " yet.",
+                    document.part() ? "Change what it says of itself." : "Check it out and check in what changed."));
         }
     }
 

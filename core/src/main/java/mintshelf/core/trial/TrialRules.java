@@ -34,6 +34,7 @@ public final class TrialRules {
         if (dropped.isPresent()) return dropped;
         Optional<Refusal> missing = access.ask(Right.CHANGE, document.place());
         if (missing.isPresent()) return missing;
+        if (document.part()) return Optional.of(HoldRules.noFile(document));
         StageClass stage = document.current().stage().stageClass();
         if (stage == StageClass.WITHDRAWN || stage == StageClass.CLOSED) {
             return Optional.of(Refusal.of(

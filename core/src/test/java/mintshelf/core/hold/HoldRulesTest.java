@@ -5,6 +5,7 @@ import static mintshelf.core.Documents.PRIYA;
 import static mintshelf.core.Documents.TOMASZ;
 import static mintshelf.core.Documents.document;
 import static mintshelf.core.Documents.heldBy;
+import static mintshelf.core.Documents.part;
 import static mintshelf.core.Documents.person;
 import static mintshelf.core.Documents.preparing;
 import static mintshelf.core.Documents.released;
@@ -48,6 +49,17 @@ class HoldRulesTest {
         Document deciding =
                 document(Optional.of(revision("A", StageClass.DECIDING)), Optional.empty(), Optional.empty());
         assertThat(code(HoldRules.checkOut(deciding, DESIGNER))).isEqualTo("stage.deciding");
+    }
+
+    @Test
+    void whatHasNoFileIsNotCheckedOut() {
+        assertThat(code(HoldRules.checkOut(part(preparing(Optional.empty())), DESIGNER)))
+                .isEqualTo("part.no_file");
+        assertThat(code(HoldRules.between(part(preparing(Optional.empty())), DESIGNER)))
+                .isEqualTo("part.no_file");
+        // Who may not change it is told that first.
+        assertThat(code(HoldRules.checkOut(part(preparing(Optional.empty())), person(PRIYA, Right.SEE_ALL))))
+                .isEqualTo("access.missing");
     }
 
     @Test

@@ -87,7 +87,8 @@ class FactRulesTest {
                 RulesTest.HOUSE.roles(),
                 RulesTest.HOUSE.groups(),
                 RulesTest.HOUSE.people(),
-                RulesTest.HOUSE.shelves());
+                RulesTest.HOUSE.shelves(),
+                RulesTest.HOUSE.parts());
         FactRule turned = new FactRule("material", "Material", text, FactUse.USUAL.from(FactSource.COMPUTED, "{call}"));
         assertThat(turned.ask(with)).extracting(Refusal::code).contains("fact.formula");
     }
@@ -109,7 +110,8 @@ class FactRulesTest {
                 RulesTest.HOUSE.roles(),
                 RulesTest.HOUSE.groups(),
                 RulesTest.HOUSE.people(),
-                RulesTest.HOUSE.shelves());
+                RulesTest.HOUSE.shelves(),
+                RulesTest.HOUSE.parts());
         for (RequiredAt required : RequiredAt.values()) {
             KindRule drawing = RulesTest.kind("asme", "straight", Optional.empty(), new OnSheet("material", required));
             assertThat(drawing.ask(read)).isEmpty();

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
@@ -71,7 +72,7 @@ class RulesTest {
             List.of(new SignOffLine(1, "checker", 1, "checked", "checked_by", "checked", 2)),
             Policy.FIRST_RETURN);
     static final House HOUSE = new House(
-            Map.of("drawing", "drawing", "template", "template"),
+            Map.of("drawing", "drawing", "template", "template", "bought", "bought part"),
             Map.of("documents", "Documents"),
             Map.of("straight", STRAIGHT, "notice", NOTICE, "orders", ORDERS),
             Map.of("material", MATERIAL),
@@ -79,7 +80,8 @@ class RulesTest {
             Map.of("checker", "Checker"),
             Map.of("7", "Checking"),
             Map.of("3", "Marit Solvang"),
-            Map.of("1", "TG40 Tide gauge"));
+            Map.of("1", "TG40 Tide gauge"),
+            Set.of("bought"));
 
     static KindRule kind(String revisions, String route, Optional<PaperType> paper, OnSheet... facts) {
         return new KindRule(
@@ -228,6 +230,9 @@ class RulesTest {
         FilingOrder.Sentence all = new FilingOrder.Sentence(List.of(), "", "drawing");
         assertThat(codes(new FilingOrder(List.of(template, drawings, all)))).isEmpty();
         assertThat(codes(new FilingOrder(List.of(all, drawings)))).containsExactly("filing.never");
+        assertThat(codes(new FilingOrder(List.of(new FilingOrder.Sentence(List.of(), "screw", "bought")))))
+                .containsExactly("filing.part");
+        assertThat(HOUSE.filed()).containsOnlyKeys("drawing", "template");
         assertThat(codes(new FilingOrder(List.of(drawings, drawings)))).containsExactly("filing.twice");
         assertThat(codes(new FilingOrder(List.of(new FilingOrder.Sentence(List.of(), "(", "nothing")))))
                 .containsExactly("filing.kind", "rule.form");

@@ -106,7 +106,8 @@ class SignOffRuleTest {
                 RulesTest.HOUSE.roles(),
                 RulesTest.HOUSE.groups(),
                 RulesTest.HOUSE.people(),
-                RulesTest.HOUSE.shelves());
+                RulesTest.HOUSE.shelves(),
+                RulesTest.HOUSE.parts());
         assertThat(new RouteRule(twice).ask(house)).isEmpty();
         SignOffRule same = new SignOffRule(
                 "second",

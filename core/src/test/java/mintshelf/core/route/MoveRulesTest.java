@@ -4,6 +4,7 @@ import static mintshelf.core.Documents.PRIYA;
 import static mintshelf.core.Documents.TOMASZ;
 import static mintshelf.core.Documents.document;
 import static mintshelf.core.Documents.heldBy;
+import static mintshelf.core.Documents.part;
 import static mintshelf.core.Documents.person;
 import static mintshelf.core.Documents.preparing;
 import static mintshelf.core.Documents.released;
@@ -68,6 +69,9 @@ class MoveRulesTest {
         assertThat(NextStep.of(preparing(Optional.of(heldBy(PRIYA))), DESIGNER).act())
                 .isEqualTo(Act.CHECK_IN);
         assertThat(NextStep.of(released(), DESIGNER).act()).isEqualTo(Act.START_REVISION);
+        assertThat(NextStep.of(part(preparing(Optional.empty())), DESIGNER).act())
+                .isEqualTo(Act.CHANGE_FACTS);
+        assertThat(NextStep.of(part(released()), DESIGNER).act()).isEqualTo(Act.START_REVISION);
         Refusal kept = Refusal.of("revision.by_order", "An order starts it.", "Ask for a change.");
         assertThat(NextStep.of(released(), DESIGNER, false, false, Optional.of(kept)))
                 .isEqualTo(new NextStep(Act.ASK_FOR_CHANGE, Optional.of(kept)));

@@ -12,6 +12,7 @@ import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.use.begin.BeginDocument;
 import mintshelf.app.use.begin.BeginDocument.Wish;
+import mintshelf.app.use.part.BeginPart;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -27,11 +28,13 @@ public class BeginPages {
     private final BeginDocument begin;
     private final IntoFolders into;
     private final Numbered numbered;
+    private final BeginPart parts;
 
-    public BeginPages(BeginDocument begin, IntoFolders into, Numbered numbered) {
+    public BeginPages(BeginDocument begin, IntoFolders into, Numbered numbered, BeginPart parts) {
         this.begin = begin;
         this.into = into;
         this.numbered = numbered;
+        this.parts = parts;
     }
 
     /** @param like number of the document that it begins as a copy of; without one what there is to choose from */
@@ -56,6 +59,7 @@ public class BeginPages {
         model.addAttribute("next", templates.size() > SHOWN ? page + 1 : null);
         model.addAttribute("folder", folder.orElse(null));
         model.addAttribute("like", like);
+        model.addAttribute("parts", parts.offers(actor));
         return "begin/choose";
     }
 

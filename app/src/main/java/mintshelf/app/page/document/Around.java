@@ -103,5 +103,14 @@ class Around {
         model.addAttribute("structureOf", consists.top());
         model.addAttribute("standing", consists.standing());
         model.addAttribute("used", around);
+        model.addAttribute(
+                "withOthers",
+                around.links().stream()
+                        .map(ReadWhereUsed.Linked::other)
+                        .filter(o ->
+                                o.document().number().equals(seen.document().number()))
+                        .map(o -> o.spine().kindName())
+                        .distinct()
+                        .toList());
     }
 }

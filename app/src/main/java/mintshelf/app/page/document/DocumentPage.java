@@ -84,6 +84,7 @@ public class DocumentPage {
             return "redirect:" + view.seen().spine().page();
         }
         model.addAttribute("changePaper", view.seen().spine().isChangePaper());
+        model.addAttribute("part", view.seen().document().part());
         model.addAttribute("isNotice", view.seen().spine().isNotice());
         List<ReadOrders.ChangeOf> changes = orders.of(actor, id);
         model.addAttribute("orders", changes);

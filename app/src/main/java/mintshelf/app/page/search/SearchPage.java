@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.page.OneNumber;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.search.Ask.Order;
@@ -74,6 +75,9 @@ public class SearchPage {
         model.addAttribute("q", q);
         model.addAttribute("found", found);
         model.addAttribute("rows", rows(found.hits()));
+        model.addAttribute(
+                "others",
+                OneNumber.of(found.hits().stream().map(Search.Hit::seen).toList()));
         Optional<KeptSearchStore.Kept> shown = kept.map(id -> searches.kept(actor, id));
         List<Seen> seen = found.hits().stream().map(Search.Hit::seen).distinct().toList();
         Optional<List<String>> own = Optional.ofNullable(columns)

@@ -134,11 +134,12 @@ public class StructurePages {
     String used(Actor actor, @PathVariable long id, @RequestParam(required = false) String ever, Model model) {
         ReadWhereUsed.Used found = used.of(actor, id, ever != null);
         model.addAttribute("u", found);
-        model.addAttribute("byHand", bom.namedIn(actor, id));
+        List<ReadBom.Named> byHand = bom.namedIn(actor, id);
+        model.addAttribute("byHand", byHand);
         model.addAttribute("ever", ever != null);
         model.addAttribute(
                 "worth",
-                found.above().isEmpty()
+                found.above().isEmpty() && byHand.isEmpty()
                         ? null
                         : UsedWorth.of(bom.of(actor, id, StructureView.LATEST, Optional.empty(), LocalDate.EPOCH))
                                 .orElse(null));

@@ -2,7 +2,9 @@ package mintshelf.app.page.structure;
 
 import java.math.BigDecimal;
 import java.util.Optional;
+import mintshelf.app.store.structure.BomLineStore;
 import mintshelf.app.use.structure.ReadBom;
+import mintshelf.core.bom.BomUnits;
 import mintshelf.core.bom.RollUp;
 
 /** What one of a part weighs and costs, and what so many of it come to where it stands. */
@@ -33,16 +35,30 @@ public final class UsedWorth {
     }
 
     public String mass(long many) {
-        return value(mass, many, true);
+        return value(mass, BigDecimal.valueOf(many), true);
     }
 
     public String cost(long many) {
-        return value(cost, many, false);
+        return value(cost, BigDecimal.valueOf(many), false);
     }
 
-    private String value(RollUp.Value one, long many, boolean weight) {
+    /** What an amount weighs; empty where it is said in what cannot be made into its unit. */
+    public String mass(BomLineStore.Measured amount) {
+        return of(amount).map(many -> value(mass, many, true)).orElse("");
+    }
+
+    /** What an amount costs; empty where it is said in what cannot be made into its unit. */
+    public String cost(BomLineStore.Measured amount) {
+        return of(amount).map(many -> value(cost, many, false)).orElse("");
+    }
+
+    private Optional<BigDecimal> of(BomLineStore.Measured amount) {
+        return BomUnits.in(amount.quantity(), amount.unit(), unit);
+    }
+
+    private String value(RollUp.Value one, BigDecimal many, boolean weight) {
         if (one.known().signum() == 0) return one.complete() ? "0" : "";
-        BigDecimal all = one.known().multiply(BigDecimal.valueOf(many));
+        BigDecimal all = one.known().multiply(many);
         return (one.complete() ? "" : "over ") + (weight ? BomView.kilograms(all) : BomView.money(all, currency));
     }
 }

@@ -63,7 +63,9 @@ public record Spine(
                         d.released(),
                         d.lastEnded(),
                         Optional.empty(),
-                        d.dropped()),
+                        d.dropped(),
+                        0,
+                        d.part()),
                 kindName,
                 kindCode,
                 paper,
@@ -127,6 +129,11 @@ public record Spine(
 
     public boolean isNotice() {
         return paper.filter(p -> p == PaperType.NOTICE).isPresent();
+    }
+
+    /** Whether the shelf writes what it holds: a paper of a change, or a part without a file. No file refers to it, none is brought for it. */
+    public boolean isWritten() {
+        return isChangePaper() || document.part();
     }
 
     /** Whether it is a paper of a change, which its own page moves. */

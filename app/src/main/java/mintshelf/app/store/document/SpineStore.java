@@ -28,6 +28,7 @@ import mintshelf.app.store.shelf.ShelfStore.Folder;
 import mintshelf.core.access.Place;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.content.ContentKind;
+import mintshelf.core.document.Aspect;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Head;
 import mintshelf.core.document.Holder;
@@ -123,7 +124,16 @@ public class SpineStore {
                         ITEM.OUT_TITLE,
                         ITEM.OUT_AT)
                 .select(SHELF.LIBRARY, SHELF.HIDES_REVISING, KIND.HIDES_REVISING)
-                .select(AUTHOR.NAME, KIND.NAME, KIND.CODE, KIND.PAPER, KIND.GLYPH, LINE.ID, STRAYS, REMARKS)
+                .select(
+                        AUTHOR.NAME,
+                        KIND.NAME,
+                        KIND.CODE,
+                        KIND.PAPER,
+                        KIND.GLYPH,
+                        KIND.ASPECT,
+                        LINE.ID,
+                        STRAYS,
+                        REMARKS)
                 .select(VERSION.ID, VERSION.NUMBER, VERSION.REVISION, VERSION.DIGEST, VERSION.MADE_BY)
                 .select(CONTENT.ID, CONTENT.SHA256, CONTENT.SIZE, CONTENT.CONTENT_KIND)
                 .select(told(HEAD_REVISION, HEAD_STAGE))
@@ -214,7 +224,9 @@ public class SpineStore {
                 released,
                 ended,
                 holder,
-                row.get(ITEM.DROPPED_AT) != null);
+                row.get(ITEM.DROPPED_AT) != null,
+                0,
+                row.get(KIND.ASPECT).equals(Aspect.PART.name()));
         return new Spine(
                 document,
                 row.get(KIND.NAME),

@@ -40,6 +40,16 @@ public record Kind(
         this(id, code, name, aspect, glyph, numberSeries, revisionSeries, labelAtStart, route, paper, Outputs.USUAL);
     }
 
+    /** Whether what is of this kind has no file: a part that is bought, with neither drawing nor model. */
+    public boolean isPart() {
+        return aspect == Aspect.PART;
+    }
+
+    /** Whether files are filed as documents of this kind. */
+    public boolean isFiled() {
+        return !isChangePaper() && !isPart();
+    }
+
     /** Whether documents of this kind are made by changes, not filed, checked out or moved by hand. */
     public boolean isChangePaper() {
         return paper.isPresent();

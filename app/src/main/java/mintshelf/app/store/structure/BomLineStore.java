@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.store.Prepared;
+import mintshelf.core.base.Numbers;
 import mintshelf.core.bom.Comes;
 import mintshelf.core.bom.Effectivity;
 import mintshelf.core.bom.Serial;
@@ -57,7 +58,12 @@ public class BomLineStore {
         }
     }
 
-    public record Measured(BigDecimal quantity, String unit) {}
+    public record Measured(BigDecimal quantity, String unit) {
+        /** In words: "20 ml". */
+        public String says() {
+            return Numbers.plain(quantity) + " " + unit;
+        }
+    }
 
     /** What has no document. */
     public record Named(
@@ -208,12 +214,21 @@ public class BomLineStore {
                 """, revision, version, revision, revision);
     }
 
-    /** A document in whose BOM another one stands by hand, and whether in the revision that is in force. */
-    public record NamedIn(long item, boolean released) {}
+    /**
+     * A line by hand that names a document.
+     *
+     * @param item in whose BOM it stands
+     * @param pending whether that revision is under way
+     * @param released whether it is in force
+     * @param variant that it names; empty for the document itself
+     */
+    public record NamedIn(
+            long item, boolean pending, boolean released, String find, Measured measured, String variant) {}
 
-    /** Documents in whose BOM a document stands by hand, under way or in force, in the order in which they were filed. */
+    /** Lines by hand that name a document, of revisions under way and in force, by where they stand in the order in which that was filed. */
     public List<NamedIn> namedIn(long component, int most) {
-        return db.select(REVISION.ITEM, DSL.max(REVISION.RELEASED_MARK))
+        return db.select(REVISION.ITEM, REVISION.PENDING_MARK, REVISION.RELEASED_MARK)
+                .select(BOM_LINE.FIND, BOM_LINE.QUANTITY, BOM_LINE.UNIT, BOM_LINE.VARIANT)
                 .from(BOM_LINE)
                 .join(REVISION)
                 .on(REVISION.ID.eq(BOM_LINE.REVISION))
@@ -221,9 +236,14 @@ public class BomLineStore {
                         BOM_LINE.COMPONENT.eq(component),
                         BOM_LINE.FILE_MARK.isNull(),
                         REVISION.PENDING_MARK.eq(MARK).or(REVISION.RELEASED_MARK.eq(MARK)))
-                .groupBy(REVISION.ITEM)
-                .orderBy(REVISION.ITEM)
+                .orderBy(REVISION.ITEM, BOM_LINE.SEQ)
                 .limit(most)
-                .fetch(row -> new NamedIn(row.value1(), row.value2() != null));
+                .fetch(row -> new NamedIn(
+                        row.get(REVISION.ITEM),
+                        row.get(REVISION.PENDING_MARK) != null,
+                        row.get(REVISION.RELEASED_MARK) != null,
+                        row.get(BOM_LINE.FIND),
+                        new Measured(row.get(BOM_LINE.QUANTITY), row.get(BOM_LINE.UNIT)),
+                        row.get(BOM_LINE.VARIANT)));
     }
 }

@@ -117,7 +117,7 @@ public class BeginDocument {
         Seen from = sight.of(actor, document);
         boolean template = NewPlaces.isTemplate(from);
         Folder folder = places.folder(actor, from, template, wish.folder());
-        List<Kind> kinds = places.kinds(actor, folder);
+        List<Kind> kinds = places.kinds(actor, from, folder);
         Kind kind = places.kind(from, template, kinds, wish.kind());
         FactsAlong along = facts.along(from, kind);
         Map<String, String> said = said(actor, kind, along, wish);
@@ -179,7 +179,7 @@ public class BeginDocument {
             Seen from = sight.of(actor, document);
             boolean template = NewPlaces.isTemplate(from);
             Folder folder = places.folder(actor, from, template, wish.folder());
-            Kind kind = places.kind(from, template, places.kinds(actor, folder), wish.kind());
+            Kind kind = places.kind(from, template, places.kinds(actor, from, folder), wish.kind());
             // The page falls back where a folder takes no such kind; the act does what it was asked to, or nothing.
             if (wish.kind().filter(k -> k != kind.id()).isPresent()) throw new NotThere();
             Place place = places.of(folder, kind);
@@ -200,7 +200,7 @@ public class BeginDocument {
                             title,
                             said,
                             "Begun from " + from.document().number() + " version " + version(from, template)));
-            boolean held = wish.hold() && actor.access().may(Right.CHANGE, place);
+            boolean held = wish.hold() && !kind.isPart() && actor.access().may(Right.CHANGE, place);
             if (held) {
                 Seen seen = sight.of(actor, made.item());
                 holds.take(List.of(seen.document()), actor.person(), "", "", clock.instant());

@@ -59,7 +59,7 @@ public class NewPlaces {
 
     /** Why the actor may not have the bytes of which the new one would be a copy. */
     Optional<Refusal> bytes(Actor actor, Seen from, int version) {
-        return versions.version(from.spine().id(), version).flatMap(v -> fetch.refusal(actor, from, v));
+        return versions.version(from.spine().id(), version).flatMap(v -> fetch.copied(actor, from, v));
     }
 
     List<IntoFolders.Target> into(Actor actor) {
@@ -85,10 +85,10 @@ public class NewPlaces {
         return Places.of(shelves, folder, kind.id());
     }
 
-    /** What people file, as far as the actor may into that folder. */
-    List<Kind> kinds(Actor actor, Folder folder) {
+    /** What a new one can be as far as the actor may file it into that folder: parts without a file begin from such parts alone. */
+    List<Kind> kinds(Actor actor, Seen from, Folder folder) {
         return house.kinds().stream()
-                .filter(k -> k.paper().isEmpty())
+                .filter(k -> from.document().part() ? k.isPart() : k.isFiled())
                 .filter(k -> actor.access().may(Right.FILE, of(folder, k)))
                 .toList();
     }

@@ -189,7 +189,8 @@ public class MakeDesign implements SetAct {
                 .of(actor, done.stream().map(d -> d.made().item()).toList())
                 .values()
                 .stream()
-                .filter(s -> actor.access().may(Right.CHANGE, s.document().place()))
+                .filter(s -> !s.document().part()
+                        && actor.access().may(Right.CHANGE, s.document().place()))
                 .toList();
         if (mine.isEmpty()) return;
         holds.take(mine.stream().map(Seen::document).toList(), actor.person(), "", "", clock.instant());

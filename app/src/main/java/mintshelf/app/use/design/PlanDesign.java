@@ -158,7 +158,7 @@ public class PlanDesign {
                                     node.number() + " lies on a library shelf, which librarians change.",
                                     "It stays shared."))
                             : Optional.empty())
-                    .or(() -> fetch.refusal(actor, node.seen(), node.version()));
+                    .or(() -> fetch.copied(actor, node.seen(), node.version()));
             if (why.isPresent()) return why;
         }
         return Optional.empty();

@@ -338,7 +338,7 @@ public class FilingSheets {
                 filing.derivedFrom().map(seen::get),
                 shelves.shelf(filing.shelf()).orElseThrow(),
                 shelves.folders(filing.shelf()),
-                house.kinds().stream().filter(k -> !k.isChangePaper()).toList(),
+                house.kinds().stream().filter(Kind::isFiled).toList(),
                 facts,
                 proposals.presets(actor, facts.values()),
                 lines,
@@ -395,7 +395,8 @@ public class FilingSheets {
                     .filter(f -> !f.use().source().isTyped())
                     .map(FactDefinition::name)
                     .collect(Collectors.toSet());
-            Set<Long> kinds = house.kinds().stream().map(Kind::id).collect(Collectors.toSet());
+            Set<Long> kinds =
+                    house.kinds().stream().filter(Kind::isFiled).map(Kind::id).collect(Collectors.toSet());
             Set<Long> folders =
                     shelves.folders(filing.shelf()).stream().map(Folder::id).collect(Collectors.toSet());
             Set<Long> starts = sight.of(

@@ -106,17 +106,17 @@ public class BringFor {
         if (items.isEmpty() || items.size() > CheckOut.MOST) throw new NotThere();
         Map<Long, Seen> asked = new LinkedHashMap<>(sight.of(actor, items));
         if (asked.isEmpty()) throw new NotThere();
-        asked.values().removeIf(s -> s.spine().isChangePaper());
+        asked.values().removeIf(s -> s.spine().isWritten());
         if (asked.isEmpty()) {
             throw Refused.because(
-                    "change.paper", "Change papers stand in no assembly.", "Pick drawings, models or papers.");
+                    "change.paper", "What has no file comes to no desk.", "Pick drawings, models or papers.");
         }
         List<Long> mine = lists.heldBy(actor.person(), CheckOut.MOST, true);
         Map<Long, Seen> seen = sight.of(actor, mine);
         List<Seen> held = mine.stream()
                 .filter(id -> !asked.containsKey(id))
                 .flatMap(id -> Optional.ofNullable(seen.get(id)).stream())
-                .filter(s -> !s.spine().isChangePaper())
+                .filter(s -> !s.spine().isWritten())
                 .toList();
         Optional<Seen> chosen = parent.isEmpty()
                 ? held.stream().findFirst()

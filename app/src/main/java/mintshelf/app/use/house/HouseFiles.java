@@ -45,8 +45,8 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 public class HouseFiles {
     private static final String FOLDER = "/house/";
-    private static final List<String> ROUTES =
-            List.of("straight", "reviewed", "reviewed-twice", "paper", "change-request", "change-order", "notice");
+    private static final List<String> ROUTES = List.of(
+            "straight", "reviewed", "reviewed-twice", "paper", "part", "change-request", "change-order", "notice");
 
     private final JsonMapper json;
 

@@ -1,9 +1,11 @@
 package mintshelf.app.use.house;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import mintshelf.app.store.house.FilingRuleStore;
 import mintshelf.app.store.house.HouseStore;
@@ -68,7 +70,11 @@ class RuleWriter {
     /** What rules may name now. */
     House house() {
         Map<String, String> kinds = new LinkedHashMap<>();
-        house.kinds().stream().filter(k -> !k.isChangePaper()).forEach(k -> kinds.put(k.code(), k.name()));
+        Set<String> parts = new HashSet<>();
+        house.kinds().stream().filter(k -> !k.isChangePaper()).forEach(k -> {
+            kinds.put(k.code(), k.name());
+            if (k.isPart()) parts.add(k.code());
+        });
         Map<String, String> numbers =
                 series.all().values().stream().collect(Collectors.toMap(SeriesRule::code, SeriesRule::name));
         Map<String, FactRule> facts =
@@ -83,7 +89,8 @@ class RuleWriter {
                 groups.groups().stream().collect(Collectors.toMap(g -> Long.toString(g.id()), GroupStore.Group::name)),
                 people.names(),
                 shelves.shelves().stream()
-                        .collect(Collectors.toMap(s -> Long.toString(s.id()), ShelfStore.Shelf::name)));
+                        .collect(Collectors.toMap(s -> Long.toString(s.id()), ShelfStore.Shelf::name)),
+                parts);
     }
 
     static FactRule rule(FactDefinition fact) {

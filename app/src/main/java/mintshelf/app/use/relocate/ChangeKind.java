@@ -36,6 +36,7 @@ import mintshelf.core.document.RelocateRules;
 import mintshelf.core.document.Revision;
 import mintshelf.core.document.Stage;
 import mintshelf.core.fact.RequiredAt;
+import mintshelf.core.hold.HoldRules;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.route.MovingOver;
 import mintshelf.core.route.Route;
@@ -130,6 +131,15 @@ public class ChangeKind implements SetAct {
                     "change.paper",
                     document.number() + " is a " + seen.spine().kindName() + "; changes write it.",
                     "Leave it out."));
+        }
+        if (document.part() != to.isPart()) {
+            return List.of(
+                    document.part()
+                            ? HoldRules.noFile(document)
+                            : Refusal.of(
+                                    "part.file",
+                                    document.number() + " has a file; a " + to.name() + " has none.",
+                                    "Leave it out."));
         }
         Place now = document.place();
         List<Refusal> inTheWay = new ArrayList<>(RelocateRules.anotherKind(

@@ -97,7 +97,7 @@ public class Rename {
                 });
                 List<String> did = new ArrayList<>();
                 number(actor, seen, number, did);
-                file(seen, name, did);
+                if (!seen.document().part()) file(seen, name, did);
                 if (did.isEmpty()) {
                     throw Refused.because("rename.same", "It is called so already.", "Change its number or its name.");
                 }

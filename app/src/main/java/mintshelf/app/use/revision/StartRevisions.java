@@ -68,7 +68,7 @@ public class StartRevisions {
         return StartRevision.refusal(actor, seen, control.now());
     }
 
-    /** Starts the next revision of the documents and, in the same act, checks them out. All of them or none. */
+    /** Starts the next revision of the documents and, in the same act, checks out those that have a file. All of them or none. */
     public String start(
             Actor actor, Collection<Long> items, String key, String reason, String details, boolean checkOut) {
         return start(actor, items, key, reason, details, checkOut, Map.of());
@@ -106,7 +106,8 @@ public class StartRevisions {
                 startOne(actor, seen.document(), why, more, checkOut, wanted);
             }
             return all.size() == 1
-                    ? "/documents/" + all.get(0).spine().id() + (checkOut ? "?taken" : "")
+                    ? "/documents/" + all.get(0).spine().id()
+                            + (checkOut && !all.get(0).document().part() ? "?taken" : "")
                     : "/today" + (checkOut ? "?taken" : "");
         });
     }
@@ -114,7 +115,7 @@ public class StartRevisions {
     private void startOne(
             Actor actor, Document document, String why, String details, boolean checkOut, Optional<String> wanted) {
         start.start(actor, document, why, details, wanted);
-        if (!checkOut) return;
+        if (!checkOut || document.part()) return;
         Document started = spines.spine(document.id()).orElseThrow().document();
         holds.take(List.of(started), actor.person(), "", why, clock.instant());
         recorder.note(

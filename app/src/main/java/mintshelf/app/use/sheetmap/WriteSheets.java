@@ -23,6 +23,7 @@ import mintshelf.app.store.house.SheetMapStore.Edition;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
+import mintshelf.core.hold.HoldRules;
 import mintshelf.core.revision.StageClass;
 import mintshelf.core.stamp.SheetStamp;
 import org.springframework.stereotype.Service;
@@ -74,6 +75,7 @@ public class WriteSheets {
         if (seen.spine().isChangePaper()) {
             return Optional.of(Refusal.of("change.paper", "Changes write their papers themselves.", ""));
         }
+        if (document.part()) return Optional.of(HoldRules.noFile(document));
         if (document.pending().isEmpty()) {
             return Optional.of(Refusal.of(
                     "stage.fixed",

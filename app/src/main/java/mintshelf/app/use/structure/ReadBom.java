@@ -191,16 +191,27 @@ public class ReadBom {
         return sight.of(actor, item);
     }
 
-    /** Documents in whose BOM a document stands by hand: who reads what is released learns of what is in force. */
-    public List<Seen> namedIn(Actor actor, long item) {
+    /** A document in whose BOM another one stands by hand, and its lines there. */
+    public record Named(Seen seen, List<BomLineStore.NamedIn> lines) {}
+
+    /** Documents in whose BOM a document stands by hand: who reads what is released learns of what is in force, everybody else of what is under way. */
+    public List<Named> namedIn(Actor actor, long item) {
         sight.of(actor, item);
-        Map<Long, Boolean> named = new LinkedHashMap<>();
-        lines.namedIn(item, MOST_NAMED).forEach(n -> named.put(n.item(), n.released()));
+        Map<Long, List<BomLineStore.NamedIn>> named = new LinkedHashMap<>();
+        lines.namedIn(item, MOST_NAMED)
+                .forEach(n ->
+                        named.computeIfAbsent(n.item(), i -> new ArrayList<>()).add(n));
         Map<Long, Seen> seen = sight.of(actor, named.keySet());
-        List<Seen> found = new ArrayList<>();
-        named.forEach((id, released) -> Optional.ofNullable(seen.get(id))
-                .filter(s -> s.all() || released)
-                .ifPresent(found::add));
+        List<Named> found = new ArrayList<>();
+        named.forEach((id, all) -> {
+            Seen one = seen.get(id);
+            if (one == null) return;
+            boolean pending = one.all() && one.pending().isPresent();
+            List<BomLineStore.NamedIn> shown = all.stream()
+                    .filter(n -> pending ? n.pending() : n.released())
+                    .toList();
+            if (!shown.isEmpty()) found.add(new Named(one, shown));
+        });
         return found;
     }
 

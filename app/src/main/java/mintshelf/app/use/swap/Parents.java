@@ -165,7 +165,7 @@ public class Parents {
             ids.add(p.now());
         });
         Both both = new Both(pairs, sight.of(actor, ids));
-        for (long id : ids) if (!both.of(id).all() || both.of(id).spine().isChangePaper()) throw new NotThere();
+        for (long id : ids) if (!both.of(id).all() || both.of(id).spine().isWritten()) throw new NotThere();
         Swaps.refusal(pairs, both::number).ifPresent(r -> {
             throw new Refused(r);
         });

@@ -34,7 +34,7 @@ public class ReadSwap {
     /** What goes out; of a document that the actor does not see whole, as what is not there. */
     public Seen goesOut(Actor actor, long item) {
         Seen seen = sight.of(actor, item);
-        if (!seen.all() || seen.spine().isChangePaper()) throw new NotThere();
+        if (!seen.all() || seen.spine().isWritten()) throw new NotThere();
         return seen;
     }
 

@@ -46,7 +46,7 @@ class TakeKinds {
     Map<Long, Known> known(Actor actor, Folder top) {
         Map<Long, Known> known = new LinkedHashMap<>();
         for (Kind kind : house.kinds()) {
-            if (kind.isChangePaper() || !actor.access().may(Right.FILE, Places.of(shelves, top, kind.id()))) continue;
+            if (!kind.isFiled() || !actor.access().may(Right.FILE, Places.of(shelves, top, kind.id()))) continue;
             known.put(
                     kind.id(),
                     new Known(

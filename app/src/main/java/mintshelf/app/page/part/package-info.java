@@ -1,0 +1,2 @@
+/** Pages of parts and of what bears one number. */
+package mintshelf.app.page.part;
