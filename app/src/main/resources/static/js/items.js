@@ -1,4 +1,5 @@
-// One spine an item: what has one number in one folder lies folded under the first of it, each with its tab.
+// One spine an item: what has one number in one folder lies folded under the first of it, each with its tab. Folded it leads to the page of the item,
+// opened each leads to its own.
 import { el } from "./dom.js";
 
 const under = new WeakMap();
@@ -12,7 +13,15 @@ export function turn(row, open) {
   row.toggleAttribute("data-opened", open);
   under.get(row).forEach((one) => hide(one, !open));
   row.querySelector(".item-tabs")?.setAttribute("aria-expanded", String(open));
+  lead(row, !open);
   return true;
+}
+
+/** Where a row leads: to the page of its item, or to its own. */
+function lead(row, toItem) {
+  const own = `/documents/${row.dataset.id}`;
+  row.dataset.href = toItem ? `${own}/item` : own;
+  row.querySelector(".num a")?.setAttribute("href", row.dataset.href);
 }
 
 function hide(row, hidden) {
@@ -44,8 +53,13 @@ export function items(list) {
     const close = () => {
       if (!head) return;
       under.set(head, rows);
-      if (!rows.length) { head.querySelector(".item-tabs")?.remove(); return; }
+      if (!rows.length) {
+        if (head.querySelector(".item-tabs")) lead(head, false);
+        head.querySelector(".item-tabs")?.remove();
+        return;
+      }
       tabs(head, rows);
+      lead(head, !head.hasAttribute("data-opened"));
       const folder = headingOf(head);
       rows.forEach((row) => hide(row, !head.hasAttribute("data-opened") || folder?.hasAttribute("data-folded")));
     };

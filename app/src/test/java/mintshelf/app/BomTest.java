@@ -16,6 +16,7 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Numbered;
+import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.revision.StartRevisions;
@@ -48,6 +49,30 @@ class BomTest {
                 false);
         server.bean(KeepFacts.class).keep(priya, item, Server.key(), name, facts, Map.of());
         return item;
+    }
+
+    @Test
+    void ordersUnderWayOnItAreToldToWhoSeesThem() throws Exception {
+        long pin = part("pin", Map.of("comes", "bought"));
+        long lug = part("lug", Map.of());
+        server.release("priya", pin);
+        server.release("priya", lug);
+        long top = assembly("top", "pin", 2, "lug", 1);
+        String nothing = orders("priya", top);
+        assertThat(nothing).contains("No order is under way on it.");
+        String order = server.bean(AskForChange.class)
+                .ask(priya, List.of(pin, lug), Server.key(), "Longer " + mark, "too short", Map.of());
+        assertThat(orders("priya", top))
+                .contains("1 order under way on it", order, "Longer " + mark, "1 bought part")
+                .contains(number("pin"), number("lug"));
+        assertThat(orders("hedda", top)).contains("Longer " + mark);
+        // Who reads what is released knows of no order, though both are in force.
+        server.release("priya", top);
+        assertThat(orders("rafael", top)).doesNotContain("Longer").contains("No order is under way on it.");
+    }
+
+    private String orders(String login, long item) throws Exception {
+        return Web.as(server, login).get("/documents/" + item + "/bom/orders").body();
     }
 
     private String number(String name) {

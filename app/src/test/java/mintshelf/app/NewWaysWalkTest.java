@@ -199,9 +199,17 @@ class NewWaysWalkTest extends InBrowser {
         assertThat(browser.all(".spine").stream().filter(r -> r.isDisplayed())).hasSize(1);
         browser.find(".spine").sendKeys(Keys.SPACE);
         browser.awaitText("2 selected");
+        // Folded it leads to the page of both; opened to its own.
+        assertThat(browser.find(".spine .num a").getDomAttribute("href")).endsWith("/item");
         browser.find(".spine").sendKeys(Keys.ARROW_RIGHT);
         assertThat(browser.all(".spine").stream().filter(r -> r.isDisplayed())).hasSize(2);
+        assertThat(browser.find(".spine .num a").getDomAttribute("href")).doesNotEndWith("/item");
+        browser.find(".spine").sendKeys(Keys.ARROW_LEFT);
+        browser.await(b -> b.find(".spine").getDomAttribute("data-href").endsWith("/item"));
+        browser.find(".spine").sendKeys(Keys.ENTER);
+        browser.awaitText("Who holds what");
         clean();
+        browser.open("/shelves/" + shelf);
         browser.press("a document");
         browser.await(b -> b.all(".item-tabs").isEmpty());
     }

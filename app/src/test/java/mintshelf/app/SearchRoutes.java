@@ -62,6 +62,10 @@ final class SearchRoutes {
                         "/documents/{id}/bom.{format}",
                         "/documents/" + released + "/bom.csv",
                         "302 404 200 200 200 200"),
+                List.of(
+                        "/documents/{id}/bom/orders",
+                        "/documents/" + released + "/bom/orders",
+                        "302 404 200 200 200 200"),
                 List.of("/documents/{id}/bom/rows", "/documents/" + released + "/bom/rows", "302 404 200 200 200 200"),
                 List.of("/documents/{id}/parts-list", "/documents/" + draft + "/parts-list", "302 404 404 200 200 200"),
                 List.of("/documents/{id}/variants", "/documents/" + draft + "/variants", "302 404 404 200 200 200"),

@@ -40,6 +40,14 @@ public class FactsChanged {
         note(actor, seen, "facts.changed", "changed " + changed, changed, why);
     }
 
+    /** As {@link #note(Actor, Seen, List, String)}, of what is in force: a revision that is under way beside it is not touched. */
+    public void noteReleased(Actor actor, Seen seen, List<String> said, String why) {
+        if (said.isEmpty()) return;
+        long item = seen.spine().id();
+        documents.touch(item, clock.instant());
+        recorder.note(actor, item, "facts.changed", "changed " + String.join(", ", said), why);
+    }
+
     /** As {@link #note(Actor, Seen, List, String)}, for a line of its bill of materials. */
     public void noteLine(Actor actor, Seen seen, String says) {
         note(actor, seen, "bom.changed", says, says, "");

@@ -2,8 +2,10 @@ package mintshelf.app.sight;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -59,6 +61,25 @@ public class OnOrders {
     /** The open order that is first on each of these documents. */
     Map<Long, PaperStore.On> open(Collection<Long> documents) {
         return papers.open(documents);
+    }
+
+    /** An order under way, and what it does to documents. */
+    public record UnderWay(Seen order, List<PaperLine> lines) {}
+
+    /** The orders under way on some documents that the actor sees whole, by their numbers, with their lines on those. */
+    public List<UnderWay> underWay(Actor actor, Collection<Long> documents) {
+        Set<Long> orders = new LinkedHashSet<>();
+        papers.open(documents).values().forEach(on -> orders.add(on.order()));
+        Set<Long> asked = Set.copyOf(documents);
+        return sight.of(actor, orders).values().stream()
+                .filter(Seen::all)
+                .sorted(Comparator.comparing(o -> o.document().number()))
+                .map(o -> new UnderWay(
+                        o,
+                        papers.lines(o.spine().id()).stream()
+                                .filter(l -> asked.contains(l.item()))
+                                .toList()))
+                .toList();
     }
 
     List<PaperLine> lines(long order) {

@@ -13,8 +13,6 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import mintshelf.app.ground.Actor;
-import mintshelf.app.page.OneNumber;
-import mintshelf.app.sight.Numbered;
 import mintshelf.app.use.columns.FactColumns;
 import mintshelf.app.use.live.Live;
 import mintshelf.app.use.live.Live.Moved;
@@ -42,7 +40,6 @@ public class LivePages {
     private final Live live;
     private final ReadShelf shelves;
     private final FactColumns columns;
-    private final Numbered numbered;
     private final Set<Stream> streams = ConcurrentHashMap.newKeySet();
     /** A browser that takes nothing holds one of these up, and nobody's looking. */
     private final ExecutorService senders = Executors.newFixedThreadPool(4, work -> {
@@ -51,8 +48,7 @@ public class LivePages {
         return thread;
     });
 
-    public LivePages(Live live, ReadShelf shelves, FactColumns columns, Numbered numbered) {
-        this.numbered = numbered;
+    public LivePages(Live live, ReadShelf shelves, FactColumns columns) {
         this.columns = columns;
         this.live = live;
         this.shelves = shelves;
@@ -188,7 +184,6 @@ public class LivePages {
         ReadShelf.RowNow row = shelves.row(actor, id);
         model.addAttribute("seen", row.seen());
         model.addAttribute("columns", columns.of(actor, List.of(row.seen())));
-        model.addAttribute("others", OneNumber.of(numbered.together(actor, row.seen())));
         model.addAttribute("returned", row.returned());
         model.addAttribute("toSign", row.toSign());
         return "shelf/_row :: row";

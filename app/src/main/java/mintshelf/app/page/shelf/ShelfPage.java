@@ -11,7 +11,6 @@ import java.util.OptionalLong;
 import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
-import mintshelf.app.page.OneNumber;
 import mintshelf.app.page.WayBack;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.ListStore.Filter;
@@ -150,7 +149,6 @@ public class ShelfPage {
         boolean more = rows.size() > PAGE;
         List<Seen> shown = more ? rows.subList(0, PAGE) : rows;
         model.addAttribute("columns", columns.of(actor, shown));
-        model.addAttribute("others", OneNumber.of(shown));
         model.addAttribute("lines", lines(shown, order, view, folderBefore));
         model.addAttribute("returned", List.copyOf(shelves.returned(shown)));
         model.addAttribute("toSign", shelves.toSign(actor));

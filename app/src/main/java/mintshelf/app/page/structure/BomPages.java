@@ -16,6 +16,7 @@ import mintshelf.app.sight.Numbered;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadBom.Read;
+import mintshelf.app.use.structure.ReadBomOrders;
 import mintshelf.app.use.structure.ReadWhereUsed;
 import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomCompare;
@@ -41,12 +42,14 @@ public class BomPages {
     private final KeepBomLines lines;
     private final Numbered numbered;
     private final ReadWhereUsed used;
+    private final ReadBomOrders orders;
 
-    public BomPages(ReadBom bom, KeepBomLines lines, Numbered numbered, ReadWhereUsed used) {
+    public BomPages(ReadBom bom, KeepBomLines lines, Numbered numbered, ReadWhereUsed used, ReadBomOrders orders) {
         this.bom = bom;
         this.lines = lines;
         this.numbered = numbered;
         this.used = used;
+        this.orders = orders;
     }
 
     /**
@@ -195,6 +198,15 @@ public class BomPages {
     String more(Actor actor, @PathVariable long id, Asked asked, @ModelAttribute("w") Words words, Model model) {
         if (rows(actor, id, asked, words, model).isEmpty()) throw new NotThere();
         return "structure/_bom :: rows";
+    }
+
+    /** What of it changes with orders that are under way, for a panel of the page. */
+    @GetMapping("/documents/{id}/bom/orders")
+    String orders(Actor actor, @PathVariable long id, Asked asked, @ModelAttribute("w") Words words, Model model) {
+        Read read = bom.of(actor, id, asked.of(), asked.version(), asked.day(words), asked.which())
+                .orElseThrow(NotThere::new);
+        model.addAttribute("changing", orders.of(actor, read));
+        return "structure/_bom-orders";
     }
 
     private Optional<Read> rows(Actor actor, long id, Asked asked, Words words, Model model) {

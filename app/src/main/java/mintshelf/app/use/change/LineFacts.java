@@ -179,7 +179,7 @@ public class LineFacts {
                 row.then().ifPresent(t -> typed.put(row.fact().name(), t));
             }
             List<String> said = values.byOrder(actor, document, typed);
-            changed.note(actor, document, said, paper.document().number());
+            changed.noteReleased(actor, document, said, paper.document().number());
             orders.setTo(line.id(), document.document().released().orElseThrow().id());
         }
     }
