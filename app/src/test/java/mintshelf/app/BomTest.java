@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayInputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -24,8 +25,11 @@ import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
 import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadBom.Read;
+import mintshelf.core.base.Outcome;
 import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomCompare;
+import mintshelf.core.model.step.StepModel;
+import mintshelf.core.model.step.StepReader;
 import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
@@ -49,6 +53,36 @@ class BomTest {
                 false);
         server.bean(KeepFacts.class).keep(priya, item, Server.key(), name, facts, Map.of());
         return item;
+    }
+
+    @Test
+    void itsStructureGoesOutAsAnExchangeFileThatIsReadAgain() throws Exception {
+        part("pin", Map.of("comes", "bought"));
+        assembly("arm", "pin", 2);
+        long top = assembly("top", "arm", 3);
+        write(top, "", "", "Gl\u00fce", "1.5", "ml");
+        var answer = Web.as(server, "priya").bytes("/documents/" + top + "/bom.stp");
+        assertThat(answer.headers().firstValue("Content-Disposition").orElse(""))
+                .contains("structure.stp");
+        StepModel model =
+                ((Outcome.Granted<StepModel>) StepReader.read(new ByteArrayInputStream(answer.body()))).value();
+        assertThat(model.said()).isEmpty();
+        assertThat(model.products())
+                .extracting(StepModel.Product::id)
+                .containsExactlyInAnyOrder(number("top"), number("arm"), number("pin"), "Gl\u00fce");
+        assertThat(model.usages())
+                .containsExactlyInAnyOrder(
+                        new StepModel.Usage(number("top"), number("arm"), 3),
+                        new StepModel.Usage(number("arm"), number("pin"), 2),
+                        new StepModel.Usage(number("top"), "Gl\u00fce", 1));
+        assertThat(model.externals())
+                .extracting(StepModel.External::name)
+                .containsExactlyInAnyOrder("top" + mark + ".stp", "arm" + mark + ".stp", "pin" + mark + ".stp");
+        assertThat(new String(answer.body(), StandardCharsets.US_ASCII)).contains("VOLUME_MEASURE(1.5)", ",.BOUGHT.)");
+        assertThat(Web.as(server, "rafael")
+                        .get("/documents/" + top + "/bom.stp")
+                        .statusCode())
+                .isEqualTo(404);
     }
 
     @Test

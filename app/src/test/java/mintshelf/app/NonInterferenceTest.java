@@ -292,6 +292,7 @@ class NonInterferenceTest {
                     "/bom?with=as-released",
                     "/bom?view=latest-released&who=purchasing",
                     "/bom.csv",
+                    "/bom.stp",
                     "/bom?serial=0150&lot=L1",
                     "/variants",
                     "/item",

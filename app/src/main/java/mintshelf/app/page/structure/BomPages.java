@@ -1,5 +1,7 @@
 package mintshelf.app.page.structure;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -10,6 +12,7 @@ import java.util.Objects;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.TableAnswer;
 import mintshelf.app.page.Words;
 import mintshelf.app.sight.Numbered;
@@ -43,13 +46,21 @@ public class BomPages {
     private final Numbered numbered;
     private final ReadWhereUsed used;
     private final ReadBomOrders orders;
+    private final FileAnswer files;
 
-    public BomPages(ReadBom bom, KeepBomLines lines, Numbered numbered, ReadWhereUsed used, ReadBomOrders orders) {
+    public BomPages(
+            ReadBom bom,
+            KeepBomLines lines,
+            Numbered numbered,
+            ReadWhereUsed used,
+            ReadBomOrders orders,
+            FileAnswer files) {
         this.bom = bom;
         this.lines = lines;
         this.numbered = numbered;
         this.used = used;
         this.orders = orders;
+        this.files = files;
     }
 
     /**
@@ -267,6 +278,21 @@ public class BomPages {
                 format,
                 "bill of materials",
                 BomTable.rows(read, asked.purpose(), asked.form(), asked.many()));
+    }
+
+    /** The structure as an exchange file without shapes. */
+    @GetMapping("/documents/{id}/bom.stp")
+    void step(
+            Actor actor,
+            @PathVariable long id,
+            Asked asked,
+            @ModelAttribute("w") Words words,
+            HttpServletResponse response)
+            throws IOException {
+        Read read = bom.of(actor, id, asked.of(), asked.version(), asked.day(words), asked.which())
+                .orElseThrow(NotThere::new);
+        String name = read.top().document().number() + " structure.stp";
+        files.send(BomStep.of(read, name, words.now(), actor.name()), name, response);
     }
 
     /** The form of a line, a new one where no find number is said. */

@@ -38,6 +38,7 @@ public final class StepReader {
             "PROPERTY_DEFINITION_REPRESENTATION",
             "REPRESENTATION",
             "MEASURE_REPRESENTATION_ITEM",
+            "MEASURE_WITH_UNIT",
             "VALUE_REPRESENTATION_ITEM",
             "DESCRIPTIVE_REPRESENTATION_ITEM",
             "INTEGER_REPRESENTATION_ITEM",
@@ -55,6 +56,10 @@ public final class StepReader {
 
     private static final long MOST_LETTERS = 50_000_000;
 
+    private static final String USAGE = "NEXT_ASSEMBLY_USAGE_OCCURRENCE";
+    /** Pieces that one usage is taken to stand for at the most: what a file says beyond that is no count. */
+    private static final int MOST_COUNTED = 1_000_000;
+
     private static final int MOST_SAID = 20;
     /** Products in products in products: no real one goes as deep. */
     private static final int DEEPEST = 500;
@@ -68,6 +73,9 @@ public final class StepReader {
     private final List<List<Long>> contexts = new ArrayList<>();
     private final Map<String, List<long[]>> externals = new LinkedHashMap<>();
     private final Map<Long, String> files = new HashMap<>();
+    /** The measures of usages that say how much of what they use. */
+    private final Map<Long, Long> quantities = new HashMap<>();
+
     private final List<String> said = new ArrayList<>();
     private StepModel.Head head = new StepModel.Head("", "", "", -1, -1);
     private String schema = "";
@@ -232,7 +240,7 @@ public final class StepReader {
         }
     }
 
-    /** An instance of several types at once: units, the contexts that name them, and measured values. */
+    /** An instance of several types at once: usages with a quantity, units, the contexts that name them, and measured values. */
     private void complex(long id) throws IOException {
         scan.expect('(');
         Map<String, Typed> parts = new LinkedHashMap<>();
@@ -246,6 +254,14 @@ public final class StepReader {
         Optional.ofNullable(parts.get("GLOBAL_UNIT_ASSIGNED_CONTEXT"))
                 .ifPresent(context -> contexts.add(context.at(0).refs()));
         String unit = unit(parts);
+        Typed related = parts.get("PRODUCT_DEFINITION_RELATIONSHIP");
+        if (related != null && parts.containsKey(USAGE)) {
+            if (!takes()) return;
+            kept.put(id, new Typed(USAGE, related.values()));
+            Optional.ofNullable(parts.get("QUANTIFIED_ASSEMBLY_COMPONENT_USAGE"))
+                    .ifPresent(q -> quantities.put(id, q.at(0).ref()));
+            return;
+        }
         boolean says = !unit.isEmpty() || parts.containsKey("DERIVED_UNIT") || parts.containsKey("MEASURE_WITH_UNIT");
         if (!says || !takes()) return;
         if (!unit.isEmpty()) (parts.containsKey("LENGTH_UNIT") ? units : otherUnits).put(id, unit);
@@ -388,8 +404,10 @@ public final class StepReader {
     private List<StepModel.Usage> usages() {
         Map<String, StepModel.Usage> usages = new LinkedHashMap<>();
         int broken = 0;
-        for (Typed i : kept.values()) {
-            if (!i.type().equals("NEXT_ASSEMBLY_USAGE_OCCURRENCE")) continue;
+        for (Map.Entry<Long, Typed> one : kept.entrySet()) {
+            Typed i = one.getValue();
+            if (!i.type().equals(USAGE)) continue;
+            int count = count(one.getKey());
             Optional<String> parent = productOf(i.at(3).ref());
             Optional<String> child = productOf(i.at(4).ref());
             if (parent.isEmpty() || child.isEmpty()) {
@@ -398,8 +416,8 @@ public final class StepReader {
             }
             usages.merge(
                     parent.get() + "\0" + child.get(),
-                    new StepModel.Usage(parent.get(), child.get(), 1),
-                    (a, b) -> new StepModel.Usage(a.parent(), a.child(), a.count() + 1));
+                    new StepModel.Usage(parent.get(), child.get(), count),
+                    (a, b) -> new StepModel.Usage(a.parent(), a.child(), a.count() + b.count()));
         }
         if (broken > 0) {
             say(
@@ -408,6 +426,18 @@ public final class StepReader {
                             : broken + " usages name products that the file does not hold.");
         }
         return List.copyOf(usages.values());
+    }
+
+    /** How many one usage stands for: what it counts, in whole pieces; 1 for lengths, masses and what is nothing of that. */
+    private int count(long usage) {
+        return Optional.ofNullable(quantities.get(usage))
+                .flatMap(this::instance)
+                .map(m -> m.at(0))
+                .filter(v -> v instanceof Typed t && t.type().equals("COUNT_MEASURE"))
+                .flatMap(StepValue::number)
+                .filter(n -> n >= 1 && n <= MOST_COUNTED && n == Math.rint(n))
+                .map(Double::intValue)
+                .orElse(1);
     }
 
     /** Whether a file that was read may be rewritten: a signature would not hold any more. */
