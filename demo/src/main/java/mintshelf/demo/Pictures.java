@@ -182,16 +182,7 @@ final class Pictures {
             shots.signIn("ines");
             take(shots, "/search?q=material:316L+stage:%22in+review%22,%22in+preparation%22", "search", List.of());
             take(shots, "/today", "swap", List.of(SWAP, WHEN_SEATED));
-            take(
-                    shots,
-                    "/today",
-                    "model-compare",
-                    List.of(
-                            SWAP,
-                            WHEN_SEATED,
-                            "[...document.querySelectorAll('a')].find(a => a.textContent === 'Look before').click()",
-                            READY,
-                            "document.querySelector('[data-difference] button').click()"));
+            take(shots, SHELF, "item", List.of(open("TG40-3030"), "location.href = location.pathname + '/item'"));
             take(shots, SHELF, "release-plan", List.of(model("TG40-1000", ""), PLAN));
             take(
                     shots,
