@@ -13,6 +13,8 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.use.desk.Desks;
+import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.part.BeginPart;
@@ -20,6 +22,7 @@ import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
 import mintshelf.app.use.structure.ReadBom;
+import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Document;
 import mintshelf.core.next.Act;
 import mintshelf.core.structure.StructureView;
@@ -178,6 +181,40 @@ class BoughtPartsTest {
                 .get("/change-kind?items=" + grease + "&to=" + server.kind("drawing"))
                 .body();
         assertThat(kinds).contains("has no file");
+    }
+
+    @Test
+    void amongOthersItIsLeftOutOfWhatIsFetchedAndOfDesks() {
+        long grease = make();
+        long head = assembly();
+        FetchFiles fetch = server.bean(FetchFiles.class);
+        assertThat(fetch.fetchLatest(priya, List.of(grease, head), false))
+                .extracting(p -> p.path())
+                .containsExactly("head" + mark + ".stp");
+        assertThat(code(() -> fetch.fetchLatest(priya, List.of(grease), false))).isEqualTo("part.no_file");
+        // A folder that comes to every desk brings no cards, and a file that is called as one is nobody's.
+        server.db().execute("update folder set every_desk = true where id = ?", folder());
+        Desks desks = server.bean(Desks.class);
+        String desk = "BENCH-" + mark;
+        desks.open(priya, desk);
+        String shelfName = server.shelfName(shelf);
+        List<Desks.DeskLine> lines = desks.status(
+                priya,
+                desk,
+                List.of(
+                        new Desks.OnDisk(shelfName + "/G" + mark + ".json", ContentHash.compute(new byte[] {1})),
+                        new Desks.OnDisk(shelfName + "/head" + mark + ".stp", ContentHash.compute(new byte[] {2}))));
+        assertThat(lines).filteredOn(l -> l.seen().isPresent()).hasSize(1);
+        assertThat(lines)
+                .filteredOn(l -> l.path().endsWith("G" + mark + ".json"))
+                .hasSize(1);
+    }
+
+    @Test
+    void aPartIsMadeThoughAFileIsCalledAsItsCard() {
+        server.file("priya", shelf, "G" + mark + ".json", "{}", false);
+        long grease = make();
+        assertThat(document(grease).fileName()).isEqualTo("G" + mark + " 2.json");
     }
 
     @Test

@@ -208,7 +208,7 @@ public class FreshCopy {
     }
 
     /** The number with the ending; with a figure behind it where a file of that name is there. */
-    private FileName fileName(long folder, String number, String extension) {
+    FileName fileName(long folder, String number, String extension) {
         String end = extension.isEmpty() ? "" : "." + extension;
         for (int i = 1; i < TRIES; i++) {
             FileName name = FileName.of(number + (i == 1 ? "" : " " + i) + end);

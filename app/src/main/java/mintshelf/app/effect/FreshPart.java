@@ -8,7 +8,6 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.core.document.FileName;
 import mintshelf.core.fact.FactValue;
 import mintshelf.core.numbering.NumberKey;
 import mintshelf.core.revision.RevisionRules;
@@ -18,22 +17,27 @@ import org.springframework.stereotype.Component;
 /** New parts that have neither drawing nor model. Within the caller's transaction. */
 @Component
 public class FreshPart {
-    /** What the card of a part is called, behind its number. */
-    static final String ENDING = ".json";
-
     private final NewDocuments documents;
     private final DrawNumbers draw;
     private final FreshFacts facts;
     private final PartCard card;
+    private final FreshCopy copies;
     private final Links links;
     private final Recorder recorder;
 
     FreshPart(
-            NewDocuments documents, DrawNumbers draw, FreshFacts facts, PartCard card, Links links, Recorder recorder) {
+            NewDocuments documents,
+            DrawNumbers draw,
+            FreshFacts facts,
+            PartCard card,
+            FreshCopy copies,
+            Links links,
+            Recorder recorder) {
         this.documents = documents;
         this.draw = draw;
         this.facts = facts;
         this.card = card;
+        this.copies = copies;
         this.links = links;
         this.recorder = recorder;
     }
@@ -61,7 +65,7 @@ public class FreshPart {
                         folder,
                         number,
                         title,
-                        FileName.of(number.number() + ENDING),
+                        copies.fileName(folder.id(), number.number(), "json"),
                         label,
                         "",
                         values,

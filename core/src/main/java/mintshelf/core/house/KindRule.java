@@ -62,6 +62,16 @@ public record KindRule(
         this(code, name, aspect, glyph, series, revisions, labelAtStart, route, paper, facts, Outputs.USUAL);
     }
 
+    /** Whether what is of it has no file. */
+    public boolean isPart() {
+        return aspect == Aspect.PART;
+    }
+
+    /** Whether files are filed as it. */
+    public boolean isFiled() {
+        return paper.isEmpty() && !isPart();
+    }
+
     /** The same kind going another route. */
     public KindRule onRoute(String other) {
         return new KindRule(code, name, aspect, glyph, series, revisions, labelAtStart, other, paper, facts, outputs);

@@ -197,7 +197,12 @@ public class ItemPages {
             bom.namedIn(actor, item)
                     .forEach(n -> places.putIfAbsent(
                             n.seen().spine().id(),
-                            new Place(n.seen(), n.lines().get(0).measured().says(), true)));
+                            new Place(
+                                    n.seen(),
+                                    n.lines().stream()
+                                            .map(l -> l.measured().says())
+                                            .collect(Collectors.joining(" + ")),
+                                    true)));
         }
         return List.copyOf(places.values());
     }

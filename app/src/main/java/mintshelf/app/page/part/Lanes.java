@@ -75,8 +75,10 @@ public record Lanes(int width, int height, List<Tick> ticks, List<Lane> lanes, L
             int at = y;
             bars.stream()
                     .filter(b -> b.look().equals("released") || b.look().equals("superseded"))
-                    .forEach(b ->
-                            begun.computeIfAbsent(b.x(), x -> new ArrayList<>()).add(at));
+                    .map(Bar::x)
+                    .distinct()
+                    .forEach(x ->
+                            begun.computeIfAbsent(x, k -> new ArrayList<>()).add(at));
             lanes.add(new Lane(one.getKey(), y, bars, stops(one.getValue(), axis, words)));
             y += STEP;
         }

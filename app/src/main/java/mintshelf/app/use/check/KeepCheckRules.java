@@ -60,7 +60,7 @@ public class KeepCheckRules {
     public List<KindRules> all(Actor actor) {
         HouseRules.ask(actor);
         return house.kinds().stream()
-                .filter(k -> k.isFiled())
+                .filter(Kind::isFiled)
                 .map(k -> new KindRules(k, rules.latest(k.id())))
                 .toList();
     }

@@ -169,6 +169,12 @@ public class Desks {
         Set<Long> more = new HashSet<>(comes);
         more.removeAll(seen.keySet());
         if (!more.isEmpty()) seen.putAll(sight.of(actor, more));
+        // A part without a file comes to no desk; a file that happens to be called as one is nobody's.
+        seen.values().stream().filter(s -> s.document().part()).toList().forEach(s -> {
+            long part = s.spine().id();
+            seen.remove(part);
+            Optional.ofNullable(found.remove(part)).ifPresent(loose::add);
+        });
         Map<Long, ContentHash> hashes = new HashMap<>();
         // Where the bytes are those that were brought, or the latest, no older version is looked for.
         found.forEach((item, file) -> {

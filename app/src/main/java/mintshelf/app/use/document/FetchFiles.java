@@ -1,6 +1,7 @@
 package mintshelf.app.use.document;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import mintshelf.app.effect.Recorder;
 import mintshelf.app.ground.Actor;
@@ -91,7 +92,10 @@ public class FetchFiles {
      */
     public List<Packed> fetchLatest(Actor actor, List<Long> items, boolean folders) {
         List<Packed> files = new ArrayList<>();
-        sight.of(actor, items).values().forEach(seen -> {
+        Collection<Seen> all = sight.of(actor, items).values();
+        // What has no file is left out beside what has one; by itself it is refused.
+        boolean none = all.stream().allMatch(s -> s.document().part());
+        all.stream().filter(s -> none || !s.document().part()).forEach(seen -> {
             VersionRow version = fetch(actor, seen, VersionName.main(seen.version()));
             files.add(
                     new Packed((folders ? Packed.folders(seen.spine()) : "") + version.fileName(), version.content()));

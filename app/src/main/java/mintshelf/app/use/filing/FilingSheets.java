@@ -302,6 +302,7 @@ public class FilingSheets {
 
     private void askForSomeKind(Actor actor, Folder folder) {
         boolean some = house.kinds().stream()
+                .filter(Kind::isFiled)
                 .anyMatch(k -> actor.access().may(Right.FILE, Places.of(shelves, folder, k.id())));
         if (!some) {
             throw Refused.because(

@@ -7,8 +7,10 @@ import java.util.Map;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.OnOrders;
 import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.NumberStore;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.base.Texts;
 import mintshelf.core.bom.BomPart;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.numbering.NumberKey;
@@ -22,10 +24,12 @@ public class ReadBomOrders {
     /** Orders that are listed. */
     public static final int MOST = 20;
 
+    private final Sight sight;
     private final OnOrders orders;
     private final NumberStore numbers;
 
-    public ReadBomOrders(OnOrders orders, NumberStore numbers) {
+    public ReadBomOrders(Sight sight, OnOrders orders, NumberStore numbers) {
+        this.sight = sight;
         this.orders = orders;
         this.numbers = numbers;
     }
@@ -45,7 +49,7 @@ public class ReadBomOrders {
         }
     }
 
-    /** Those that the actor sees; three statements, and one an order. */
+    /** Those that the actor sees; four statements, and one an order. */
     public List<Changing> of(Actor actor, ReadBom.Read read) {
         Map<String, BomPart> byKey = new LinkedHashMap<>();
         for (int i = 0; i < Math.min(read.bom().size(), MOST_PARTS); i++) {
@@ -57,17 +61,35 @@ public class ReadBomOrders {
                 .map(p -> NumberKey.of(p.number()).toOptional().orElseThrow())
                 .toList();
         Map<Long, BomPart> parts = new LinkedHashMap<>();
+        for (int i = 0; i < Math.min(read.bom().size(), MOST_PARTS); i++) {
+            BomPart part = read.bom().part(i);
+            if (part.item() > 0) parts.putIfAbsent(part.item(), part);
+        }
         numbers.items(keys)
                 .forEach((key, items) -> items.forEach(i -> {
                     BomPart part = byKey.get(key);
-                    if (part != null) parts.put(i, part);
+                    if (part != null) parts.putIfAbsent(i, part);
                 }));
+        List<OnOrders.UnderWay> all = orders.underWay(actor, parts.keySet());
+        // What bore a number formerly is another thing now, and what the actor does not see is not told.
+        Map<Long, Seen> seen = sight.of(
+                actor,
+                all.stream()
+                        .flatMap(o -> o.lines().stream())
+                        .map(PaperLine::item)
+                        .distinct()
+                        .toList());
         List<Changing> changing = new ArrayList<>();
-        for (OnOrders.UnderWay one : orders.underWay(actor, parts.keySet())) {
+        for (OnOrders.UnderWay one : all) {
             Map<String, Touched> touched = new LinkedHashMap<>();
             for (PaperLine line : one.lines()) {
                 BomPart part = parts.get(line.item());
-                if (part != null) touched.putIfAbsent(part.number(), new Touched(part, line.what()));
+                Seen document = seen.get(line.item());
+                boolean its = part != null
+                        && document != null
+                        && (part.item() == line.item()
+                                || Texts.key(document.document().number()).equals(Texts.key(part.number())));
+                if (its) touched.putIfAbsent(part.number(), new Touched(part, line.what()));
             }
             if (!touched.isEmpty()) changing.add(new Changing(one.order(), List.copyOf(touched.values())));
             if (changing.size() == MOST) break;
