@@ -177,6 +177,15 @@ class BoughtPartsTest {
                 .isEqualTo(404);
         assertThat(server.bean(ReadDocument.class).view(priya, grease).next().act())
                 .isEqualTo(Act.CHANGE_FACTS);
+        // Nothing offers to hold it.
+        assertThat(Web.as(server, "priya").get("/documents/" + grease + "/new").body())
+                .doesNotContain("You hold it");
+        server.release("priya", grease);
+        assertThat(Web.as(server, "priya")
+                        .get("/start-revision?items=" + grease)
+                        .body())
+                .contains("Start the revision")
+                .doesNotContain("and check out");
         String kinds = Web.as(server, "priya")
                 .get("/change-kind?items=" + grease + "&to=" + server.kind("drawing"))
                 .body();

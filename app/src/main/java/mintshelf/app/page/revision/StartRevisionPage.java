@@ -97,6 +97,8 @@ public class StartRevisionPage {
                 .toList();
         if (rows.isEmpty()) throw new NotThere();
         model.addAttribute("rows", rows);
+        model.addAttribute(
+                "files", rows.stream().anyMatch(r -> !r.seen().document().part()));
         model.addAttribute("items", items);
         model.addAttribute("along", with);
         Set<With> offered = takeAlong.offered(actor, ids);
