@@ -3,7 +3,6 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.io.ByteArrayInputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -13,116 +12,22 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.sight.Numbered;
-import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.desk.Tokens;
-import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.revision.StartRevisions;
-import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
 import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadBom.Read;
-import mintshelf.core.base.Outcome;
 import mintshelf.core.bom.Bom;
 import mintshelf.core.bom.BomCompare;
-import mintshelf.core.model.step.StepModel;
-import mintshelf.core.model.step.StepReader;
 import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
 /** Bills of materials on the real database: from files, by hand, frozen with a release, compared. */
-class BomTest {
-    private final Server server = Server.shared();
+class BomTest extends InBom {
     private final ReadBom read = server.bean(ReadBom.class);
-    private final KeepBomLines lines = server.bean(KeepBomLines.class);
-    private final long shelf = server.shelf();
-    private final String mark = Server.key().substring(0, 6);
-    private final Actor priya = server.actor("priya");
-
-    private long part(String name, Map<String, String> facts) {
-        long item = server.file(
-                "priya",
-                shelf,
-                "part-model",
-                name + mark + ".stp",
-                number(name),
-                StructureTest.assembly(name + mark),
-                false);
-        server.bean(KeepFacts.class).keep(priya, item, Server.key(), name, facts, Map.of());
-        return item;
-    }
-
-    @Test
-    void itsStructureGoesOutAsAnExchangeFileThatIsReadAgain() throws Exception {
-        part("pin", Map.of("comes", "bought"));
-        assembly("arm", "pin", 2);
-        long top = assembly("top", "arm", 3);
-        write(top, "", "", "Gl\u00fce", "1.5", "ml");
-        var answer = Web.as(server, "priya").bytes("/documents/" + top + "/bom.stp");
-        assertThat(answer.headers().firstValue("Content-Disposition").orElse(""))
-                .contains("structure.stp");
-        StepModel model =
-                ((Outcome.Granted<StepModel>) StepReader.read(new ByteArrayInputStream(answer.body()))).value();
-        assertThat(model.said()).isEmpty();
-        assertThat(model.products())
-                .extracting(StepModel.Product::id)
-                .containsExactlyInAnyOrder(number("top"), number("arm"), number("pin"), "Gl\u00fce");
-        assertThat(model.usages())
-                .containsExactlyInAnyOrder(
-                        new StepModel.Usage(number("top"), number("arm"), 3),
-                        new StepModel.Usage(number("arm"), number("pin"), 2),
-                        new StepModel.Usage(number("top"), "Gl\u00fce", 1));
-        assertThat(model.externals())
-                .extracting(StepModel.External::name)
-                .containsExactlyInAnyOrder("top" + mark + ".stp", "arm" + mark + ".stp", "pin" + mark + ".stp");
-        assertThat(new String(answer.body(), StandardCharsets.US_ASCII)).contains("VOLUME_MEASURE(1.5)", ",.BOUGHT.)");
-        assertThat(Web.as(server, "rafael")
-                        .get("/documents/" + top + "/bom.stp")
-                        .statusCode())
-                .isEqualTo(404);
-    }
-
-    @Test
-    void ordersUnderWayOnItAreToldToWhoSeesThem() throws Exception {
-        long pin = part("pin", Map.of("comes", "bought"));
-        long lug = part("lug", Map.of());
-        server.release("priya", pin);
-        server.release("priya", lug);
-        long top = assembly("top", "pin", 2, "lug", 1);
-        String nothing = orders("priya", top);
-        assertThat(nothing).contains("No order is under way on it.");
-        String order = server.bean(AskForChange.class)
-                .ask(priya, List.of(pin, lug), Server.key(), "Longer " + mark, "too short", Map.of());
-        assertThat(orders("priya", top))
-                .contains("1 order under way on it", order, "Longer " + mark, "1 bought part")
-                .contains(number("pin"), number("lug"));
-        assertThat(orders("hedda", top)).contains("Longer " + mark);
-        // Who reads what is released knows of no order, though both are in force.
-        server.release("priya", top);
-        assertThat(orders("rafael", top)).doesNotContain("Longer").contains("No order is under way on it.");
-    }
-
-    private String orders(String login, long item) throws Exception {
-        return Web.as(server, login).get("/documents/" + item + "/bom/orders").body();
-    }
-
-    private String number(String name) {
-        return "B" + mark + "-" + name;
-    }
-
-    private long assembly(String name, Object... filesAndCounts) {
-        return server.file(
-                "priya", shelf, "part-model", name + mark + ".stp", number(name), model(name, filesAndCounts), false);
-    }
-
-    private byte[] model(String says, Object... filesAndCounts) {
-        Object[] marked = filesAndCounts.clone();
-        for (int i = 0; i < marked.length; i += 2) marked[i] = marked[i] + mark + ".stp";
-        return StructureTest.assembly(says + mark, marked);
-    }
 
     private Read read(long item, StructureView view) {
         return read.of(priya, item, view, Optional.empty(), LocalDate.of(2100, 1, 1))
@@ -139,10 +44,6 @@ class BomTest {
 
     private String name(String number) {
         return number.replace("B" + mark + "-", "");
-    }
-
-    private void write(long item, String find, String number, String title, String quantity, String unit) {
-        lines.write(priya, item, Server.key(), new Typed(0, find, number, title, quantity, unit, "bought", "", ""));
     }
 
     private static String code(Runnable act) {

@@ -338,6 +338,9 @@ class HouseRulesTest extends InAHouse {
             "spring_session_attributes",
             "delivery",
             "content_text",
+            // Five minutes after the start what no version holds is let go.
+            "content_stretch",
+            "pack",
             "output",
             "model_picture",
             "record_anchor",

@@ -47,6 +47,10 @@ final class SearchRoutes {
                 List.of("/searches/{id}", kept, "302 404 404 404 302 404"),
                 List.of("/look-up/people", "/look-up/people?q=pri", ALL),
                 List.of("/look-up/documents", "/look-up/documents?q=ordered", ALL),
+                List.of(
+                        "/documents/{id}/bom/changed",
+                        "/documents/" + released + "/bom/changed?version=1&old=1",
+                        "302 404 204 204 204 204"),
                 List.of("/documents/{id}/bom.stp", "/documents/" + released + "/bom.stp", "302 404 200 200 200 200"),
                 List.of("/parts/new", "/parts/new", "302 404 404 404 200 200"),
                 List.of("/documents/{id}/item", "/documents/" + draft + "/item", "302 404 404 200 200 200"),

@@ -15,6 +15,7 @@ import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.house.KeepRates;
 import mintshelf.app.use.record.ReadRecord;
 import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.app.use.search.Search;
 import mintshelf.app.use.structure.KeepBaselines;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
@@ -145,6 +146,30 @@ class VariantsTest {
         String body =
                 Web.as(server, "rafael").get("/documents/" + arm + "/variants").body();
         assertThat(body).contains("right", "2.5").doesNotContain("wide", "2.75", "Keep the variants");
+    }
+
+    @Test
+    void aPartNumberIsFoundByWhoSeesTheRevisionThatHasIt() {
+        keep(left());
+        assertThat(found("priya", number("L")))
+                .containsExactly(number("arm") + ": " + number("L") + " is its variant “left”");
+        assertThat(found("rafael", number("L"))).isEmpty();
+        server.release("priya", arm);
+        assertThat(found("rafael", number("L"))).hasSize(1);
+        server.bean(StartRevisions.class).start(priya, List.of(arm), Server.key(), "more", "", false);
+        keep(left(), right());
+        assertThat(found("priya", number("R"))).hasSize(1);
+        assertThat(found("rafael", number("R"))).isEmpty();
+        // What the revision under way has no more is found by those who read what is in force.
+        keep(right());
+        assertThat(found("priya", number("L"))).isEmpty();
+        assertThat(found("rafael", number("L"))).hasSize(1);
+    }
+
+    private List<String> found(String login, String number) {
+        return server.bean(Search.class).find(server.actor(login), Search.Wish.first(number, 20)).hits().stream()
+                .map(hit -> hit.seen().document().number() + ": " + hit.says())
+                .toList();
     }
 
     @Test

@@ -22,6 +22,7 @@ import mintshelf.app.use.document.Sheet;
 import mintshelf.app.use.part.ReadItem;
 import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadWhereUsed;
+import mintshelf.core.access.Right;
 import mintshelf.core.fact.Agreement;
 import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.next.Act;
@@ -109,6 +110,16 @@ public class ItemPages {
         model.addAttribute("lead", lead);
         model.addAttribute(
                 "looked", aspects.stream().filter(a -> !a.part()).limit(2).toList());
+        model.addAttribute(
+                "mayAsk",
+                aspects.stream()
+                        .allMatch(a -> actor.access()
+                                .may(Right.ASK, a.seen().document().place())));
+        model.addAttribute(
+                "mayPlan",
+                aspects.stream()
+                        .anyMatch(a -> a.seen().all() && a.seen().pending().isPresent()));
+        model.addAttribute("mayMove", aspects.stream().allMatch(a -> a.seen().all()));
         model.addAttribute("lanes", Lanes.of(views, words));
         Optional<Together> together = together(aspects);
         model.addAttribute("together", together.orElse(null));

@@ -280,6 +280,37 @@ public class BomPages {
                 BomTable.rows(read, asked.purpose(), asked.form(), asked.many()));
     }
 
+    /** What a version changed of it against an earlier one, for a page that names them; nothing where neither has lines. */
+    @GetMapping("/documents/{id}/bom/changed")
+    String changed(
+            Actor actor,
+            @PathVariable long id,
+            @RequestParam int version,
+            @RequestParam int old,
+            @ModelAttribute("w") Words words,
+            HttpServletResponse response,
+            Model model) {
+        Optional<Read> now = saved(actor, id, version, words);
+        Optional<Read> before = saved(actor, id, old, words);
+        boolean some = now.filter(r -> r.top().all()).isPresent()
+                && before.isPresent()
+                && Math.max(now.get().bom().size(), before.get().bom().size()) > 1;
+        if (!some) {
+            response.setStatus(HttpServletResponse.SC_NO_CONTENT);
+            return null;
+        }
+        model.addAttribute(
+                "said", said(BomCompare.of(before.get().bom(), now.get().bom()), now.get()));
+        model.addAttribute("id", id);
+        model.addAttribute("now", version);
+        model.addAttribute("old", old);
+        return "structure/_bom-changed";
+    }
+
+    private Optional<Read> saved(Actor actor, long id, int version, Words words) {
+        return bom.of(actor, id, StructureView.AS_SAVED, Optional.of(version), words.today());
+    }
+
     /** The structure as an exchange file without shapes. */
     @GetMapping("/documents/{id}/bom.stp")
     void step(

@@ -12,7 +12,7 @@ import mintshelf.core.fact.FactValue;
  * @param version number of a version; empty for the document as it stands
  * @param all whether who sees work in preparation finds it
  * @param released whether who sees released ones only finds it
- * @param numbers current first, then former ones
+ * @param numbers current first, then former ones and those of variants
  * @param traits of its sheet, with blanks between
  * @param stages edition and code, with what class each is
  * @param facts by id

@@ -11,7 +11,7 @@ import org.apache.lucene.analysis.util.CharTokenizer;
 /** The names of the index's fields, and how texts become terms. */
 final class Fields {
     /** Changed whenever an index of before cannot be read any more. */
-    static final String FORM = "2";
+    static final String FORM = "3";
 
     static final String ITEM = "item";
     /** What the entry is: a document, or one of its versions. */

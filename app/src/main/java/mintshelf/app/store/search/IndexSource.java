@@ -6,6 +6,7 @@ import static mintshelf.database.schema.Tables.FACT;
 import static mintshelf.database.schema.Tables.ITEM;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.NUMBER_CLAIM;
+import static mintshelf.database.schema.Tables.PART_VARIANT;
 import static mintshelf.database.schema.Tables.RECORD_ENTRY;
 import static mintshelf.database.schema.Tables.REVISION;
 import static mintshelf.database.schema.Tables.STAGE;
@@ -59,6 +60,10 @@ public class IndexSource {
             new Prepared((c, contents) -> c.select(CONTENT_TEXT.CONTENT, CONTENT_TEXT.WORDS, CONTENT_TEXT.TRAITS)
                     .from(CONTENT_TEXT)
                     .where(CONTENT_TEXT.CONTENT.in(contents)));
+    private final Prepared variants =
+            new Prepared((c, revisions) -> c.select(PART_VARIANT.REVISION, PART_VARIANT.NUMBER)
+                    .from(PART_VARIANT)
+                    .where(PART_VARIANT.NUMBER.ne(""), PART_VARIANT.REVISION.in(revisions)));
     private final Prepared outAt = new Prepared((c, revisions) -> c.select(REVISION.ID, REVISION.RELEASED_AT)
             .from(REVISION)
             .where(REVISION.RELEASED_AT.isNotNull(), REVISION.ID.in(revisions)));
@@ -223,13 +228,20 @@ public class IndexSource {
         Map<Long, Instant> out = new HashMap<>();
         outAt.fetch(db, revisions)
                 .forEach(row -> out.put(row.get(REVISION.ID), Times.instant(row.get(REVISION.RELEASED_AT))));
+        Map<Long, List<String>> parts = new HashMap<>();
+        variants.fetch(db, revisions)
+                .forEach(row -> parts.computeIfAbsent(row.get(PART_VARIANT.REVISION), r -> new ArrayList<>())
+                        .add(row.get(PART_VARIANT.NUMBER)));
         Map<String, Fact> byName = factsByName();
         Map<Long, List<Entry>> entries = new HashMap<>();
         for (Spine spine : all.values()) {
             List<Entry> of = new ArrayList<>();
             List<String> numbered = named.get(spine.id());
-            of.add(document(spine, numbered, true, said, values, out));
-            if (spine.out().isPresent()) of.add(document(spine.released(), numbered, false, said, values, out));
+            of.add(document(spine, with(numbered, spine, parts), true, said, values, out));
+            if (spine.out().isPresent()) {
+                Spine released = spine.released();
+                of.add(document(released, with(numbered, released, parts), false, said, values, out));
+            }
             entries.put(spine.id(), of);
         }
         for (Record row : made) {
@@ -237,6 +249,13 @@ public class IndexSource {
             entries.get(spine.id()).add(version(spine, named.get(spine.id()), row, said, byName));
         }
         return entries;
+    }
+
+    /** The part numbers of what the revision in it describes are found like former numbers. */
+    private static List<String> with(List<String> numbered, Spine spine, Map<Long, List<String>> parts) {
+        List<String> all = new ArrayList<>(numbered);
+        all.addAll(parts.getOrDefault(spine.document().current().id(), List.of()));
+        return all;
     }
 
     private Map<Long, Said> said(List<Record> made) {

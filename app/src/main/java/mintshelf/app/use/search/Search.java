@@ -15,8 +15,6 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
-import mintshelf.app.store.content.TextStore;
-import mintshelf.app.store.document.NumberStore;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.search.Ask;
 import mintshelf.app.store.search.NodeIndex;
@@ -38,8 +36,7 @@ public class Search {
     private final NodeIndex index;
     private final SearchNames names;
     private final FacetViews facets;
-    private final TextStore texts;
-    private final NumberStore numbers;
+    private final WhyFound why;
     private final VersionStore versions;
     private final RoundSight rounds;
     private final Sight sight;
@@ -49,8 +46,7 @@ public class Search {
             NodeIndex index,
             SearchNames names,
             FacetViews facets,
-            TextStore texts,
-            NumberStore numbers,
+            WhyFound why,
             VersionStore versions,
             RoundSight rounds,
             Sight sight,
@@ -58,8 +54,7 @@ public class Search {
         this.index = index;
         this.names = names;
         this.facets = facets;
-        this.texts = texts;
-        this.numbers = numbers;
+        this.why = why;
         this.versions = versions;
         this.rounds = rounds;
         this.sight = sight;
@@ -220,7 +215,7 @@ public class Search {
         List<Seen> unsaid = words.isEmpty()
                 ? List.of()
                 : seen.values().stream().filter(s -> !saysItself(s, words)).toList();
-        Map<Long, String> says = says(unsaid, words);
+        Map<Long, String> says = why.of(unsaid, words);
         List<Hit> hits = new ArrayList<>();
         for (Ask.Hit hit : found) {
             Seen s = seen.get(hit.item());
@@ -232,37 +227,6 @@ public class Search {
     private static boolean saysItself(Seen seen, List<String> words) {
         var d = seen.document();
         return SearchText.has(words, d.number() + " " + d.title() + " " + d.fileName());
-    }
-
-    /** Why documents were found whose rows do not say so: a former number, or a line of what they say. */
-    private Map<Long, String> says(List<Seen> seen, List<String> words) {
-        Map<Long, String> says = new HashMap<>();
-        if (seen.isEmpty()) return says;
-        Map<Long, List<String>> former =
-                numbers.former(seen.stream().map(s -> s.spine().id()).toList());
-        Map<Long, String> texts = this.texts.words(
-                seen.stream().flatMap(s -> contents(s).stream()).distinct().toList());
-        for (Seen s : seen) {
-            Optional<String> was = former.getOrDefault(s.spine().id(), List.of()).stream()
-                    .filter(n -> SearchText.words(n).containsAll(words))
-                    .findFirst();
-            if (was.isPresent()) {
-                says.put(s.spine().id(), "was " + was.get());
-                continue;
-            }
-            contents(s).stream()
-                    .map(c -> SearchText.line(words, texts.getOrDefault(c, "")))
-                    .filter(line -> !line.isEmpty())
-                    .findFirst()
-                    .ifPresent(line -> says.put(s.spine().id(), "says “" + line + "”"));
-        }
-        return says;
-    }
-
-    private static List<Long> contents(Seen seen) {
-        List<Long> contents = new ArrayList<>(List.of(seen.spine().content().id()));
-        seen.spine().out().ifPresent(out -> contents.add(out.content().id()));
-        return contents;
     }
 
     private List<Hit> versions(List<Ask.Hit> found, Map<Long, Seen> seen) {

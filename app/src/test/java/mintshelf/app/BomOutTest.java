@@ -1,0 +1,94 @@
+package mintshelf.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.core.base.Outcome;
+import mintshelf.core.model.step.StepModel;
+import mintshelf.core.model.step.StepReader;
+import org.junit.jupiter.api.Test;
+
+/** What of bills of materials is told elsewhere: as an exchange file, of orders, beside versions. */
+class BomOutTest extends InBom {
+    @Test
+    void itsStructureGoesOutAsAnExchangeFileThatIsReadAgain() throws Exception {
+        part("pin", Map.of("comes", "bought"));
+        assembly("arm", "pin", 2);
+        long top = assembly("top", "arm", 3);
+        write(top, "", "", "Gl\u00fce", "1.5", "ml");
+        var answer = Web.as(server, "priya").bytes("/documents/" + top + "/bom.stp");
+        assertThat(answer.headers().firstValue("Content-Disposition").orElse(""))
+                .contains("structure.stp");
+        StepModel model =
+                ((Outcome.Granted<StepModel>) StepReader.read(new ByteArrayInputStream(answer.body()))).value();
+        assertThat(model.said()).isEmpty();
+        assertThat(model.products())
+                .extracting(StepModel.Product::id)
+                .containsExactlyInAnyOrder(number("top"), number("arm"), number("pin"), "Gl\u00fce");
+        assertThat(model.usages())
+                .containsExactlyInAnyOrder(
+                        new StepModel.Usage(number("top"), number("arm"), 3),
+                        new StepModel.Usage(number("arm"), number("pin"), 2),
+                        new StepModel.Usage(number("top"), "Gl\u00fce", 1));
+        assertThat(model.externals())
+                .extracting(StepModel.External::name)
+                .containsExactlyInAnyOrder("top" + mark + ".stp", "arm" + mark + ".stp", "pin" + mark + ".stp");
+        assertThat(new String(answer.body(), StandardCharsets.US_ASCII)).contains("VOLUME_MEASURE(1.5)", ",.BOUGHT.)");
+        assertThat(Web.as(server, "rafael")
+                        .get("/documents/" + top + "/bom.stp")
+                        .statusCode())
+                .isEqualTo(404);
+    }
+
+    @Test
+    void whatAVersionChangesOfItIsToldWhereVersionsAreNamed() throws Exception {
+        server.release("priya", part("nut", Map.of("mass", "0.01", "cost", "0.5")));
+        part("cap", Map.of("mass", "0.2"));
+        long top = assembly("top", "nut", 2);
+        server.release("priya", top);
+        server.bean(StartRevisions.class).start(priya, List.of(top), Server.key(), "more", "", true);
+        server.checkIn("priya", top, model("top", "nut", 6, "cap", 1), false);
+        String changed = "/documents/" + top + "/bom/changed?version=2&old=1";
+        assertThat(Web.as(server, "priya").get(changed).body())
+                .contains("1 added", "1 changed", "+ 0.24 kg", "+ 2.00", "1 line unknown", "with=v1");
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + top + "/bom/changed?version=2&old=2")
+                        .body())
+                .contains("nothing differs");
+        // Who reads what is released is told nothing of what is being prepared.
+        assertThat(Web.as(server, "rafael").get(changed).statusCode()).isEqualTo(204);
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + top + "/bom/changed?version=9&old=1")
+                        .statusCode())
+                .isEqualTo(404);
+    }
+
+    @Test
+    void ordersUnderWayOnItAreToldToWhoSeesThem() throws Exception {
+        long pin = part("pin", Map.of("comes", "bought"));
+        long lug = part("lug", Map.of());
+        server.release("priya", pin);
+        server.release("priya", lug);
+        long top = assembly("top", "pin", 2, "lug", 1);
+        String nothing = orders("priya", top);
+        assertThat(nothing).contains("No order is under way on it.");
+        String order = server.bean(AskForChange.class)
+                .ask(priya, List.of(pin, lug), Server.key(), "Longer " + mark, "too short", Map.of());
+        assertThat(orders("priya", top))
+                .contains("1 order under way on it", order, "Longer " + mark, "1 bought part")
+                .contains(number("pin"), number("lug"));
+        assertThat(orders("hedda", top)).contains("Longer " + mark);
+        // Who reads what is released knows of no order, though both are in force.
+        server.release("priya", top);
+        assertThat(orders("rafael", top)).doesNotContain("Longer").contains("No order is under way on it.");
+    }
+
+    private String orders(String login, long item) throws Exception {
+        return Web.as(server, login).get("/documents/" + item + "/bom/orders").body();
+    }
+}
