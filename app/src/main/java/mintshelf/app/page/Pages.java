@@ -1,7 +1,10 @@
 package mintshelf.app.page;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import mintshelf.app.ground.NotThere;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.format.FormatterRegistry;
@@ -51,6 +54,8 @@ public class Pages implements WebMvcConfigurer {
         }
     }
 
+    private static final String FACT = "fact.";
+
     /** Documents that one address names. */
     public static final int MOST = 500;
 
@@ -69,5 +74,19 @@ public class Pages implements WebMvcConfigurer {
         String[] ids = text.split(",", most + 1);
         if (ids.length > most || !Arrays.stream(ids).allMatch(id -> id.matches("\\d{1,18}"))) throw new NotThere();
         return Arrays.stream(ids).map(Long::valueOf).distinct().toList();
+    }
+
+    /** The id that a field of a form names; nothing where it names none. */
+    public static Optional<Long> id(Map<String, String> form, String field) {
+        return ids(form.getOrDefault(field, "")).stream().findFirst();
+    }
+
+    /** What a form says of facts, by their short names. */
+    public static Map<String, String> facts(Map<String, String> form) {
+        Map<String, String> said = new HashMap<>();
+        form.forEach((name, value) -> {
+            if (name.startsWith(FACT)) said.put(name.substring(FACT.length()), value);
+        });
+        return said;
     }
 }

@@ -1,6 +1,5 @@
 package mintshelf.app.page.begin;
 
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -89,20 +88,12 @@ public class BeginPages {
     }
 
     private static Wish wish(Map<String, String> form) {
-        Map<String, String> said = new HashMap<>();
-        form.forEach((name, value) -> {
-            if (name.startsWith("fact.")) said.put(name.substring(5), value);
-        });
         return new Wish(
-                one(form, "folder"),
-                one(form, "kind"),
+                Pages.id(form, "folder"),
+                Pages.id(form, "kind"),
                 form.getOrDefault("number", "").strip(),
                 form.getOrDefault("title", ""),
-                said,
+                Pages.facts(form),
                 form.containsKey("hold"));
-    }
-
-    private static Optional<Long> one(Map<String, String> form, String field) {
-        return Pages.ids(form.getOrDefault(field, "")).stream().findFirst();
     }
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import mintshelf.app.page.RevisionLook;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
@@ -103,13 +104,13 @@ public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs,
             if (first < 0) {
                 // Started, nothing checked in yet: a stub behind the last version.
                 if (r.revision().pending()) {
-                    bars.add(new Bar(end + 4, 116, r.revision().shown(), says(r, words), look(r)));
+                    bars.add(new Bar(end + 4, 116, r.revision().shown(), says(r, words), RevisionLook.of(r)));
                 }
                 continue;
             }
             int x = stops.get(first).x() - Math.min(26, step / 2 - 2);
             int to = stops.get(last).x() + Math.min(step - 30, step / 2);
-            bars.add(new Bar(x, Math.max(34, to - x), r.revision().shown(), says(r, words), look(r)));
+            bars.add(new Bar(x, Math.max(34, to - x), r.revision().shown(), says(r, words), RevisionLook.of(r)));
         }
         return bars;
     }
@@ -117,17 +118,6 @@ public record Strip(int width, List<Bar> bars, List<Stop> stops, List<Arc> arcs,
     private static String says(RevisionRow r, Words words) {
         if (r.dropped()) return "dropped";
         return r.revision().stage().name().toLowerCase(Locale.ROOT) + " " + words.shortly(r.stageSince());
-    }
-
-    private static String look(RevisionRow r) {
-        if (r.dropped()) return "dropped";
-        return switch (r.revision().stage().stageClass()) {
-            case PREPARING, DECIDING -> "pending";
-            case RELEASED -> "released";
-            case SUPERSEDED -> "superseded";
-            case WITHDRAWN -> "withdrawn";
-            case CLOSED -> "dropped";
-        };
     }
 
     private static List<Arc> arcs(List<VersionRow> shown, List<Stop> stops) {

@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import mintshelf.app.page.RevisionLook;
 import mintshelf.app.page.Words;
 import mintshelf.app.store.document.RevisionRow;
 import mintshelf.app.store.document.VersionRow;
@@ -102,7 +103,7 @@ public record Lanes(int width, int height, List<Tick> ticks, List<Lane> lanes, L
         for (RevisionRow r : revisions) {
             Instant begin = r.releasedAt().orElse(r.revision().startedAt());
             Instant end = end(r, revisions).orElse(axis.to());
-            String look = look(r);
+            String look = RevisionLook.of(r);
             int x = axis.x(begin);
             // What is in force goes on as a thin line below the revision that is under way.
             Optional<Instant> next = r.revision().released()
@@ -146,17 +147,6 @@ public record Lanes(int width, int height, List<Tick> ticks, List<Lane> lanes, L
                         .filter(at -> at.isAfter(own))
                         .min(Comparator.naturalOrder()))
                 .or(() -> Optional.of(r.stageSince()));
-    }
-
-    private static String look(RevisionRow r) {
-        if (r.dropped()) return "dropped";
-        return switch (r.revision().stage().stageClass()) {
-            case PREPARING, DECIDING -> "pending";
-            case RELEASED -> "released";
-            case SUPERSEDED -> "superseded";
-            case WITHDRAWN -> "withdrawn";
-            case CLOSED -> "dropped";
-        };
     }
 
     private static List<Stop> stops(ReadDocument.View view, Axis axis, Words words) {

@@ -1,8 +1,6 @@
 package mintshelf.app.page.part;
 
-import java.util.HashMap;
 import java.util.Map;
-import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
@@ -47,19 +45,11 @@ public class PartPages {
     }
 
     private static Wish wish(Map<String, String> form) {
-        Map<String, String> said = new HashMap<>();
-        form.forEach((name, value) -> {
-            if (name.startsWith("fact.")) said.put(name.substring(5), value);
-        });
         return new Wish(
-                one(form, "folder"),
-                one(form, "kind"),
+                Pages.id(form, "folder"),
+                Pages.id(form, "kind"),
                 form.getOrDefault("number", "").strip(),
                 form.getOrDefault("title", ""),
-                said);
-    }
-
-    private static Optional<Long> one(Map<String, String> form, String field) {
-        return Pages.ids(form.getOrDefault(field, "")).stream().findFirst();
+                Pages.facts(form));
     }
 }

@@ -41,6 +41,9 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** The bill of materials of a document. */
 @Controller
 public class BomPages {
+    /** Orders that a panel lists. */
+    private static final int MOST_ORDERS = 20;
+
     private final ReadBom bom;
     private final KeepBomLines lines;
     private final Numbered numbered;
@@ -216,7 +219,10 @@ public class BomPages {
     String orders(Actor actor, @PathVariable long id, Asked asked, @ModelAttribute("w") Words words, Model model) {
         Read read = bom.of(actor, id, asked.of(), asked.version(), asked.day(words), asked.which())
                 .orElseThrow(NotThere::new);
-        model.addAttribute("changing", orders.of(actor, read));
+        List<ReadBomOrders.Changing> changing = orders.of(actor, read);
+        model.addAttribute("changing", changing.stream().limit(MOST_ORDERS).toList());
+        model.addAttribute("orders", changing.size());
+        model.addAttribute("most", read.bom().size() > ReadBomOrders.MOST_PARTS ? ReadBomOrders.MOST_PARTS : 0);
         return "structure/_bom-orders";
     }
 

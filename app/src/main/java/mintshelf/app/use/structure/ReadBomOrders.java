@@ -21,8 +21,6 @@ import org.springframework.stereotype.Service;
 public class ReadBomOrders {
     /** Parts that are asked for; of larger ones the first of these. */
     public static final int MOST_PARTS = 5_000;
-    /** Orders that are listed. */
-    public static final int MOST = 20;
 
     private final Sight sight;
     private final OnOrders orders;
@@ -51,19 +49,15 @@ public class ReadBomOrders {
 
     /** Those that the actor sees; four statements, and one an order. */
     public List<Changing> of(Actor actor, ReadBom.Read read) {
-        Map<String, BomPart> byKey = new LinkedHashMap<>();
-        for (int i = 0; i < Math.min(read.bom().size(), MOST_PARTS); i++) {
-            BomPart part = read.bom().part(i);
-            if (part.item() > 0 && NumberKey.of(part.number()) instanceof Outcome.Granted<NumberKey> key)
-                byKey.putIfAbsent(key.value().key(), part);
-        }
-        List<NumberKey> keys = byKey.values().stream()
-                .map(p -> NumberKey.of(p.number()).toOptional().orElseThrow())
-                .toList();
         Map<Long, BomPart> parts = new LinkedHashMap<>();
+        Map<String, BomPart> byKey = new LinkedHashMap<>();
+        List<NumberKey> keys = new ArrayList<>();
         for (int i = 0; i < Math.min(read.bom().size(), MOST_PARTS); i++) {
             BomPart part = read.bom().part(i);
-            if (part.item() > 0) parts.putIfAbsent(part.item(), part);
+            if (part.item() <= 0) continue;
+            parts.putIfAbsent(part.item(), part);
+            if (NumberKey.of(part.number()) instanceof Outcome.Granted<NumberKey> key
+                    && byKey.putIfAbsent(key.value().key(), part) == null) keys.add(key.value());
         }
         numbers.items(keys)
                 .forEach((key, items) -> items.forEach(i -> {
@@ -92,7 +86,6 @@ public class ReadBomOrders {
                 if (its) touched.putIfAbsent(part.number(), new Touched(part, line.what()));
             }
             if (!touched.isEmpty()) changing.add(new Changing(one.order(), List.copyOf(touched.values())));
-            if (changing.size() == MOST) break;
         }
         return changing;
     }

@@ -35,7 +35,6 @@ public final class StepStructure {
     private final Writer out;
     private final Map<String, Long> units = new HashMap<>();
     private long last;
-    private long noDimension;
     private long metre;
 
     private StepStructure(Writer out) {
@@ -171,10 +170,9 @@ public final class StepStructure {
             case "ml", "l" ->
                 add("CONTEXT_DEPENDENT_UNIT(#" + add("DIMENSIONAL_EXPONENTS(3.,0.,0.,0.,0.,0.,0.)") + "," + text(unit)
                         + ")");
-            default -> {
-                if (noDimension == 0) noDimension = add("DIMENSIONAL_EXPONENTS(0.,0.,0.,0.,0.,0.,0.)");
-                yield add("CONTEXT_DEPENDENT_UNIT(#" + noDimension + "," + text(unit) + ")");
-            }
+            default ->
+                add("CONTEXT_DEPENDENT_UNIT(#" + add("DIMENSIONAL_EXPONENTS(0.,0.,0.,0.,0.,0.,0.)") + "," + text(unit)
+                        + ")");
         };
         units.put(unit, added);
         return added;
