@@ -3,11 +3,13 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import mintshelf.app.ground.Actor;
@@ -19,6 +21,9 @@ import mintshelf.app.use.structure.KeepBaselines.Kept;
 import mintshelf.app.use.structure.KeepBaselines.Of;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.KeepBomLines.Typed;
+import mintshelf.app.use.structure.KeepPack;
+import mintshelf.app.use.structure.PackStructure;
+import mintshelf.core.reference.PackNames.Layout;
 import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
@@ -106,6 +111,56 @@ class BaselineTest {
         assertThat(files.get("screw" + mark + ".stp")).isEqualTo(before);
         assertThat(Web.as(server, "priya").get("/documents/" + top + "/record").body())
                 .contains("kept baseline “Acceptance” of 3 documents");
+    }
+
+    @Test
+    void packedItIsWhatWasKeptAndNothingThatCameSince() throws Exception {
+        long screw = file("screw");
+        long top = file("pump", "screw", 4);
+        byte[] before = server.bytes(screw);
+        long id = keep(structure(top), "Acceptance");
+        change(screw, model("stronger screw"));
+        file("ring");
+        change(top, model("pump", "screw", 4, "ring", 1));
+        Web web = Web.as(server, "priya");
+        String page = web.get("/documents/" + top + "/pack?baseline=" + id).body();
+        assertThat(page)
+                .contains("those of the baseline", "Pack 2 files")
+                .doesNotContain("name=\"sheets\"", number("ring"));
+        assertThat(web.get("/baselines/" + id).body()).contains("/documents/" + top + "/pack?baseline=" + id);
+        long pack = server.bean(KeepPack.class)
+                .keep(
+                        priya,
+                        top,
+                        Server.key(),
+                        new PackStructure.Asked(
+                                StructureView.LATEST,
+                                Optional.empty(),
+                                Optional.of(id),
+                                LocalDate.of(2100, 1, 1),
+                                Layout.ONE_FOLDER,
+                                true,
+                                false,
+                                false),
+                        "the customer",
+                        "to accept");
+        Map<String, byte[]> files = new HashMap<>();
+        try (ZipInputStream zip = new ZipInputStream(web.stream("/packs/" + pack + "/files.zip"))) {
+            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry())
+                files.put(e.getName(), zip.readAllBytes());
+        }
+        assertThat(files).doesNotContainKey("ring" + mark + ".stp");
+        assertThat(files.get("screw" + mark + ".stp")).isEqualTo(before);
+        assertThat(new String(files.get("contents.txt"), StandardCharsets.UTF_8))
+                .startsWith(number("pump") + ", baseline " + id + ", for the customer: to accept");
+        assertThat(web.get("/documents/" + screw + "/pack?baseline=" + id).statusCode())
+                .as("a baseline of another")
+                .isEqualTo(404);
+        assertThat(Web.as(server, "rafael")
+                        .get("/documents/" + top + "/pack?baseline=" + id)
+                        .statusCode())
+                .isEqualTo(404);
+        assertThat(web.get("/documents/" + top + "/pack?baseline=").body()).contains("name=\"sheets\"");
     }
 
     @Test

@@ -8,9 +8,14 @@ import java.util.List;
 import java.util.Map;
 import mintshelf.app.use.change.AskForChange;
 import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.app.use.structure.KeepVariants;
 import mintshelf.core.base.Outcome;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.model.step.StepModel;
 import mintshelf.core.model.step.StepReader;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 
 /** What of bills of materials is told elsewhere: as an exchange file, of orders, beside versions. */
@@ -66,6 +71,57 @@ class BomOutTest extends InBom {
                         .get("/documents/" + top + "/bom/changed?version=9&old=1")
                         .statusCode())
                 .isEqualTo(404);
+    }
+
+    @Test
+    void theNoticeOfAnOrderSaysWhatItDoesToPartsAndVariants() throws Exception {
+        server.release("priya", part("nut", Map.of()));
+        server.release("priya", part("cap", Map.of()));
+        server.release("priya", part("pin", Map.of()));
+        long top = assembly("top", "nut", 2, "pin", 1);
+        write(top, "", "", "Grease", "5", "g");
+        KeepVariants variants = server.bean(KeepVariants.class);
+        variants.keep(priya, top, Server.key(), List.of(new Variant("left", "", Map.of("mass", "1"))));
+        long other = assembly("other", "nut", 1);
+        server.release("priya", top);
+        server.release("priya", other);
+        Orders orders = new Orders(server);
+        long order = orders.ask("priya", top, other);
+        orders.start(order);
+        server.checkOut("priya", top);
+        server.checkIn("priya", top, model("top", "nut", 6, "cap", 1), false);
+        server.checkOut("priya", other);
+        server.checkIn("priya", other, model("other, painted", "nut", 1), false);
+        variants.keep(priya, top, Server.key(), List.of(new Variant("left", "", Map.of("mass", "2"))));
+        assertThat(Web.as(server, "priya").get("/orders/" + order).body())
+                .contains("/documents/" + top + "/bom/changed?version=2&amp;old=1");
+        orders.signed(order);
+        orders.carryOut(order);
+        long notice = orders.view("priya", order).notice().orElseThrow().spine().id();
+        Web web = Web.as(server, "priya");
+        List<String> rows = new String(
+                        web.bytes("/documents/" + notice + "/versions/1/csv").body(), StandardCharsets.UTF_8)
+                .lines()
+                .toList();
+        assertThat(rows.get(0)).endsWith("reason,parts,sha256");
+        assertThat(rows)
+                .filteredOn(r -> r.contains(number("top")))
+                .singleElement()
+                .asString()
+                .contains(
+                        ",left: mass 1 → 2,",
+                        "," + number("nut") + " 2 pc → 6 pc; " + number("cap") + " added (1 pc); " + number("pin")
+                                + " gone,");
+        assertThat(rows)
+                .filteredOn(r -> r.contains(number("other")))
+                .singleElement()
+                .asString()
+                .as("what it is made of is as it was")
+                .doesNotContain("pc");
+        try (PDDocument pages = Loader.loadPDF(server.bytes(notice))) {
+            assertThat(new PDFTextStripper().getText(pages).replaceAll("\\s+", " "))
+                    .contains("Parts: " + number("nut") + " 2 pc → 6 pc;", "Variants: left: mass 1 → 2");
+        }
     }
 
     @Test

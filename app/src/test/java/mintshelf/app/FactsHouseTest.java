@@ -288,11 +288,19 @@ class FactsHouseTest extends InAHouse {
                 .as("what the file says as before leaves what was put right here alone")
                 .containsEntry(weight, "0.53")
                 .containsEntry(alloy, "2205");
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/documents/" + item).body()).contains("1 hint</a>");
+        assertThat(web.get("/documents/" + item + "/versions/3/checks").body())
+                .contains("The model says " + alloy.replace('_', ' ') + " “316L”, the record “2205”.")
+                .doesNotContain("/sheet", "title-block");
         server.checkIn("priya", item, model("2207", 9, "SI_UNIT($,.METRE.)"), false);
         assertThat(values(item))
                 .as("no mass is measured in metres")
                 .containsEntry(weight, "0.53")
                 .containsEntry(alloy, "2207");
+        assertThat(web.get("/documents/" + item).body()).contains("Every rule is kept");
+        assertThat(web.get("/documents/" + item + "/versions/4/checks").body())
+                .contains("What the model says of itself is what the record says.");
         release(item);
         assertThat(type("priya", item, Map.of(alloy, "316L"))).isNotEmpty();
     }

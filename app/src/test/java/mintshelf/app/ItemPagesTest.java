@@ -122,6 +122,52 @@ class ItemPagesTest {
     }
 
     @Test
+    void aStructureReadByItemsShowsWhatElseBearsEachNumber() throws Exception {
+        long drawing = drawing();
+        long top = server.file(
+                "priya",
+                shelf,
+                "assembly-model",
+                "top" + mark + ".stp",
+                "T" + mark,
+                StructureTest.assembly("top" + mark, "lid" + mark + ".stp", 3),
+                false);
+        Web web = Web.as(server, "priya");
+        String at = "/documents/" + top + "/structure";
+        assertThat(web.get(at).body()).contains("by=item\"").doesNotContain("· drawing");
+        assertThat(web.get(at + "?by=item").body())
+                .contains("/documents/" + model + "/item\"", "/documents/" + drawing + "\"", "· drawing")
+                .contains("view=latest&amp;by=item");
+        assertThat(web.get(at + "?by=anything&only=").body()).doesNotContain("· drawing");
+        server.release("priya", model);
+        server.release("priya", top);
+        assertThat(Web.as(server, "rafael")
+                        .get(at + "?view=as-released&by=item")
+                        .body())
+                .as("a drawing in preparation is not there for who reads what is released")
+                .contains("L" + mark)
+                .doesNotContain("· drawing", "/item\"");
+    }
+
+    @Test
+    void linesOfAnOrderOnOneThingStandTogether() throws Exception {
+        long drawing = drawing();
+        server.release("priya", model);
+        new Review(server).release(drawing);
+        Orders orders = new Orders(server);
+        long between = orders.released(shelf, "other" + mark + ".dxf");
+        long order = orders.ask("priya", model, between, drawing);
+        assertThat(orders.view("priya", order).lines())
+                .extracting(l -> l.line().item())
+                .containsExactly(model, drawing, between);
+        assertThat(Web.as(server, "priya").get("/orders/" + order).body())
+                .contains(
+                        "part model, with its drawing",
+                        "drawing, with its part model",
+                        "/documents/" + model + "/item");
+    }
+
+    @Test
     void whatWasDroppedAndPapersOfChangesAreNoThing() throws Exception {
         assertThat(Web.as(server, "priya").get("/documents/999999/item").statusCode())
                 .isEqualTo(404);

@@ -57,6 +57,7 @@ class PackBackTest extends InDesign {
                 new Asked(
                         StructureView.LATEST,
                         Optional.empty(),
+                        Optional.empty(),
                         LocalDate.of(2100, 1, 1),
                         Layout.ONE_FOLDER,
                         true,

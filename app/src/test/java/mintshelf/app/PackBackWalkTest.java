@@ -50,6 +50,7 @@ class PackBackWalkTest extends InBrowser {
                         new Asked(
                                 StructureView.LATEST,
                                 Optional.empty(),
+                                Optional.empty(),
                                 LocalDate.of(2100, 1, 1),
                                 Layout.ONE_FOLDER,
                                 false,

@@ -34,7 +34,15 @@ class PackTest extends InDesign {
     private final KeepPack packs = server.bean(KeepPack.class);
 
     private static Asked asked(Layout layout, boolean pages) {
-        return new Asked(StructureView.LATEST, Optional.empty(), LocalDate.of(2100, 1, 1), layout, true, pages, true);
+        return new Asked(
+                StructureView.LATEST,
+                Optional.empty(),
+                Optional.empty(),
+                LocalDate.of(2100, 1, 1),
+                layout,
+                true,
+                pages,
+                true);
     }
 
     private Map<String, byte[]> archive(Web web, long pack) throws IOException, InterruptedException {

@@ -3,6 +3,7 @@ package mintshelf.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -103,6 +104,47 @@ class VariantsTest {
 
     private static Asked serial(String serial) {
         return new Asked(Serial.read(serial).toOptional(), Optional.empty());
+    }
+
+    /** A file of two products beside each other, one with its mass. */
+    private byte[] ofTwo(String grams) {
+        return ("ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION((''),'2;1');\nFILE_NAME('m','" + Server.key()
+                        + "',(''),(''),'','gauge works','');\nFILE_SCHEMA(('AP242'));\nENDSEC;\nDATA;\n"
+                        + "#10=PRODUCT('" + number("L") + "','left','',());#11=PRODUCT_DEFINITION_FORMATION('','',#10);"
+                        + "#12=PRODUCT_DEFINITION('design','',#11,#99);#20=(MASS_UNIT()NAMED_UNIT(*)SI_UNIT($,.GRAM.));"
+                        + "#40=PROPERTY_DEFINITION('mass','',#12);#41=PROPERTY_DEFINITION_REPRESENTATION(#40,#42);"
+                        + "#42=REPRESENTATION('',(#43),#99);#43=MEASURE_REPRESENTATION_ITEM('mass',MASS_MEASURE("
+                        + grams + "),#20);#60=PRODUCT('" + number("arm")
+                        + "','right','',());#61=PRODUCT_DEFINITION_FORMATION('','',#60);"
+                        + "#62=PRODUCT_DEFINITION('design','',#61,#99);\nENDSEC;\nEND-ISO-10303-21;\n")
+                .getBytes(StandardCharsets.US_ASCII);
+    }
+
+    @Test
+    void productsOfOneFileFillInTheTableAndNothingIsKeptBeforeSomebodyDoes() throws Exception {
+        Web web = Web.as(server, "priya");
+        String at = "/documents/" + arm + "/variants";
+        assertThat(web.get(at).body()).contains("from=file");
+        assertThat(web.get(at + "?from=file").body()).contains("it has one product, or these");
+        server.checkOut("priya", arm);
+        server.checkIn("priya", arm, ofTwo("410."), true);
+        String page = web.get(at + "?from=file").body();
+        assertThat(page)
+                .contains("left: new; right: new", "value=\"" + number("L") + "\"", "value=\"0.41\"")
+                .as("its own number is the document's, not a variant's")
+                .doesNotContain("value=\"" + number("arm") + "\"");
+        assertThat(variants.read(priya, arm).variants()).isEmpty();
+        keep(
+                new Variant("left", number("L"), Map.of("mass", "0.41", "cost", "12")),
+                new Variant("right", "", Map.of()));
+        server.checkIn("priya", arm, ofTwo("430."), false);
+        assertThat(web.get(at + "?from=file").body())
+                .contains("left: mass 0.41 → 0.43. Nothing is kept", "value=\"12\"")
+                .doesNotContain("left: new");
+        server.release("priya", arm);
+        assertThat(web.get(at).body()).doesNotContain("from=file");
+        assertThat(web.get(at + "?from=file").body()).doesNotContain("0.43");
+        assertThat(Web.as(server, "rafael").get(at + "?from=file").body()).doesNotContain("0.43");
     }
 
     @Test

@@ -40,6 +40,7 @@ final class FromTheYard extends Chapter {
         Asked asked = new Asked(
                 StructureView.LATEST,
                 Optional.empty(),
+                Optional.empty(),
                 LocalDate.ofInstant(daysAgo(7, 11, 0), ZONE),
                 Layout.ONE_FOLDER,
                 false,

@@ -266,6 +266,47 @@ public class References {
         return store.headUses(items);
     }
 
+    /** What the latest versions of documents refer to, and what people wrote into their BOMs: what is released with them. */
+    public List<StructureGraph.Use> partsOf(Collection<Long> items) {
+        List<StructureGraph.Use> all = new ArrayList<>(store.headUses(items));
+        all.addAll(store.usesByHand(items));
+        return all;
+    }
+
+    /**
+     * A structure with the lines that people wrote into BOMs, as far as they lead to what stands above some documents: each step up is a statement for
+     * each few hundred of them.
+     */
+    public StructureGraph withLines(StructureGraph files, Collection<Long> from) {
+        StructureGraph graph = files;
+        Set<Long> asked = new HashSet<>();
+        Set<Long> next = new HashSet<>(from);
+        while (!next.isEmpty()) {
+            for (long above : graph.whereUsed(next.stream().mapToLong(i -> i).toArray())) next.add(above);
+            next.removeAll(asked);
+            asked.addAll(next);
+            List<StructureGraph.Use> written = store.usersByHand(next);
+            Set<Long> parents = written.stream().map(StructureGraph.Use::parent).collect(Collectors.toSet());
+            if (!parents.isEmpty()) {
+                Map<Long, Map<Long, StructureGraph.Use>> all = new HashMap<>();
+                for (long parent : parents) {
+                    Map<Long, StructureGraph.Use> mine = new HashMap<>();
+                    graph.usesOf(parent).forEach(u -> mine.put(u.component(), u));
+                    all.put(parent, mine);
+                }
+                // What the file refers to as well is there already.
+                written.forEach(u ->
+                        Optional.ofNullable(all.get(u.parent())).ifPresent(mine -> mine.putIfAbsent(u.component(), u)));
+                graph = graph.with(
+                        parents,
+                        all.values().stream().flatMap(m -> m.values().stream()).toList());
+            }
+            next = new HashSet<>(parents);
+            next.removeAll(asked);
+        }
+        return graph;
+    }
+
     /** The latest versions of documents, ready to be captured. */
     public Map<Long, Component> heads(Collection<Long> items) {
         return store.heads(items);

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.store.change.PaperStore;
 import mintshelf.app.store.document.FactStore;
@@ -36,6 +37,7 @@ import mintshelf.core.route.Gate;
 import mintshelf.core.route.Route;
 import mintshelf.core.route.Way;
 import mintshelf.core.signoff.Round;
+import mintshelf.core.structure.StructureGraph;
 import org.springframework.stereotype.Component;
 
 /**
@@ -113,6 +115,7 @@ public class Cases {
         private final Map<Long, Document> all = new LinkedHashMap<>();
         private final Later<Map<Long, List<String>>> emptyFacts = new Later<>(() -> emptyFacts(all.values()));
         private final Later<Map<Long, List<Reference>>> refers = new Later<>(this::refers);
+        private final Later<Map<Long, List<Long>>> written = new Later<>(this::written);
         private final Later<Map<Long, Spine>> components = new Later<>(this::componentSpines);
         private final Later<Map<Long, List<String>>> newer = new Later<>(this::newer);
         private final Later<Map<Long, List<String>>> marked = new Later<>(() -> remarks.openChanges(all.keySet()));
@@ -136,12 +139,26 @@ public class Cases {
             return refers.get().getOrDefault(document.head().version(), List.of());
         }
 
+        /** What people wrote into their BOMs, by document. */
+        private Map<Long, List<Long>> written() {
+            return references.usesByHand(all.keySet()).stream()
+                    .collect(Collectors.groupingBy(
+                            StructureGraph.Use::parent,
+                            Collectors.mapping(StructureGraph.Use::component, Collectors.toList())));
+        }
+
+        /** What a document consists of, as its file refers to it and as people wrote it. */
+        private Stream<Long> within(Document document) {
+            return Stream.concat(
+                            of(document).stream()
+                                    .flatMap(r -> r.component().stream())
+                                    .map(Reference.Component::item),
+                            written.get().getOrDefault(document.id(), List.of()).stream())
+                    .distinct();
+        }
+
         private Map<Long, Spine> componentSpines() {
-            return spines.spines(refers.get().values().stream()
-                    .flatMap(List::stream)
-                    .flatMap(r -> r.component().stream())
-                    .map(Reference.Component::item)
-                    .collect(Collectors.toSet()));
+            return spines.spines(all.values().stream().flatMap(this::within).collect(Collectors.toSet()));
         }
 
         private Map<Long, List<String>> newer() {
@@ -209,10 +226,7 @@ public class Cases {
 
             @Override
             public List<Case.Within> components() {
-                return of(document).stream()
-                        .flatMap(r -> r.component().stream())
-                        .map(Reference.Component::item)
-                        .distinct()
+                return within(document)
                         .filter(components.get()::containsKey)
                         .map(components.get()::get)
                         .map(s -> new Case.Within(

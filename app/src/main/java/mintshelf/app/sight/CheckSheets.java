@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
+import mintshelf.app.store.content.StoredContent;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.RevisionStore;
 import mintshelf.app.store.document.VersionRow;
@@ -26,16 +27,18 @@ import mintshelf.core.document.NeutralForm;
 import mintshelf.core.document.NeutralRules;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
+import mintshelf.core.drawing.check.ModelCheck;
 import mintshelf.core.drawing.check.SheetCheck;
 import org.springframework.stereotype.Service;
 
-/** What the rules of its kind say of a version's sheet. That the actor may see the version was asked before. */
+/** What the rules of its kind say of a version's sheet, or of a model. That the actor may see the version was asked before. */
 @Service
 public class CheckSheets {
     private static final int KEPT = 300;
     private static final int LONGEST_KEY = 500;
 
     private final Sheets sheets;
+    private final FileFacts files;
     private final ReadingRoom room;
     private final HouseStore house;
     private final RevisionStore revisions;
@@ -49,6 +52,7 @@ public class CheckSheets {
 
     public CheckSheets(
             Sheets sheets,
+            FileFacts files,
             ReadingRoom room,
             HouseStore house,
             RevisionStore revisions,
@@ -56,6 +60,7 @@ public class CheckSheets {
             VersionStore versions,
             CheckRuleStore rules) {
         this.sheets = sheets;
+        this.files = files;
         this.room = room;
         this.house = house;
         this.revisions = revisions;
@@ -140,7 +145,7 @@ public class CheckSheets {
         return without;
     }
 
-    /** The findings, those in the way first; nothing for what is no drawing and needs not be one. */
+    /** The findings, those in the way first; nothing for what is neither a model nor a drawing and needs not be one. */
     public Optional<List<Held>> findings(Document document, VersionRow version) {
         Map<String, String> record = new HashMap<>(facts.facts(version.revision()));
         record.put("number", document.number());
@@ -154,23 +159,35 @@ public class CheckSheets {
     }
 
     private Optional<List<Held>> findings(Due due) {
-        Key key = new Key(
-                due.version().drawnNow().content().hash().hex(),
-                due.record(),
-                due.edition().rules());
-        Optional<List<Finding>> found;
+        return found(due).map(findings -> held(findings, due.waivers()));
+    }
+
+    private Optional<List<Finding>> found(Due due) {
+        StoredContent content = due.version().drawnNow().content();
+        // What models say is kept already, and which facts are asked may change.
+        if (content.kind() == ContentKind.STEP && !isSheetDue(due.document(), due.version()))
+            return room.apart(() -> ofModel(content, due));
+        Key key = new Key(content.hash().hex(), due.record(), due.edition().rules());
         synchronized (kept) {
-            found = Optional.ofNullable(kept.get(key));
+            List<Finding> known = kept.get(key);
+            if (known != null) return Optional.of(known);
         }
-        if (found.isEmpty()) {
-            found = room.apart(() -> read(due.document(), due.version(), due.edition(), due.record()));
-            found.ifPresent(findings -> {
-                synchronized (kept) {
-                    kept.put(key, findings);
-                }
-            });
-        }
-        return found.map(findings -> held(findings, due.waivers()));
+        Optional<List<Finding>> found =
+                room.apart(() -> read(due.document(), due.version(), due.edition(), due.record()));
+        found.ifPresent(findings -> {
+            synchronized (kept) {
+                kept.put(key, findings);
+            }
+        });
+        return found;
+    }
+
+    private Optional<List<Finding>> ofModel(StoredContent content, Due due) {
+        CheckRules asked = due.edition().rules();
+        if (!asked.severities().containsKey(CheckRules.Rule.MODEL_RECORD)) return Optional.empty();
+        Map<String, String> said = files.of(content);
+        if (said.isEmpty()) return Optional.empty();
+        return Optional.of(ModelCheck.check(asked, house.facts(), said, due.record()));
     }
 
     private Optional<List<Finding>> read(

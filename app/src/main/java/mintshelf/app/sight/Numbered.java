@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.document.NumberStore;
@@ -54,6 +55,31 @@ public class Numbered {
                 .sorted(Comparator.comparing(
                         s -> IN_ORDER.indexOf(links.aspect(s.spine().id()))))
                 .toList();
+    }
+
+    /** Of each of some documents the others that bear its number, as they stand beside each other; a handful of statements for all of them. */
+    public Map<Long, List<Seen>> beside(Actor actor, Collection<Seen> all) {
+        Map<String, NumberKey> keys = new HashMap<>();
+        for (Seen one : all)
+            NumberKey.of(one.document().number()).toOptional().ifPresent(k -> keys.putIfAbsent(k.key(), k));
+        Map<Long, Seen> bear = new HashMap<>(sight.of(
+                actor,
+                numbers.items(keys.values()).values().stream()
+                        .flatMap(List::stream)
+                        .distinct()
+                        .toList()));
+        bear.values().removeIf(s -> s.document().dropped() || s.spine().isChangePaper());
+        Map<String, List<Seen>> byNumber = bear.values().stream()
+                .collect(Collectors.groupingBy(s -> s.document().number()));
+        Map<Long, List<Seen>> beside = new HashMap<>();
+        for (Seen one : all) {
+            List<Seen> others = byNumber.getOrDefault(one.document().number(), List.of()).stream()
+                    .filter(s -> s.spine().id() != one.spine().id())
+                    .sorted(Comparator.comparing(s -> s.spine().id()))
+                    .toList();
+            if (!others.isEmpty()) beside.put(one.spine().id(), others);
+        }
+        return beside;
     }
 
     /** Those of a number in the order in which they were filed; none for a text that is no number. */

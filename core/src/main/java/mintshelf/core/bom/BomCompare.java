@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * What differs between two BOMs. Lines are of one part below another; a line is matched by these two, so that revisions and versions
@@ -94,6 +95,15 @@ public final class BomCompare {
             return said;
         }
 
+        /** With what it is called: "EGW-1 added (4 pc)", "EGW-2 gone", "TG40-3010 6 → 8 pc". */
+        public String named() {
+            String called = part().shown();
+            if (old.isEmpty())
+                return called + " added" + now.map(s -> " (" + amount(s) + ")").orElse("");
+            if (now.isEmpty()) return called + " gone";
+            return called + " " + String.join(", ", says());
+        }
+
         private static String when(Side side) {
             return side.when().isAlways() ? "always" : side.when().says();
         }
@@ -115,6 +125,14 @@ public final class BomCompare {
      */
     public record Result(
             List<Difference> differences, BigDecimal mass, int unknownMass, BigDecimal cost, int unknownCost) {
+        /** The differences by name, the first of them, and how many more there are; empty for none. */
+        public String named(int most) {
+            String some =
+                    differences.stream().limit(most).map(Difference::named).collect(Collectors.joining("; "));
+            int more = differences.size() - most;
+            return more > 0 ? some + "; and " + more + " more" : some;
+        }
+
         public long count(What what) {
             return differences.stream().filter(d -> d.what() == what).count();
         }

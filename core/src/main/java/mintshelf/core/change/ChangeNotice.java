@@ -1,5 +1,6 @@
 package mintshelf.core.change;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import mintshelf.core.drawing.Primitive;
@@ -56,7 +57,8 @@ public record ChangeNotice(
      * A changed document; {@code from} is a dash for one that is released for the first time, {@code to} for one that is withdrawn.
      *
      * @param what in words: "is revised"
-     * @param variant which one of it; empty where it has none
+     * @param variant what changed of each variant that it describes; empty where nothing did, or it has none
+     * @param parts what changed of what it consists of; empty where nothing did
      */
     public record Row(
             String number,
@@ -67,7 +69,16 @@ public record ChangeNotice(
             int version,
             String reason,
             String hash,
-            String variant) {}
+            String variant,
+            String parts) {
+        /** What stands under the title: why, and what it does to parts and variants. */
+        List<String> lines(int letters) {
+            List<String> lines = new ArrayList<>(PaperLayout.wrap(reason, letters));
+            if (!parts.isEmpty()) lines.addAll(PaperLayout.wrap("Parts: " + parts, letters));
+            if (!variant.isEmpty()) lines.addAll(PaperLayout.wrap("Variants: " + variant, letters));
+            return lines;
+        }
+    }
 
     /** What becomes of the old ones of a document at one place. */
     public record Old(String number, String place, String quantity, String what, String cost, String note) {
@@ -134,7 +145,7 @@ public record ChangeNotice(
         layout.need(24, () -> {});
         heading(layout);
         for (Row row : rows) {
-            List<String> why = PaperLayout.wrap(row.reason(), 40);
+            List<String> why = row.lines(40);
             List<String> named = PaperLayout.wrap(row.title(), 34);
             layout.need(5.0 * Math.max(why.size(), named.size()) + 5, () -> heading(layout));
             layout.text(PaperLayout.LEFT, 2.6, row.number());

@@ -70,7 +70,16 @@ class NoticeFormTest {
                 "",
                 List.of(),
                 List.of(new ChangeNotice.Row(
-                        "TG40-1020", "Cone", "is revised", "A", "B", 2, "why", "ab".repeat(32), "")),
+                        "TG40-1020",
+                        "Cone",
+                        "is revised",
+                        "A",
+                        "B",
+                        2,
+                        "why",
+                        "ab".repeat(32),
+                        "left: mass 0.41 → 0.43",
+                        "EGW-1 added (4 pc)")),
                 List.of(),
                 "",
                 0,
@@ -84,7 +93,13 @@ class NoticeFormTest {
                 .map(p -> ((Primitive.Text) p).text())
                 .toList();
         assertThat(texts)
-                .containsSubsequence("Hedda signed.", "Hang up beside CO 1", "TG40-1020", "Change notice CN 1");
+                .containsSubsequence(
+                        "Hedda signed.",
+                        "Hang up beside CO 1",
+                        "TG40-1020",
+                        "Parts: EGW-1 added (4 pc)",
+                        "Change notice CN 1")
+                .contains("Variants: left: mass 0.41 → 0.43");
         assertThat(texts).doesNotContain("pits");
     }
 

@@ -188,6 +188,7 @@ class OrderRulesTest {
                     i,
                     "material changed ".repeat(9),
                     "ab".repeat(32),
+                    "",
                     ""));
         }
         ChangeNotice notice = new ChangeNotice(

@@ -58,7 +58,7 @@ class IssueNotice {
         this.recorder = recorder;
     }
 
-    private static final String RECIPE = "notice-3";
+    private static final String RECIPE = "notice-4";
 
     /** Files the notice of an order that was carried out and lets every line's record name it; gives its id. */
     long issue(Actor actor, Seen paper, List<PaperLine> lines, Round board, Instant now) {

@@ -8,6 +8,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
@@ -33,7 +35,7 @@ import org.apache.poi.xwpf.usermodel.XWPFTableRow;
  */
 final class NoticeFiles {
     private static final List<String> LINES =
-            List.of("number", "title", "variant", "what", "from", "to", "version", "reason", "sha256");
+            List.of("number", "title", "variant", "what", "from", "to", "version", "reason", "parts", "sha256");
     private static final List<String> OLD = List.of("number", "place", "quantity", "what", "cost", "note");
 
     private NoticeFiles() {}
@@ -58,6 +60,7 @@ final class NoticeFiles {
                 row.to(),
                 Integer.toString(row.version()),
                 row.reason(),
+                row.parts(),
                 row.hash());
     }
 
@@ -157,7 +160,7 @@ final class NoticeFiles {
     private static int width(String column) {
         return switch (column) {
             case "title", "what" -> 32;
-            case "reason", "note" -> 48;
+            case "reason", "note", "parts" -> 48;
             case "sha256" -> 68;
             default -> 16;
         };
@@ -202,7 +205,9 @@ final class NoticeFiles {
                                 .map(r -> List.of(
                                         r.number(),
                                         r.title() + ": " + r.reason(),
-                                        r.what(),
+                                        Stream.of(r.what(), r.parts(), r.variant())
+                                                .filter(s -> !s.isEmpty())
+                                                .collect(Collectors.joining("; ")),
                                         r.from() + " → " + r.to(),
                                         Integer.toString(r.version())))
                                 .toList());

@@ -39,7 +39,7 @@ class WriteNotice {
     private final DispositionStore dispositions;
     private final RequestStore requests;
     private final PaperSays says;
-    private final DifferencePictures pictures;
+    private final LineDifferences differences;
     private final RuleStore rules;
 
     WriteNotice(
@@ -50,10 +50,10 @@ class WriteNotice {
             DispositionStore dispositions,
             RequestStore requests,
             PaperSays says,
-            DifferencePictures pictures,
+            LineDifferences differences,
             RuleStore rules) {
         this.says = says;
-        this.pictures = pictures;
+        this.differences = differences;
         this.rules = rules;
         this.dispositions = dispositions;
         this.requests = requests;
@@ -78,8 +78,19 @@ class WriteNotice {
         List<DifferencePictures.Between> between = new ArrayList<>();
         Map<Long, Integer> released = orders.releasedWith(
                 lines.stream().flatMap(l -> l.fromRevision().stream()).toList());
+        Map<Long, LineDifferences.Said> said = differences.said(lines.stream()
+                .filter(l -> l.releases()
+                        && l.fromRevision().isPresent()
+                        && l.toRevision().isPresent())
+                .map(l -> new LineDifferences.Replaced(
+                        l.item(),
+                        l.fromRevision().get(),
+                        l.toRevision().get(),
+                        documents.get(l.item()).document().head().version()))
+                .toList());
         List<ChangeNotice.Row> rows = new ArrayList<>();
         for (PaperLine line : lines) {
+            LineDifferences.Said changed = said.getOrDefault(line.item(), LineDifferences.Said.NOTHING);
             Document document = documents.get(line.item()).document();
             VersionRow out = heads.get(document.head().version());
             rows.add(new ChangeNotice.Row(
@@ -98,7 +109,8 @@ class WriteNotice {
                     out.number(),
                     why(line, order),
                     out.content().hash().hex(),
-                    ""));
+                    changed.variants(),
+                    changed.parts()));
             ChangeNotice.Row row = rows.get(rows.size() - 1);
             if (line.releases()) {
                 line.fromRevision()
@@ -126,7 +138,7 @@ class WriteNotice {
                 totals.unknown(),
                 decided(board),
                 form().blocks().stream().anyMatch(b -> b.show() == NoticeForm.Show.PICTURES)
-                        ? pictures.of(between)
+                        ? differences.pictures(between)
                         : List.of());
     }
 

@@ -10,6 +10,7 @@ import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.page.OneNumber;
 import mintshelf.app.page.Pages;
 import mintshelf.app.page.Rows;
 import mintshelf.app.sight.OnOrders;
@@ -263,6 +264,10 @@ public class ChangePages {
         ReadOrders.View view = read.order(actor, id);
         ReadOrders.Offers offers = read.offers(actor, view);
         model.addAttribute("view", view);
+        model.addAttribute(
+                "others",
+                OneNumber.of(
+                        view.lines().stream().flatMap(l -> l.seen().stream()).toList()));
         model.addAttribute("edit", false);
         List<Seen> takeable = read.takeable(actor, view);
         model.addAttribute("takeable", Rows.joined(takeable));

@@ -99,6 +99,7 @@ public class SheetPages {
         model.addAttribute(
                 "mayAsk",
                 RequestRules.line(view.seen().document(), actor.access()).isEmpty());
+        model.addAttribute("isModel", ModelFormat.of(version).isPresent());
         model.addAttribute(
                 "svg", sheets.marked(version.drawnNow().content(), bare).orElse(""));
         around.fillMargin(actor, view.seen(), version, model);

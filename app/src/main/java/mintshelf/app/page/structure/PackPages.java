@@ -12,6 +12,7 @@ import java.util.function.Supplier;
 import mintshelf.app.effect.TableFiles;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.page.Pages;
 import mintshelf.app.page.Words;
 import mintshelf.app.page.ZipAnswer;
 import mintshelf.app.store.pack.PackStore.Pack;
@@ -29,7 +30,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** A structure packed for somebody: what is in it, who gets it, the archive with its lists. */
+/** A structure, or a baseline, packed for somebody: what is in it, who gets it, the archive with its lists. */
 @Controller
 public class PackPages {
     private static final int SHOWN = 200;
@@ -53,6 +54,7 @@ public class PackPages {
         return new Asked(
                 view,
                 Optional.empty(),
+                Pages.id(form, "baseline"),
                 today,
                 Layout.of(form.getOrDefault("layout", "")),
                 first || form.containsKey("sheets"),

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -83,13 +84,17 @@ public class StructurePages {
             @RequestParam Optional<Integer> version,
             @RequestParam(defaultValue = "") String only,
             @RequestParam Optional<Long> trial,
+            @RequestParam(defaultValue = "") String by,
             @ModelAttribute("w") Words words,
             Model model) {
         LocalDate day = day(on, words);
         ReadStructure.Structure found = structure.tree(actor, id, view(view), version, day, trial);
         List<ReadStructure.Standing> standing = found.standing();
         boolean filtered = standing.stream().anyMatch(one -> one.only().equals(only));
-        model.addAttribute("s", filtered ? found.only(only) : found);
+        ReadStructure.Structure shown = filtered ? found.only(only) : found;
+        model.addAttribute("s", shown);
+        model.addAttribute("by", by.equals("item") ? "item" : null);
+        model.addAttribute("beside", by.equals("item") ? structure.beside(actor, shown) : Map.of());
         model.addAttribute("standing", standing);
         model.addAttribute("only", filtered ? only : "");
         model.addAttribute("day", day);

@@ -8,6 +8,7 @@ import java.util.Map;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.use.structure.KeepVariants;
+import mintshelf.app.use.structure.ReadFileVariants;
 import mintshelf.core.bom.RollUp;
 import mintshelf.core.bom.Variant;
 import org.springframework.stereotype.Controller;
@@ -23,17 +24,25 @@ public class VariantPages {
     private static final int MORE_ROWS = 3;
 
     private final KeepVariants variants;
+    private final ReadFileVariants files;
 
-    public VariantPages(KeepVariants variants) {
+    public VariantPages(KeepVariants variants, ReadFileVariants files) {
         this.variants = variants;
+        this.files = files;
     }
 
     @GetMapping("/documents/{id}/variants")
-    String page(Actor actor, @PathVariable long id, Model model) {
+    String page(Actor actor, @PathVariable long id, @RequestParam(defaultValue = "") String from, Model model) {
         KeepVariants.Read read = variants.read(actor, id);
+        boolean open = read.refusal().isEmpty();
+        boolean filled = open && from.equals("file");
+        List<Variant> typed = filled ? files.with(read) : read.variants();
         model.addAttribute("v", read);
-        int most = Math.min(Variant.MOST, read.variants().size() + MORE_ROWS);
-        model.addAttribute("rows", most);
+        model.addAttribute("typed", typed);
+        model.addAttribute("filled", filled);
+        model.addAttribute("brings", Variant.changes(read.variants(), typed));
+        model.addAttribute("mayFill", open && files.mayHave(read));
+        model.addAttribute("rows", Math.max(typed.size(), Math.min(Variant.MOST, typed.size() + MORE_ROWS)));
         return "structure/variants";
     }
 

@@ -189,6 +189,15 @@ public class RevisionStore {
         return titles;
     }
 
+    /** The ids of the versions with which revisions were released; those that never were are left out. */
+    public Map<Long, Long> releasedVersions(Collection<Long> revisions) {
+        if (revisions.isEmpty()) return Map.of();
+        return db.select(REVISION.ID, REVISION.RELEASED_VERSION)
+                .from(REVISION)
+                .where(REVISION.ID.in(revisions).and(REVISION.RELEASED_VERSION.isNotNull()))
+                .fetchMap(row -> row.value1(), row -> row.value2());
+    }
+
     /** The title of a revision. */
     public String title(long revision) {
         return db.select(REVISION.TITLE)

@@ -1,5 +1,6 @@
 package mintshelf.app.store.structure;
 
+import static mintshelf.database.schema.Tables.BOM_LINE;
 import static mintshelf.database.schema.Tables.LINE;
 import static mintshelf.database.schema.Tables.RELEASE_COMPONENT;
 import static mintshelf.database.schema.Tables.REVISION;
@@ -197,6 +198,39 @@ public class ReferenceStore {
         for (int at = 0; at < ids.size(); at += AT_ONCE) {
             uses.addAll(uses(LINE.ITEM.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE)))));
         }
+        return uses;
+    }
+
+    /** What people wrote into the BOMs of documents, of the revision under way, else of the one in force: the documents that lines by hand name. */
+    public List<Use> usesByHand(Collection<Long> parents) {
+        return byHand(REVISION.ITEM, parents);
+    }
+
+    /** As {@link #usesByHand}, the other way: into whose BOMs people wrote some documents. */
+    public List<Use> usersByHand(Collection<Long> components) {
+        return byHand(BOM_LINE.COMPONENT, components);
+    }
+
+    private List<Use> byHand(Field<Long> which, Collection<Long> items) {
+        List<Use> uses = new ArrayList<>();
+        List<Long> ids = List.copyOf(items);
+        var later = REVISION.as("later");
+        for (int at = 0; at < ids.size(); at += AT_ONCE)
+            uses.addAll(db.selectDistinct(REVISION.ITEM, BOM_LINE.COMPONENT)
+                    .from(BOM_LINE)
+                    .join(REVISION)
+                    .on(REVISION.ID.eq(BOM_LINE.REVISION))
+                    .where(which.in(ids.subList(at, Math.min(ids.size(), at + AT_ONCE))))
+                    .and(BOM_LINE.FILE_MARK.isNull())
+                    .and(BOM_LINE.COMPONENT.isNotNull())
+                    .and(REVISION.PENDING_MARK
+                            .isNotNull()
+                            .or(REVISION.RELEASED_MARK
+                                    .isNotNull()
+                                    .and(DSL.notExists(DSL.selectOne()
+                                            .from(later)
+                                            .where(later.ITEM.eq(REVISION.ITEM), later.PENDING_MARK.isNotNull())))))
+                    .fetch(row -> new Use(row.value1(), row.value2(), 1, 0)));
         return uses;
     }
 

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.sight.ChangeControl;
@@ -46,6 +47,7 @@ public class ReadImpact {
     private final ChangeControl control;
     private final SpineStore spines;
     private final Sight sight;
+    private final References references;
 
     public ReadImpact(
             PaperStore papers,
@@ -54,7 +56,8 @@ public class ReadImpact {
             LinkStore links,
             ChangeControl control,
             SpineStore spines,
-            Sight sight) {
+            Sight sight,
+            References references) {
         this.papers = papers;
         this.said = said;
         this.mirror = mirror;
@@ -62,6 +65,7 @@ public class ReadImpact {
         this.control = control;
         this.spines = spines;
         this.sight = sight;
+        this.references = references;
     }
 
     /**
@@ -151,7 +155,8 @@ public class ReadImpact {
     }
 
     private Impact impact(Collection<Line> lines, Map<Long, Boolean> declared, Map<Long, Against> against) {
-        StructureGraph graph = mirror.now().graph();
+        StructureGraph graph = references.withLines(
+                mirror.now().graph(), lines.stream().map(Line::item).toList());
         Map<Long, Boolean> all = new HashMap<>(byKind(graph, lines));
         all.putAll(declared);
         return Impact.of(

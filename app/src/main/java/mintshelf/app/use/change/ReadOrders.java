@@ -3,6 +3,7 @@ package mintshelf.app.use.change;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -86,7 +87,17 @@ public class ReadOrders {
             Optional<Seen> instead,
             List<Seen> ahead,
             String compared,
-            List<String> facts) {}
+            List<String> facts) {
+        /** Where what differs on the sheet is told in short. */
+        public String differences() {
+            return compared.replace("/compare?", "/differences?");
+        }
+
+        /** Where it is told in short what differs of what the document consists of. */
+        public String parts() {
+            return compared.replace("/versions/", "/bom/changed?version=").replace("/compare?", "&");
+        }
+    }
 
     /**
      * An order with all that its page shows.
@@ -206,7 +217,7 @@ public class ReadOrders {
                 seen,
                 order,
                 house.edition(seen.current().stage().edition()),
-                lines(actor, id, lines, documents),
+                oneBehindTheOther(lines(actor, id, lines, documents)),
                 board,
                 order.notice().map(documents::get));
     }
@@ -259,6 +270,18 @@ public class ReadOrders {
                     changing.getOrDefault(line.item(), List.of())));
         }
         return shown;
+    }
+
+    /** What bears one number stands together: a drawing and its model are one thing. */
+    private static List<LineView> oneBehindTheOther(List<LineView> lines) {
+        Map<String, List<LineView>> byNumber = new LinkedHashMap<>();
+        for (LineView line : lines) {
+            String number = line.seen()
+                    .map(s -> s.document().number())
+                    .orElse("hidden " + line.line().item());
+            byNumber.computeIfAbsent(number, n -> new ArrayList<>()).add(line);
+        }
+        return byNumber.values().stream().flatMap(List::stream).toList();
     }
 
     /** The old one beside what its order released, or beside what is there of it now. */

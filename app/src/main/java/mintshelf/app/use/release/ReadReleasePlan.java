@@ -80,7 +80,7 @@ public class ReadReleasePlan {
             known.addAll(frontier);
             while (!frontier.isEmpty()) {
                 Set<Long> next = new LinkedHashSet<>();
-                for (Use use : references.usesOf(frontier)) {
+                for (Use use : references.partsOf(frontier)) {
                     uses.add(use);
                     next.add(use.component());
                 }

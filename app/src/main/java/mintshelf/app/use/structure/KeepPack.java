@@ -90,7 +90,7 @@ public class KeepPack {
                             clock.instant(),
                             item,
                             plan.version(),
-                            plan.top().document().number() + ", " + plan.view().words(),
+                            plan.shown(),
                             asked.layout().code(),
                             asked.pages(),
                             asked.neutral(),

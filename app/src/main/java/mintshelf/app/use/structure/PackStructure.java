@@ -27,10 +27,11 @@ import mintshelf.core.reference.PackNames.Layout;
 import mintshelf.core.structure.StructureView;
 import org.springframework.stereotype.Service;
 
-/** What is in a pack of a structure: exact versions, and files that name each other as they lie in it. */
+/** What is in a pack of a structure, or of a baseline: exact versions, and files that name each other as they lie in it. */
 @Service
 public class PackStructure {
     private final ReadStructure structure;
+    private final KeepBaselines baselines;
     private final Sight sight;
     private final LinkStore links;
     private final VersionStore versions;
@@ -39,12 +40,14 @@ public class PackStructure {
 
     public PackStructure(
             ReadStructure structure,
+            KeepBaselines baselines,
             Sight sight,
             LinkStore links,
             VersionStore versions,
             References references,
             MayFetch may) {
         this.structure = structure;
+        this.baselines = baselines;
         this.sight = sight;
         this.links = links;
         this.versions = versions;
@@ -55,12 +58,14 @@ public class PackStructure {
     /**
      * What is wanted.
      *
+     * @param baseline whose versions they are, instead of those of the structure in a view
      * @param sheets whether the drawings of what is in it come along
      * @param pages whether drawings come as PDF too, {@code neutral} whether neutral copies do
      */
     public record Asked(
             StructureView view,
             Optional<Integer> version,
+            Optional<Long> baseline,
             LocalDate day,
             Layout layout,
             boolean sheets,
@@ -81,11 +86,11 @@ public class PackStructure {
     }
 
     /**
+     * @param shown what it is a pack of, in words
      * @param version of the top
      * @param absent what is not in it, and why
      */
-    public record Plan(
-            Seen top, StructureView view, int version, Asked asked, List<Entry> entries, List<String> absent) {
+    public record Plan(Seen top, String shown, int version, Asked asked, List<Entry> entries, List<String> absent) {
         public long bytes() {
             return entries.stream().mapToLong(e -> e.version().content().size()).sum();
         }
@@ -99,51 +104,92 @@ public class PackStructure {
         }
     }
 
+    /** What is on the way to be a plan: which version of what, and what is not in it. */
+    private static final class Wanted {
+        final Map<Long, Integer> versions = new LinkedHashMap<>();
+        final Map<Long, Seen> seen = new HashMap<>();
+        final List<String> absent = new ArrayList<>();
+
+        void add(Seen one, int version) {
+            versions.merge(one.spine().id(), version, Math::max);
+            seen.put(one.spine().id(), one);
+        }
+    }
+
     /** What would be in it. Of a document of which several versions stand in it the latest is taken. */
     public Plan plan(Actor actor, long item, Asked asked) {
+        return asked.baseline()
+                .map(baseline -> ofBaseline(actor, item, asked, baseline))
+                .orElseGet(() -> ofTree(actor, item, asked));
+    }
+
+    private Plan ofTree(Actor actor, long item, Asked asked) {
         ReadStructure.Structure tree = structure.tree(actor, item, asked.view(), asked.version(), asked.day());
         // What leaves the house is packed by who works on it; who reads fetches for themselves.
         if (!tree.top().all()) throw new NotThere();
         int top = tree.version().orElseThrow(NotThere::new);
-        List<String> absent = new ArrayList<>();
-        if (tree.cut()) absent.add("Its structure has more rows than one pack takes; the rest is not in it.");
-        Map<Long, Integer> wanted = new LinkedHashMap<>();
-        Map<Long, Seen> seen = new HashMap<>();
-        wanted.put(item, top);
-        seen.put(item, tree.top());
+        Wanted wanted = new Wanted();
+        if (tree.cut()) wanted.absent.add("Its structure has more rows than one pack takes; the rest is not in it.");
+        wanted.add(tree.top(), top);
         for (ReadStructure.Row row : tree.rows()) {
             if (row.seen().isEmpty() || row.shown().isEmpty()) {
-                absent.add("Not in it: " + row.reference().written().path());
+                wanted.absent.add("Not in it: " + row.reference().written().path());
                 continue;
             }
-            long id = row.seen().get().spine().id();
-            Integer before = wanted.get(id);
+            Seen seen = row.seen().get();
+            Integer before = wanted.versions.get(seen.spine().id());
             int version = row.shown().get().number();
             if (before != null && before != version)
-                absent.add("Of several versions the latest: "
-                        + row.seen().get().document().number());
-            wanted.merge(id, version, Math::max);
-            seen.put(id, row.seen().get());
+                wanted.absent.add(
+                        "Of several versions the latest: " + seen.document().number());
+            wanted.add(seen, version);
         }
-        if (asked.sheets()) sheets(actor, tree.view(), wanted, seen);
+        if (asked.sheets()) sheets(actor, tree.view(), wanted);
+        return plan(
+                actor,
+                tree.top(),
+                tree.top().document().number() + ", " + tree.view().words(),
+                top,
+                asked,
+                wanted);
+    }
+
+    /** A baseline is packed as it was kept: no drawing comes along that is not in it. */
+    private Plan ofBaseline(Actor actor, long item, Asked asked, long baseline) {
+        KeepBaselines.Kept kept = baselines.kept(actor, baseline, "");
+        if (kept.lead().spine().id() != item) throw new NotThere();
+        Wanted wanted = new Wanted();
+        if (kept.hidden() > 0) wanted.absent.add("Not in it: " + kept.hidden() + " documents that you do not see");
+        kept.lines().forEach(l -> wanted.add(l.seen(), l.row().number()));
+        return plan(
+                actor,
+                kept.lead(),
+                kept.lead().document().number() + ", baseline " + baseline,
+                wanted.versions.getOrDefault(item, kept.lead().version()),
+                asked,
+                wanted);
+    }
+
+    private Plan plan(Actor actor, Seen top, String shown, int version, Asked asked, Wanted wanted) {
         List<PackStore.Row> rows = new ArrayList<>();
         Map<Long, String> places = PackNames.places(
-                wanted.keySet().stream()
-                        .map(id -> file(seen, id, wanted))
+                wanted.versions.keySet().stream()
+                        .map(id -> file(wanted.seen, id, wanted.versions))
                         .flatMap(Optional::stream)
                         .toList(),
                 asked.layout());
-        wanted.forEach((id, version) -> {
+        wanted.versions.forEach((id, number) -> {
             String path = places.get(id);
-            if (path != null) rows.add(new PackStore.Row(id, version, path));
+            if (path != null) rows.add(new PackStore.Row(id, number, path));
         });
+        List<Entry> entries = entries(actor, rows, wanted.absent);
         return new Plan(
-                tree.top(),
-                tree.view(),
                 top,
+                shown,
+                version,
                 asked,
-                entries(actor, rows, absent),
-                absent.stream().distinct().toList());
+                entries,
+                wanted.absent.stream().distinct().toList());
     }
 
     private Optional<PackNames.File> file(Map<Long, Seen> seen, long id, Map<Long, Integer> wanted) {
@@ -158,9 +204,9 @@ public class PackStructure {
         return folders;
     }
 
-    private void sheets(Actor actor, StructureView view, Map<Long, Integer> wanted, Map<Long, Seen> seen) {
-        List<Long> drawings = links.belonging(List.copyOf(wanted.keySet())).stream()
-                .filter(b -> b.kind() == LinkStore.Kind.SHOWS && !wanted.containsKey(b.item()))
+    private void sheets(Actor actor, StructureView view, Wanted wanted) {
+        List<Long> drawings = links.belonging(List.copyOf(wanted.versions.keySet())).stream()
+                .filter(b -> b.kind() == LinkStore.Kind.SHOWS && !wanted.versions.containsKey(b.item()))
                 .map(LinkStore.Belongs::item)
                 .distinct()
                 .toList();
@@ -170,8 +216,7 @@ public class PackStructure {
             if (one == null || one.document().dropped()) continue;
             Optional<Integer> released = one.spine().out().map(o -> o.head().number());
             if (view.isReleasedOnly() && released.isEmpty()) continue;
-            wanted.put(id, view.isReleasedOnly() ? released.orElseThrow() : one.version());
-            seen.put(id, one);
+            wanted.add(one, view.isReleasedOnly() ? released.orElseThrow() : one.version());
         }
     }
 

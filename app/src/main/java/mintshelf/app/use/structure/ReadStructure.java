@@ -13,6 +13,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.sight.Numbered;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.StructureMirror;
@@ -43,6 +44,7 @@ public class ReadStructure {
     private final StructureMirror mirror;
     private final StructureLevels levels;
     private final Trials trials;
+    private final Numbered numbered;
 
     public ReadStructure(
             Sight sight,
@@ -50,13 +52,24 @@ public class ReadStructure {
             ReferenceStore references,
             StructureMirror mirror,
             StructureLevels levels,
-            Trials trials) {
+            Trials trials,
+            Numbered numbered) {
+        this.numbered = numbered;
         this.trials = trials;
         this.sight = sight;
         this.versions = versions;
         this.references = references;
         this.mirror = mirror;
         this.levels = levels;
+    }
+
+    /** What else bears the number of a row's document: its drawing beside a model. By document, as this person sees them now. */
+    public Map<Long, List<Seen>> beside(Actor actor, Structure structure) {
+        Map<Long, Seen> rows = new LinkedHashMap<>();
+        structure
+                .rows()
+                .forEach(r -> r.seen().ifPresent(s -> rows.putIfAbsent(s.spine().id(), s)));
+        return numbered.beside(actor, rows.values());
     }
 
     /**

@@ -24,6 +24,7 @@ public record CheckRules(Map<Rule, Severity> severities, List<String> demanded, 
     public enum Rule {
         TITLE_BLOCK("the title block is filled in"),
         TITLE_RECORD("the title block says what the record says"),
+        MODEL_RECORD("a model says what the record says of its part, its mass above all"),
         SHEET_FORMAT("the sheet has a format of ISO 5457"),
         SCALE("the scale is one of ISO 5455"),
         TEXT_HEIGHT("letters are high enough to be read"),
