@@ -134,11 +134,11 @@ class ItemPagesTest {
                 false);
         Web web = Web.as(server, "priya");
         String at = "/documents/" + top + "/structure";
-        assertThat(web.get(at).body()).contains("by=item\"").doesNotContain("· drawing");
+        assertThat(web.get(at).body()).contains("by=item\"").doesNotContain(">drawing</a>");
         assertThat(web.get(at + "?by=item").body())
-                .contains("/documents/" + model + "/item\"", "/documents/" + drawing + "\"", "· drawing")
+                .contains("/documents/" + model + "/item\"", "/documents/" + drawing + "\"", ">drawing</a>")
                 .contains("view=latest&amp;by=item");
-        assertThat(web.get(at + "?by=anything&only=").body()).doesNotContain("· drawing");
+        assertThat(web.get(at + "?by=anything&only=").body()).doesNotContain(">drawing</a>");
         server.release("priya", model);
         server.release("priya", top);
         assertThat(Web.as(server, "rafael")
@@ -146,7 +146,7 @@ class ItemPagesTest {
                         .body())
                 .as("a drawing in preparation is not there for who reads what is released")
                 .contains("L" + mark)
-                .doesNotContain("· drawing", "/item\"");
+                .doesNotContain(">drawing</a>", "/item\"");
     }
 
     @Test

@@ -125,7 +125,7 @@ class VariantsTest {
         Web web = Web.as(server, "priya");
         String at = "/documents/" + arm + "/variants";
         assertThat(web.get(at).body()).contains("from=file");
-        assertThat(web.get(at + "?from=file").body()).contains("it has one product, or these");
+        assertThat(web.get(at + "?from=file").body()).contains("the file has one product");
         server.checkOut("priya", arm);
         server.checkIn("priya", arm, ofTwo("410."), true);
         String page = web.get(at + "?from=file").body();

@@ -86,11 +86,18 @@ public class PackStructure {
     }
 
     /**
-     * @param shown what it is a pack of, in words
+     * @param shown what it is a pack of, in words; {@code versions} which versions these are
      * @param version of the top
      * @param absent what is not in it, and why
      */
-    public record Plan(Seen top, String shown, int version, Asked asked, List<Entry> entries, List<String> absent) {
+    public record Plan(
+            Seen top,
+            String shown,
+            String versions,
+            int version,
+            Asked asked,
+            List<Entry> entries,
+            List<String> absent) {
         public long bytes() {
             return entries.stream().mapToLong(e -> e.version().content().size()).sum();
         }
@@ -149,6 +156,7 @@ public class PackStructure {
                 actor,
                 tree.top(),
                 tree.top().document().number() + ", " + tree.view().words(),
+                tree.view().words(),
                 top,
                 asked,
                 wanted);
@@ -165,12 +173,14 @@ public class PackStructure {
                 actor,
                 kept.lead(),
                 kept.lead().document().number() + ", baseline " + baseline,
+                "those of the baseline “" + kept.baseline().name() + "”",
                 wanted.versions.getOrDefault(item, kept.lead().version()),
                 asked,
                 wanted);
     }
 
-    private Plan plan(Actor actor, Seen top, String shown, int version, Asked asked, Wanted wanted) {
+    private Plan plan(
+            Actor actor, Seen top, String shown, String versionWords, int version, Asked asked, Wanted wanted) {
         List<PackStore.Row> rows = new ArrayList<>();
         Map<Long, String> places = PackNames.places(
                 wanted.versions.keySet().stream()
@@ -186,6 +196,7 @@ public class PackStructure {
         return new Plan(
                 top,
                 shown,
+                versionWords,
                 version,
                 asked,
                 entries,
