@@ -1,12 +1,14 @@
 package mintshelf.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import mintshelf.app.use.change.AskForChange;
+import mintshelf.app.use.change.EditOrder;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.structure.KeepVariants;
 import mintshelf.core.base.Outcome;
@@ -73,6 +75,66 @@ class BomOutTest extends InBom {
                 .isEqualTo(404);
     }
 
+    private void say(Orders orders, long order, long item, String variant) {
+        server.bean(EditOrder.class)
+                .edit(
+                        priya,
+                        order,
+                        Server.key(),
+                        new EditOrder.Written(
+                                "wider",
+                                Map.of(),
+                                List.of(),
+                                Map.of(),
+                                List.of(),
+                                List.of(),
+                                Map.of(orders.line(order, item).id(), List.of(variant)),
+                                "",
+                                ""));
+    }
+
+    /** As the form sends it: which lines ask at all, and a field for each variant that is chosen. */
+    @Test
+    void anOrderIsToldOnItsPageWhichVariantsALineIsAbout() throws Exception {
+        long bar = part("bar", Map.of());
+        server.bean(KeepVariants.class)
+                .keep(
+                        priya,
+                        bar,
+                        Server.key(),
+                        List.of(new Variant("short", "", Map.of()), new Variant("long", "", Map.of())));
+        server.release("priya", bar);
+        Orders orders = new Orders(server);
+        long order = orders.ask("priya", bar);
+        long line = orders.line(order, bar).id();
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/orders/" + order + "?edit").body())
+                .contains("name=\"variants." + line + "\"", "name=\"variant." + line + ".1\"");
+        String actKey = Server.key();
+        web.post(
+                "/orders/" + order + "/lines",
+                Map.of(
+                        "actKey",
+                        actKey,
+                        "reason",
+                        "bends",
+                        "variants." + line,
+                        "x",
+                        "variant." + line + ".1",
+                        "long",
+                        "variant." + line + ".0",
+                        "short"));
+        assertThat(orders.view("priya", order).lines().get(0).variants()).containsExactly("short", "long");
+        assertThat(web.get("/orders/" + order).body()).contains("short, long: ");
+        // A form that does not ask leaves them; one that asks and names none takes them away.
+        web.post("/orders/" + order + "/lines", Map.of("actKey", Server.key(), "reason", "bends much"));
+        assertThat(orders.view("priya", order).lines().get(0).variants()).hasSize(2);
+        web.post(
+                "/orders/" + order + "/lines",
+                Map.of("actKey", Server.key(), "reason", "bends", "variants." + line, "x"));
+        assertThat(orders.view("priya", order).lines().get(0).variants()).isEmpty();
+    }
+
     @Test
     void theNoticeOfAnOrderSaysWhatItDoesToPartsAndVariants() throws Exception {
         server.release("priya", part("nut", Map.of()));
@@ -87,6 +149,10 @@ class BomOutTest extends InBom {
         server.release("priya", other);
         Orders orders = new Orders(server);
         long order = orders.ask("priya", top, other);
+        say(orders, order, top, "left");
+        assertThat(orders.view("priya", order).lines().get(0).variants()).containsExactly("left");
+        assertThatThrownBy(() -> say(orders, order, top, "right")).hasMessageContaining("has no variant “right”");
+        assertThat(new String(server.bytes(order), StandardCharsets.UTF_8)).contains("\"variants\" : [ \"left\" ]");
         orders.start(order);
         server.checkOut("priya", top);
         server.checkIn("priya", top, model("top", "nut", 6, "cap", 1), false);
@@ -109,7 +175,7 @@ class BomOutTest extends InBom {
                 .singleElement()
                 .asString()
                 .contains(
-                        ",left: mass 1 → 2,",
+                        ",left; left: mass 1 → 2,",
                         "," + number("nut") + " 2 pc → 6 pc; " + number("cap") + " added (1 pc); " + number("pin")
                                 + " gone,");
         assertThat(rows)
@@ -120,7 +186,7 @@ class BomOutTest extends InBom {
                 .doesNotContain("pc");
         try (PDDocument pages = Loader.loadPDF(server.bytes(notice))) {
             assertThat(new PDFTextStripper().getText(pages).replaceAll("\\s+", " "))
-                    .contains("Parts: " + number("nut") + " 2 pc → 6 pc;", "Variants: left: mass 1 → 2");
+                    .contains("Parts: " + number("nut") + " 2 pc → 6 pc;", "Variants: left; left: mass 1 → 2");
         }
     }
 

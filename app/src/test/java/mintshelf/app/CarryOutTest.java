@@ -49,6 +49,7 @@ class CarryOutTest {
                                 Map.of(orders.line(order, item).id(), instead),
                                 List.of(),
                                 List.of(),
+                                Map.of(),
                                 "SERIAL",
                                 "0152"));
     }

@@ -103,6 +103,7 @@ class OrderLineKindsTest extends InAHouse {
                                 Map.of(),
                                 what.equals("FACTS") ? List.of(line) : List.of(),
                                 what.equals("KEEP") ? List.of(line) : List.of(),
+                                Map.of(),
                                 "",
                                 ""));
     }

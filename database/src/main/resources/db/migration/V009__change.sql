@@ -121,6 +121,16 @@ create table if not exists paper_fact (
   constraint paper_fact_fact foreign key (fact) references fact (id)
 );
 
+-- The variants of its document that a line is about; without any it is about all of it.
+create table if not exists paper_variant (
+  paper bigint not null,
+  item bigint not null,
+  seq int not null,
+  name varchar(40) not null,
+  primary key (paper, item, seq),
+  constraint paper_variant_line foreign key (paper, item) references paper_line (paper, item) on delete cascade
+);
+
 -- A request that an order takes up; one order at most.
 create table if not exists order_request (
   request bigint not null primary key,

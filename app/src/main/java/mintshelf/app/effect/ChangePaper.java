@@ -126,6 +126,7 @@ public class ChangePaper {
         Map<Long, String> labels = orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
+        Map<Long, List<String>> variants = says.variants(order);
         List<Map<String, Object>> written = new ArrayList<>();
         for (PaperLine line : lines) {
             Map<String, Object> one = new LinkedHashMap<>();
@@ -135,6 +136,7 @@ public class ChangePaper {
             one.put("from", line.fromRevision().map(labels::get).orElse(""));
             one.put("to", line.toRevision().map(labels::get).orElse(""));
             one.put("reason", line.reason());
+            Optional.ofNullable(variants.get(line.item())).ifPresent(names -> one.put("variants", names));
             one.put("interchangeable", line.interchangeable());
             line.successor()
                     .ifPresent(i -> one.put("instead", items.get(i).document().number()));

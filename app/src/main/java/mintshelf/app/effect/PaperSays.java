@@ -8,6 +8,7 @@ import java.util.Optional;
 import mintshelf.app.store.change.DispositionStore;
 import mintshelf.app.store.change.GoalStore;
 import mintshelf.app.store.change.LineFactStore;
+import mintshelf.app.store.change.LineVariantStore;
 import mintshelf.app.store.change.RequestStore;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.Spine;
@@ -27,6 +28,7 @@ import org.springframework.stereotype.Component;
 public class PaperSays {
     private final DispositionStore dispositions;
     private final LineFactStore lineFacts;
+    private final LineVariantStore lineVariants;
     private final GoalStore shown;
     private final RequestStore requests;
     private final FactStore facts;
@@ -37,6 +39,7 @@ public class PaperSays {
     PaperSays(
             DispositionStore dispositions,
             LineFactStore lineFacts,
+            LineVariantStore lineVariants,
             GoalStore shown,
             RequestStore requests,
             FactStore facts,
@@ -45,6 +48,7 @@ public class PaperSays {
             HouseStore house) {
         this.dispositions = dispositions;
         this.lineFacts = lineFacts;
+        this.lineVariants = lineVariants;
         this.shown = shown;
         this.requests = requests;
         this.facts = facts;
@@ -66,6 +70,11 @@ public class PaperSays {
             rows.add(row);
         }
         return rows;
+    }
+
+    /** The variants that lines are about, by document. */
+    public Map<Long, List<String>> variants(long paper) {
+        return lineVariants.of(paper);
     }
 
     /** The facts that lines change which change nothing else: what each is in force, and what it will be. */

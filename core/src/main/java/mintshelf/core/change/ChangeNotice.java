@@ -57,7 +57,7 @@ public record ChangeNotice(
      * A changed document; {@code from} is a dash for one that is released for the first time, {@code to} for one that is withdrawn.
      *
      * @param what in words: "is revised"
-     * @param variant what changed of each variant that it describes; empty where nothing did, or it has none
+     * @param variant those of its variants that the line is about, and what changed of each; empty for neither
      * @param parts what changed of what it consists of; empty where nothing did
      */
     public record Row(

@@ -88,6 +88,7 @@ class WriteNotice {
                         l.toRevision().get(),
                         documents.get(l.item()).document().head().version()))
                 .toList());
+        Map<Long, List<String>> about = says.variants(paper.spine().id());
         List<ChangeNotice.Row> rows = new ArrayList<>();
         for (PaperLine line : lines) {
             LineDifferences.Said changed = said.getOrDefault(line.item(), LineDifferences.Said.NOTHING);
@@ -109,7 +110,9 @@ class WriteNotice {
                     out.number(),
                     why(line, order),
                     out.content().hash().hex(),
-                    changed.variants(),
+                    Stream.of(String.join(", ", about.getOrDefault(line.item(), List.of())), changed.variants())
+                            .filter(s -> !s.isEmpty())
+                            .collect(Collectors.joining("; ")),
                     changed.parts()));
             ChangeNotice.Row row = rows.get(rows.size() - 1);
             if (line.releases()) {

@@ -281,7 +281,7 @@ public class ChangePages {
     /**
      * Fields {@code why.LINE}: reasons by line; {@code remove.LINE}: lines that go; {@code what.LINE}: {@code WITHDRAW} for one whose
      * document is withdrawn, with the number of what takes its place in {@code instead.LINE}; {@code FACTS} for one of which facts change
-     * only.
+     * only; {@code variants.LINE} where it is asked which variants a line is about, {@code variant.LINE.N} for each of them.
      */
     @PostMapping("/orders/{id}/lines")
     String edit(
@@ -313,8 +313,24 @@ public class ChangePages {
                                 withdrawn,
                                 facts,
                                 kept,
+                                variants(form),
                                 effectiveBy,
                                 effectiveFrom));
+    }
+
+    private static Map<Long, List<String>> variants(Map<String, String> form) {
+        Map<Long, List<String>> variants = new HashMap<>();
+        for (long line : numbered(form, "variants").keySet()) {
+            String field = "variant." + line + ".";
+            variants.put(
+                    line,
+                    form.entrySet().stream()
+                            .filter(e -> e.getKey().startsWith(field))
+                            .sorted(Map.Entry.comparingByKey())
+                            .map(Map.Entry::getValue)
+                            .toList());
+        }
+        return variants;
     }
 
     @PostMapping("/orders/{id}/start")

@@ -26,15 +26,23 @@ public class EditOrder {
     private final PaperStore orders;
     private final Numbered numbered;
     private final NextTurn next;
+    private final LineVariants variants;
     private final Acts acts;
     private final Recorder recorder;
 
     public EditOrder(
-            ChangePaper papers, PaperStore orders, Numbered numbered, NextTurn next, Acts acts, Recorder recorder) {
+            ChangePaper papers,
+            PaperStore orders,
+            Numbered numbered,
+            NextTurn next,
+            LineVariants variants,
+            Acts acts,
+            Recorder recorder) {
         this.papers = papers;
         this.orders = orders;
         this.numbered = numbered;
         this.next = next;
+        this.variants = variants;
         this.acts = acts;
         this.recorder = recorder;
     }
@@ -47,6 +55,7 @@ public class EditOrder {
      * @param withdrawn lines whose documents are withdrawn, with the number of what takes their place, which may be empty
      * @param facts lines of whose documents facts change only
      * @param kept lines whose documents are revised after all
+     * @param variants of lines the variants that they are about; of one that is not here they stay
      */
     public record Written(
             String reason,
@@ -55,15 +64,16 @@ public class EditOrder {
             Map<Long, String> withdrawn,
             Collection<Long> facts,
             Collection<Long> kept,
+            Map<Long, List<String>> variants,
             String effectiveBy,
             String effectiveFrom) {
         /** The same lines of an order that says this. */
         Written saying(String why, String by, String from) {
-            return new Written(why, reasons, removed, withdrawn, facts, kept, by, from);
+            return new Written(why, reasons, removed, withdrawn, facts, kept, variants, by, from);
         }
 
         public static Written of(String reason, Map<Long, String> reasons, Collection<Long> removed) {
-            return new Written(reason, reasons, removed, Map.of(), List.of(), List.of(), "", "");
+            return new Written(reason, reasons, removed, Map.of(), List.of(), List.of(), Map.of(), "", "");
         }
     }
 
@@ -86,7 +96,7 @@ public class EditOrder {
             for (PaperLine line : lines) {
                 Seen document = locked.documents().get(line.item());
                 if (written.removed().contains(line.id())) remove(actor, paper, line);
-                else change(actor, document, line, written);
+                else change(actor, order, document, line, written);
             }
             papers.write(actor, actor.person(), order, "changed its lines");
             return "/orders/" + order;
@@ -104,7 +114,9 @@ public class EditOrder {
                 "");
     }
 
-    private void change(Actor actor, Seen document, PaperLine line, Written written) {
+    private void change(Actor actor, long order, Seen document, PaperLine line, Written written) {
+        List<String> about = written.variants().get(line.id());
+        if (about != null) variants.keep(order, document, about);
         if (written.reasons().containsKey(line.id())) {
             orders.setLineReason(
                     line.id(),

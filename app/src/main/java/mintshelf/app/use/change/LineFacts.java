@@ -33,6 +33,7 @@ public class LineFacts {
     private final FactStore facts;
     private final FactValues values;
     private final FactsChanged changed;
+    private final LineVariants variants;
     private final Acts acts;
 
     public LineFacts(
@@ -43,6 +44,7 @@ public class LineFacts {
             FactStore facts,
             FactValues values,
             FactsChanged changed,
+            LineVariants variants,
             Acts acts) {
         this.sight = sight;
         this.papers = papers;
@@ -51,6 +53,7 @@ public class LineFacts {
         this.facts = facts;
         this.values = values;
         this.changed = changed;
+        this.variants = variants;
         this.acts = acts;
     }
 
@@ -90,6 +93,16 @@ public class LineFacts {
                     values.closedToOrders(seen, fact)));
         }
         return rows;
+    }
+
+    /** The variants that each line is about, by document, of documents of which work in preparation is seen. */
+    Map<Long, LineVariants.Of> variants(long order, List<PaperLine> lines, Map<Long, Seen> seen) {
+        return variants.of(
+                order,
+                lines.stream()
+                        .flatMap(l -> Optional.ofNullable(seen.get(l.item())).stream())
+                        .filter(Seen::all)
+                        .toList());
     }
 
     /** What each line that changes facts only changes, in words, by document; of documents that are seen. */

@@ -258,7 +258,7 @@ public class LinesAsTable {
                             paper,
                             key,
                             fresh,
-                            new EditOrder.Written("", reasons, List.of(), withdrawn, facts, revised, "", ""))
+                            new EditOrder.Written("", reasons, List.of(), withdrawn, facts, revised, Map.of(), "", ""))
                     : request(actor, paper, key, fresh, reasons);
         });
     }

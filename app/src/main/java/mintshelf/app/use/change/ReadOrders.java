@@ -76,6 +76,8 @@ public class ReadOrders {
      * @param instead what takes the place of one that is withdrawn, where they may see it
      * @param ahead the open orders that go before it on its document, as they are seen
      * @param facts what changes of a line that changes facts only, in words
+     * @param variants that the line is about; empty for all of it
+     * @param describes the variants that it could be about
      * @param compared where the new one is looked at beside the old one; empty while there is nothing new, or for one who may not see it
      */
     public record LineView(
@@ -87,7 +89,9 @@ public class ReadOrders {
             Optional<Seen> instead,
             List<Seen> ahead,
             String compared,
-            List<String> facts) {
+            List<String> facts,
+            List<String> variants,
+            List<String> describes) {
         /** Where what differs on the sheet is told in short. */
         public String differences() {
             return compared.replace("/compare?", "/differences?");
@@ -224,6 +228,7 @@ public class ReadOrders {
 
     private List<LineView> lines(Actor actor, long order, List<PaperLine> lines, Map<Long, Seen> seen) {
         Map<Long, List<String>> changing = facts.says(order, lines, seen);
+        Map<Long, LineVariants.Of> variants = facts.variants(order, lines, seen);
         Map<Long, String> labels = this.orders.labels(lines.stream()
                 .flatMap(l -> Stream.concat(l.fromRevision().stream(), l.toRevision().stream()))
                 .toList());
@@ -243,6 +248,7 @@ public class ReadOrders {
         List<LineView> shown = new ArrayList<>();
         for (PaperLine line : lines) {
             Optional<Seen> one = Optional.ofNullable(seen.get(line.item()));
+            LineVariants.Of about = variants.getOrDefault(line.item(), LineVariants.Of.NONE);
             LineState state = one.filter(Seen::all)
                     .map(s -> OrderRules.state(
                             line,
@@ -267,7 +273,9 @@ public class ReadOrders {
                             .filter(Objects::nonNull)
                             .toList(),
                     one.filter(Seen::all).map(s -> compared(line, s, released)).orElse(""),
-                    changing.getOrDefault(line.item(), List.of())));
+                    changing.getOrDefault(line.item(), List.of()),
+                    about.named(),
+                    about.describes()));
         }
         return shown;
     }
