@@ -45,6 +45,7 @@ final class SearchRoutes {
                 List.of("/search/hints", "/search/hints?q=route", ALL),
                 List.of("/search/hits.{form:csv|xlsx}", "/search/hits.csv?q=route", ALL),
                 List.of("/searches/{id}", kept, "302 404 404 404 302 404"),
+                List.of("/me/bom-columns", "/me/bom-columns?who=engineering", ALL),
                 List.of("/look-up/people", "/look-up/people?q=pri", ALL),
                 List.of("/look-up/documents", "/look-up/documents?q=ordered", ALL),
                 List.of(

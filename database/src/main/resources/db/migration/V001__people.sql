@@ -46,6 +46,15 @@ create table if not exists person_group (
   constraint person_group_name unique (name_key)
 );
 
+-- What a group sees on pages of its people who chose nothing themselves.
+create table if not exists group_setting (
+  person_group bigint not null,
+  name varchar(60) character set ascii collate ascii_bin not null,
+  value varchar(2000) not null,
+  primary key (person_group, name),
+  constraint group_setting_group foreign key (person_group) references person_group (id) on delete cascade
+);
+
 -- Who is signed in by the house's sign-on, by what it calls them for ever: the hash of issuer and subject.
 create table if not exists person_sign_on (
   subject binary(32) not null primary key,

@@ -16,6 +16,7 @@ import mintshelf.app.page.FileAnswer;
 import mintshelf.app.page.TableAnswer;
 import mintshelf.app.page.Words;
 import mintshelf.app.sight.Numbered;
+import mintshelf.app.use.columns.BomColumns;
 import mintshelf.app.use.structure.KeepBomLines;
 import mintshelf.app.use.structure.ReadBom;
 import mintshelf.app.use.structure.ReadBom.Read;
@@ -50,6 +51,7 @@ public class BomPages {
     private final ReadWhereUsed used;
     private final ReadBomOrders orders;
     private final FileAnswer files;
+    private final BomColumns columns;
 
     public BomPages(
             ReadBom bom,
@@ -57,7 +59,9 @@ public class BomPages {
             Numbered numbered,
             ReadWhereUsed used,
             ReadBomOrders orders,
-            FileAnswer files) {
+            FileAnswer files,
+            BomColumns columns) {
+        this.columns = columns;
         this.bom = bom;
         this.lines = lines;
         this.numbered = numbered;
@@ -241,6 +245,7 @@ public class BomPages {
                 with.map(w -> BomCompare.of(w.read().bom(), read.bom()));
         int from = Math.max(0, asked.from().orElse(0));
         model.addAttribute("b", BomView.of(read, asked.purpose(), asked.form(), asked.many(), from, compared));
+        model.addAttribute("extra", columns.of(actor, asked.purpose()));
         model.addAttribute("with", with.orElse(null));
         model.addAttribute("said", compared.map(c -> said(c, read)).orElse(null));
         boolean now = asked.version().isEmpty() && read.view() == StructureView.LATEST;
@@ -283,7 +288,7 @@ public class BomPages {
                 read.top().document().number() + " bill of materials",
                 format,
                 "bill of materials",
-                BomTable.rows(read, asked.purpose(), asked.form(), asked.many()));
+                BomTable.rows(read, asked.purpose(), asked.form(), asked.many(), columns.of(actor, asked.purpose())));
     }
 
     /** What a version changed of it against an earlier one, for a page that names them; nothing where neither has lines. */

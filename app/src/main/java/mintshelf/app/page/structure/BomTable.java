@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import mintshelf.app.use.columns.BomColumns;
 import mintshelf.app.use.structure.ReadBom.Read;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.bom.Bom;
@@ -20,10 +22,15 @@ final class BomTable {
 
     private BomTable() {}
 
-    /** A head and the rows. */
-    static List<List<String>> rows(Read read, Bom.For who, BomView.Shape shape, int pieces) {
+    /**
+     * A head and the rows.
+     *
+     * @param extra columns that somebody chose, behind the others
+     */
+    static List<List<String>> rows(
+            Read read, Bom.For who, BomView.Shape shape, int pieces, List<BomColumns.Column> extra) {
         List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of(
+        List<String> head = new ArrayList<>(List.of(
                 "find",
                 "level",
                 "number",
@@ -41,6 +48,8 @@ final class BomTable {
                 "supplier's number",
                 "only",
                 "variant"));
+        extra.forEach(e -> head.add(e.label()));
+        rows.add(head);
         Bom bom = read.bom();
         RollUp mass = read.mass();
         RollUp cost = read.cost();
@@ -49,7 +58,7 @@ final class BomTable {
                 Optional<BigDecimal> needed =
                         t.whole() ? Optional.of(t.needed().multiply(BigDecimal.valueOf(pieces))) : Optional.empty();
                 String unit = bom.part(t.place()).unit();
-                rows.add(row(read, "", 0, t.place(), t.needed(), unit, needed, mass, cost, ""));
+                rows.add(row(read, "", 0, t.place(), t.needed(), unit, needed, mass, cost, "", extra));
             }
             return rows;
         }
@@ -67,27 +76,13 @@ final class BomTable {
                     r.needed(),
                     mass,
                     cost,
-                    line.when().says()));
+                    line.when().says(),
+                    extra));
         }
         if (tree.cut() || read.cut())
-            rows.add(List.of(
-                    "",
-                    "",
-                    "",
-                    "There is more below; the table ends here.",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    "",
-                    ""));
+            rows.add(IntStream.range(0, head.size())
+                    .mapToObj(c -> c == 3 ? "There is more below; the table ends here." : "")
+                    .toList());
         return rows;
     }
 
@@ -102,10 +97,11 @@ final class BomTable {
             Optional<BigDecimal> needed,
             RollUp mass,
             RollUp cost,
-            String only) {
+            String only,
+            List<BomColumns.Column> extra) {
         BomPart part = read.bom().part(place);
         Map<String, String> facts = read.stands().get(place).facts();
-        return List.of(
+        List<String> row = new ArrayList<>(List.of(
                 find,
                 depth == 0 ? "" : String.valueOf(depth),
                 part.number(),
@@ -122,7 +118,9 @@ final class BomTable {
                 facts.getOrDefault(PartFacts.SUPPLIER, ""),
                 facts.getOrDefault(PartFacts.SUPPLIER_NUMBER, ""),
                 only,
-                part.variant());
+                part.variant()));
+        extra.forEach(e -> row.add(facts.getOrDefault(e.name(), "")));
+        return row;
     }
 
     private static String whole(RollUp sum, int place) {

@@ -1,9 +1,13 @@
 package mintshelf.app.store.person;
 
+import static mintshelf.database.schema.Tables.GROUP_MEMBER;
+import static mintshelf.database.schema.Tables.GROUP_SETTING;
+import static mintshelf.database.schema.Tables.PERSON_GROUP;
 import static mintshelf.database.schema.Tables.PERSON_SETTING;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -30,6 +34,37 @@ public class SettingStore {
                 .set(PERSON_SETTING.VALUE, value)
                 .onDuplicateKeyUpdate()
                 .set(PERSON_SETTING.VALUE, value)
+                .execute();
+    }
+
+    /** What the groups of somebody see: of the first of them by name that says it. */
+    public Optional<String> ofGroups(long person, String name) {
+        return db.select(GROUP_SETTING.VALUE)
+                .from(GROUP_SETTING)
+                .join(GROUP_MEMBER)
+                .on(GROUP_MEMBER.PERSON_GROUP.eq(GROUP_SETTING.PERSON_GROUP))
+                .join(PERSON_GROUP)
+                .on(PERSON_GROUP.ID.eq(GROUP_SETTING.PERSON_GROUP))
+                .where(GROUP_MEMBER.PERSON.eq(person), GROUP_SETTING.NAME.eq(name))
+                .orderBy(PERSON_GROUP.NAME)
+                .limit(1)
+                .fetchOptional(GROUP_SETTING.VALUE);
+    }
+
+    /** What people of a group see who chose nothing; empty takes it back. */
+    public void setForGroup(long group, String name, Optional<String> value) {
+        if (value.isEmpty()) {
+            db.deleteFrom(GROUP_SETTING)
+                    .where(GROUP_SETTING.PERSON_GROUP.eq(group), GROUP_SETTING.NAME.eq(name))
+                    .execute();
+            return;
+        }
+        db.insertInto(GROUP_SETTING)
+                .set(GROUP_SETTING.PERSON_GROUP, group)
+                .set(GROUP_SETTING.NAME, name)
+                .set(GROUP_SETTING.VALUE, value.get())
+                .onDuplicateKeyUpdate()
+                .set(GROUP_SETTING.VALUE, value.get())
                 .execute();
     }
 
