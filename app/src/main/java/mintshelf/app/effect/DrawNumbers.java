@@ -198,6 +198,16 @@ public class DrawNumbers {
      * @param typed empty to draw
      */
     public Outcome<NumberKey> take(long person, Kind kind, long shelf, String typed, Map<String, String> facts) {
+        return take(person, kind, shelf, typed, facts, false);
+    }
+
+    /**
+     * As {@link #take(long, Kind, long, String, Map)}.
+     *
+     * @param ownLine whether a part may be the part of a drawing or model, with revisions of its own
+     */
+    Outcome<NumberKey> take(
+            long person, Kind kind, long shelf, String typed, Map<String, String> facts, boolean ownLine) {
         if (typed.isBlank()) return next(kind, shelf, facts);
         Outcome<NumberKey> wanted = NumberKey.of(typed);
         if (!(wanted instanceof Outcome.Granted<NumberKey> granted)) return wanted;
@@ -219,7 +229,7 @@ public class DrawNumbers {
                     number.number() + " is used for a " + kind.aspect().name().toLowerCase(Locale.ROOT) + " already.",
                     "Choose another number, or empty the field to draw the next of the series.");
         }
-        Optional<Refusal> described = described(kind, number);
+        Optional<Refusal> described = ownLine ? Optional.empty() : described(kind, number);
         if (described.isPresent()) return Outcome.refused(described.get());
         Optional<Refusal> reserved = reserved(person, kind, shelf, number, facts);
         if (reserved.isPresent()) return Outcome.refused(reserved.get());
@@ -237,11 +247,12 @@ public class DrawNumbers {
         return barred(kind).stream()
                 .filter(a -> a != kind.aspect() && numbers.item(a, number).isPresent())
                 .findFirst()
-                .map(a -> Refusal.of(
-                        "part.described",
-                        "The part " + number.number() + " is that of the "
-                                + a.name().toLowerCase(Locale.ROOT) + " of this number already.",
-                        "Say there how it comes and what it costs, or choose another number."));
+                .map(
+                        a -> Refusal.of(
+                                "part.described",
+                                "The part " + number.number() + " is that of the "
+                                        + a.name().toLowerCase(Locale.ROOT) + " of this number already.",
+                                "Say there how it comes and what it costs, or choose another number. Who keeps the house rules may give it a part with revisions of its own."));
     }
 
     /**

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import mintshelf.app.ground.Actor;
+import mintshelf.app.ground.HouseRules;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.house.KindFact;
@@ -53,8 +54,10 @@ public class FreshPart {
         Map<KindFact, FactValue> values = facts.read(actor, kind, said);
         Map<String, String> texts = new LinkedHashMap<>();
         values.forEach((fact, value) -> texts.put(fact.fact().name(), value.text()));
-        NumberKey number =
-                draw.take(actor.person(), kind, folder.shelf(), typed, texts).orElseThrow(Refused::new);
+        // Whether what is drawn has a part with revisions of its own is the house's to say.
+        boolean ownLine = HouseRules.keeps(actor);
+        NumberKey number = draw.take(actor.person(), kind, folder.shelf(), typed, texts, ownLine)
+                .orElseThrow(Refused::new);
         Optional<String> label = RevisionRules.firstLabel(
                         ShippedSeries.of(kind.revisionSeries()), kind.labelAtStart(), "")
                 .orElseThrow(Refused::new);

@@ -40,6 +40,9 @@ final class BomReading {
     private final Map<Node, List<Child>> children;
     private final HandLines hand;
     private final Optional<Product> product;
+    /** Of documents whose parts have revisions of their own, those. */
+    private final Map<Long, Revision> own;
+
     private final List<Left> left = new ArrayList<>();
     private final Set<Long> read = new HashSet<>();
     private final Map<Long, List<Integer>> ofVersion = new HashMap<>();
@@ -58,8 +61,10 @@ final class BomReading {
             Map<Long, Seen> seen,
             Map<Node, List<Child>> children,
             HandLines hand,
-            Optional<Product> product) {
+            Optional<Product> product,
+            Map<Long, Revision> own) {
         this.seen = seen;
+        this.own = own;
         this.children = children;
         this.hand = hand;
         this.product = product;
@@ -70,7 +75,9 @@ final class BomReading {
         });
         hand.meet(shown);
         Set<Long> all = hand.revisions();
-        this.known = parts.of(all);
+        Set<Long> said = new HashSet<>(all);
+        own.values().forEach(r -> said.add(r.id()));
+        this.known = parts.of(said);
         this.revisionById = new HashMap<>();
         this.titles = new HashMap<>();
         for (Seen one : seen.values()) {
@@ -147,26 +154,29 @@ final class BomReading {
         if (before != null) return before;
         Seen one = seen.get(item);
         long revision = hand.revision(version);
-        Revision of = revisionById.get(revision);
+        Revision part = own.get(item);
+        Revision of = part == null ? revisionById.get(revision) : part;
+        long says = part == null ? revision : part.id();
         Optional<Variant> variant = known.variant(revision, name);
         boolean lacks = !name.isEmpty() && variant.isEmpty();
-        BomPart part = known.part(
+        BomPart found = known.part(
                 item,
                 revision,
+                says,
                 variant,
                 one == null ? "" : one.document().number(),
                 titles.getOrDefault(revision, ""),
                 of == null ? "" : of.shown(),
                 number);
-        if (lacks) part = part.lacking(name, "it has no variant “" + name + "” here");
+        if (lacks) found = found.lacking(name, "it has no variant “" + name + "” here");
         int place = add(
                 key,
-                part,
+                found,
                 new Stands(
                         Optional.ofNullable(one),
                         version,
                         Optional.ofNullable(of),
-                        known.facts(revision, variant),
+                        known.facts(says, variant),
                         lacks ? "no variant “" + name + "” here" : ""));
         ofVersion.computeIfAbsent(version, v -> new ArrayList<>()).add(place);
         return place;

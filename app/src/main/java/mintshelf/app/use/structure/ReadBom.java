@@ -44,6 +44,7 @@ public class ReadBom {
     private final ReferenceStore references;
     private final BomLineStore lines;
     private final ReadParts parts;
+    private final OwnParts own;
 
     public ReadBom(
             Sight sight,
@@ -52,7 +53,9 @@ public class ReadBom {
             VersionStore versions,
             ReferenceStore references,
             BomLineStore lines,
-            ReadParts parts) {
+            ReadParts parts,
+            OwnParts own) {
+        this.own = own;
         this.sight = sight;
         this.levels = levels;
         this.revisions = revisions;
@@ -164,7 +167,8 @@ public class ReadBom {
                 versions, lines, references, seen, view, start.get().version());
         Reach reach = new Reach(deepest, MOST_PARTS, hand::beside);
         Map<Node, List<Child>> children = levels.levels(actor, start.get(), view, day, reach, seen, Map.of());
-        BomReading reading = new BomReading(parts, revisions, seen, children, hand, product);
+        BomReading reading = new BomReading(
+                parts, revisions, seen, children, hand, product, own.of(actor, top, view, day, seen.keySet()));
         reading.read(start.get(), item, number(start.get()));
         long revision = hand.revision(start.get().version());
         return Optional.of(new Read(

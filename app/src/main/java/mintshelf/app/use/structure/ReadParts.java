@@ -59,10 +59,15 @@ class ReadParts {
             return variant.map(v -> v.over(of)).orElse(of);
         }
 
-        /** A part, as a revision and, where it is one of its variants, that says. */
+        /**
+         * A part, as a revision and, where it is one of its variants, that says.
+         *
+         * @param says the revision whose facts these are: that of the part where it has revisions of its own
+         */
         BomPart part(
                 long item,
                 long revision,
+                long says,
                 Optional<Variant> variant,
                 String number,
                 String title,
@@ -75,7 +80,7 @@ class ReadParts {
                     variant.map(v -> title + ", " + v.name()).orElse(title),
                     shown,
                     version,
-                    facts(revision, variant));
+                    facts(says, variant));
             Map<RollUp.Of, Worth.Instead> other = instead.getOrDefault(revision, Map.of());
             // What was weighed was the document's part, not one of its variants.
             if (other.isEmpty() || variant.isPresent()) return part;
