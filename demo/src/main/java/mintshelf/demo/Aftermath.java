@@ -56,6 +56,7 @@ final class Aftermath extends Chapter {
                         Map.of(),
                         List.of(),
                         List.of(),
+                        Map.of(),
                         by,
                         from));
     }

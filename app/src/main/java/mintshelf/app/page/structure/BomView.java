@@ -51,7 +51,7 @@ public record BomView(
     static final int MOST_TREE = 20_000;
 
     /** Rows that a page begins with; more come as somebody gets to them. */
-    static final int FIRST = 60;
+    static final int FIRST = 40;
 
     static final int PORTION = 200;
 
