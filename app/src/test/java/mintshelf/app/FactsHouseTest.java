@@ -9,15 +9,19 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import mintshelf.app.effect.run.Wish;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.run.Run;
 import mintshelf.app.store.run.RunStore;
 import mintshelf.app.store.shelf.ShelfStore;
+import mintshelf.app.use.check.KeepCheckRules;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadFacts;
@@ -28,7 +32,9 @@ import mintshelf.app.use.house.Tried;
 import mintshelf.app.use.house.TryIt;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.core.access.Right;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.document.Document;
+import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.fact.FactForm;
 import mintshelf.core.fact.FactHands;
 import mintshelf.core.fact.FactSource;
@@ -293,6 +299,27 @@ class FactsHouseTest extends InAHouse {
         assertThat(web.get("/documents/" + item + "/versions/3/checks").body())
                 .contains("The model says " + alloy.replace('_', ' ') + " “316L”, the record “2205”.")
                 .doesNotContain("/sheet", "title-block");
+        CheckSheets checks = server.bean(CheckSheets.class);
+        assertThat(inTheWay(checks, item)).as("a hint keeps nothing").isEmpty();
+        server.bean(KeepCheckRules.class)
+                .keep(
+                        server.actor("ines"),
+                        Server.key(),
+                        kind,
+                        server.bean(KeepCheckRules.class)
+                                .of(server.actor("ines"), kind)
+                                .edition()
+                                .edition(),
+                        new CheckRules(
+                                Map.of(CheckRules.Rule.MODEL_RECORD, CheckRules.Severity.BINDING),
+                                List.of(),
+                                2.5,
+                                Set.of()),
+                        "checker",
+                        "");
+        assertThat(inTheWay(checks, item))
+                .singleElement()
+                .satisfies(r -> assertThat(r.says()).contains("“316L”, the record “2205”"));
         server.checkIn("priya", item, model("2207", 9, "SI_UNIT($,.METRE.)"), false);
         assertThat(values(item))
                 .as("no mass is measured in metres")
@@ -303,6 +330,13 @@ class FactsHouseTest extends InAHouse {
                 .contains("What the model says of itself is what the record says.");
         release(item);
         assertThat(type("priya", item, Map.of(alloy, "316L"))).isNotEmpty();
+    }
+
+    private List<Refusal> inTheWay(CheckSheets checks, long item) {
+        return checks.inTheWay(
+                Objects.requireNonNull(
+                        checks.due(List.of(server.document(item))).get(item)),
+                true);
     }
 
     private long folder() {

@@ -78,12 +78,16 @@ class OwnPartsTest extends InBom {
     }
 
     @Test
-    void listsShowWhatThePartSaysOfTheRevisionThatTheViewHas() {
+    void listsShowWhatThePartSaysOfTheRevisionThatTheViewHas() throws Exception {
         long pin = part("pin", Map.of("mass", "1"));
         long top = assembly("top", "pin", 3);
         assertThat(latest(top)).isEqualTo("A 1");
         long own = own(ines, "pin", "2");
         assertThat(latest(top)).as("its part speaks for it").isEqualTo("A 2");
+        Web web = Web.as(server, "priya");
+        assertThat(web.get("/documents/" + own).body())
+                .contains("with its part model", "The part of what is drawn under its number");
+        assertThat(web.get("/documents/" + pin).body()).contains("with its bought part");
         server.release("priya", pin);
         server.release("ines", own);
         server.release("priya", top);

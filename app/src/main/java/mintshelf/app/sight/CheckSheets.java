@@ -165,8 +165,7 @@ public class CheckSheets {
     private Optional<List<Finding>> found(Due due) {
         StoredContent content = due.version().drawnNow().content();
         // What models say is kept already, and which facts are asked may change.
-        if (content.kind() == ContentKind.STEP && !isSheetDue(due.document(), due.version()))
-            return room.apart(() -> ofModel(content, due));
+        if (isModel(due)) return room.apart(() -> ofModel(content, due));
         Key key = new Key(content.hash().hex(), due.record(), due.edition().rules());
         synchronized (kept) {
             List<Finding> known = kept.get(key);
@@ -180,6 +179,15 @@ public class CheckSheets {
             }
         });
         return found;
+    }
+
+    private boolean isModel(Due due) {
+        return due.version().drawnNow().content().kind() == ContentKind.STEP
+                && !isSheetDue(due.document(), due.version());
+    }
+
+    private static boolean isBinding(Due due, CheckRules.Rule rule) {
+        return due.edition().rules().severities().get(rule) == CheckRules.Severity.BINDING;
     }
 
     private Optional<List<Finding>> ofModel(StoredContent content, Due due) {
@@ -232,6 +240,8 @@ public class CheckSheets {
      * @param review whether somebody is to look at the sheet: only then one that nobody can read is in the way
      */
     public List<Refusal> inTheWay(Due due, boolean review) {
+        // A model is read as a whole to say what it says: not for what is a hint.
+        if (isModel(due) && !isBinding(due, CheckRules.Rule.MODEL_RECORD)) return List.of();
         return findings(due).orElse(List.of()).stream()
                 .filter(Held::isInTheWay)
                 .filter(h -> review || h.finding().rule() != CheckRules.Rule.SHEET_READ)

@@ -57,6 +57,18 @@ public class Numbered {
                 .toList();
     }
 
+    /** Of a part without a file what draws it, of what is drawn its part of its own: one statement where there is none. */
+    public List<Seen> ownBeside(Actor actor, Seen one) {
+        long id = one.spine().id();
+        if (one.document().part())
+            return together(actor, one).stream()
+                    .filter(s -> s.spine().id() != id)
+                    .toList();
+        return sight.of(actor, numbers.ownParts(List.of(id)).values()).values().stream()
+                .filter(s -> !s.document().dropped())
+                .toList();
+    }
+
     /** Of each of some documents the others that bear its number, as they stand beside each other; a handful of statements for all of them. */
     public Map<Long, List<Seen>> beside(Actor actor, Collection<Seen> all) {
         Map<String, NumberKey> keys = new HashMap<>();

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.page.Words;
 import mintshelf.app.sight.Seen;
@@ -13,6 +14,7 @@ import mintshelf.app.store.trial.TrialStore;
 import mintshelf.app.use.document.ReadEarlier;
 import mintshelf.app.use.document.ReadMargin;
 import mintshelf.app.use.neutral.BringNeutral;
+import mintshelf.app.use.part.ReadItem;
 import mintshelf.app.use.round.ReadRounds;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
@@ -37,6 +39,7 @@ class Around {
     private final BringNeutral neutral;
     private final ReadEarlier earlier;
     private final ReadTrials trials;
+    private final ReadItem items;
 
     Around(
             ReadStructure structure,
@@ -45,7 +48,9 @@ class Around {
             ReadRounds rounds,
             BringNeutral neutral,
             ReadEarlier earlier,
-            ReadTrials trials) {
+            ReadTrials trials,
+            ReadItem items) {
+        this.items = items;
         this.trials = trials;
         this.earlier = earlier;
         this.neutral = neutral;
@@ -105,10 +110,13 @@ class Around {
         model.addAttribute("used", around);
         model.addAttribute(
                 "withOthers",
-                around.links().stream()
-                        .map(ReadWhereUsed.Linked::other)
-                        .filter(o ->
-                                o.document().number().equals(seen.document().number()))
+                Stream.concat(
+                                around.links().stream()
+                                        .map(ReadWhereUsed.Linked::other)
+                                        .filter(o -> o.document()
+                                                .number()
+                                                .equals(seen.document().number())),
+                                items.ownBeside(actor, seen).stream())
                         .map(o -> o.spine().kindName())
                         .distinct()
                         .toList());

@@ -51,7 +51,8 @@ public class VariantPages {
     String keep(
             Actor actor, @PathVariable long id, @RequestParam String actKey, @RequestParam Map<String, String> form) {
         List<Variant> typed = new ArrayList<>();
-        for (int i = 0; i < Variant.MOST + MORE_ROWS; i++) {
+        // As many as a table can have that was filled in from a file: what is too much is refused, not forgotten.
+        for (int i = 0; i <= 2 * Variant.MOST + MORE_ROWS; i++) {
             String row = "fact." + i + ".";
             Map<String, String> facts = new LinkedHashMap<>();
             form.forEach((name, value) -> {

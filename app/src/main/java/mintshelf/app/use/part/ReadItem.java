@@ -30,6 +30,11 @@ public class ReadItem {
         return all;
     }
 
+    /** What draws a part without a file, or the part of its own beside what is drawn. */
+    public List<Seen> ownBeside(Actor actor, Seen seen) {
+        return numbered.ownBeside(actor, seen);
+    }
+
     /** The open remarks on one of them; none for who sees released versions only. */
     public List<Remark> open(Seen seen) {
         if (!seen.all() || seen.spine().remarks() == 0) return List.of();
