@@ -96,7 +96,7 @@ class BomOutTest extends InBom {
     /** As the form sends it: which lines ask at all, and a field for each variant that is chosen. */
     @Test
     void anOrderIsToldOnItsPageWhichVariantsALineIsAbout() throws Exception {
-        long bar = part("bar", Map.of());
+        long bar = part("bar", Map.of("cost", "48"));
         server.bean(KeepVariants.class)
                 .keep(
                         priya,
@@ -110,6 +110,9 @@ class BomOutTest extends InBom {
         Web web = Web.as(server, "priya");
         assertThat(web.get("/orders/" + order + "?edit").body())
                 .contains("name=\"variants." + line + "\"", "name=\"variant." + line + ".1\"");
+        assertThat(web.get("/orders/" + order + "/disposition?item=" + bar).body())
+                .as("who decides on old ones sees what they are worth")
+                .contains("One costs 48.00 EUR", "It covers short, long", "placeholder=\"48.00 each\"");
         String actKey = Server.key();
         web.post(
                 "/orders/" + order + "/lines",

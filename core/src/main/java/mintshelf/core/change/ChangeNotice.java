@@ -145,7 +145,7 @@ public record ChangeNotice(
         layout.need(24, () -> {});
         heading(layout);
         for (Row row : rows) {
-            List<String> why = row.lines(40);
+            List<String> why = row.lines(36);
             List<String> named = PaperLayout.wrap(row.title(), 34);
             layout.need(5.0 * Math.max(why.size(), named.size()) + 5, () -> heading(layout));
             layout.text(PaperLayout.LEFT, 2.6, row.number());

@@ -1,5 +1,6 @@
 package mintshelf.app.use.change;
 
+import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -22,6 +23,7 @@ import mintshelf.app.store.change.PaperStore;
 import mintshelf.core.change.Disposition;
 import mintshelf.core.change.Disposition.Place;
 import mintshelf.core.change.PaperLine;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** What becomes of the old ones of an order's lines: read with its totals, and said line by line until its board decides. */
@@ -31,6 +33,7 @@ public class KeepDisposition {
     private final PaperStore orders;
     private final DispositionStore store;
     private final ChangePaper papers;
+    private final PartWorth worth;
     private final Acts acts;
     private final Recorder recorder;
     private final Clock clock;
@@ -40,6 +43,7 @@ public class KeepDisposition {
             PaperStore orders,
             DispositionStore store,
             ChangePaper papers,
+            PartWorth worth,
             Acts acts,
             Recorder recorder,
             Clock clock) {
@@ -47,13 +51,20 @@ public class KeepDisposition {
         this.orders = orders;
         this.store = store;
         this.papers = papers;
+        this.worth = worth;
         this.acts = acts;
         this.recorder = recorder;
         this.clock = clock;
     }
 
-    /** A line with old ones; a document that the person may not see has none here. */
-    public record Line(Seen seen, Map<Place, Disposition> at) {
+    /**
+     * A line with old ones; a document that the person may not see has none here.
+     *
+     * @param each what one of its part costs, as the revision in force says: "48.00"; empty where nobody said it
+     * @param currency of the house
+     * @param variants that the revision in force covers
+     */
+    public record Line(Seen seen, Map<Place, Disposition> at, String each, String currency, List<String> variants) {
         public Disposition.Totals totals() {
             return Disposition.totals(at.values());
         }
@@ -108,14 +119,24 @@ public class KeepDisposition {
         store.of(order)
                 .forEach(d -> said.computeIfAbsent(d.item(), i -> new EnumMap<>(Place.class))
                         .put(d.place(), d));
+        Map<Long, PartWorth.Of> parts = worth.of(documents.values());
         List<Line> shown = lines.stream()
                 .map(l -> documents.get(l.item()))
                 .filter(Objects::nonNull)
-                .map(s -> new Line(s, said.getOrDefault(s.spine().id(), Map.of())))
+                .map(s -> line(
+                        s,
+                        said.getOrDefault(s.spine().id(), Map.of()),
+                        parts.get(s.spine().id())))
                 .toList();
         List<Disposition> all =
                 shown.stream().flatMap(l -> l.at().values().stream()).toList();
         return new View(seen, shown, Disposition.totals(all), OpenPapers.mayWrite(actor, seen));
+    }
+
+    private static Line line(Seen seen, Map<Place, Disposition> at, PartWorth.@Nullable Of part) {
+        if (part == null) return new Line(seen, at, "", "", List.of());
+        return new Line(
+                seen, at, part.each().map(BigDecimal::toPlainString).orElse(""), part.currency(), part.variants());
     }
 
     /** Says it of one line, in place of what was said of it before. */
