@@ -97,7 +97,8 @@ public final class BomCompare {
 
         /** With what it is called: "EGW-1 added (4 pc)", "EGW-2 gone", "TG40-3010 6 → 8 pc". */
         public String named() {
-            String called = part().shown();
+            String variant = part().variant();
+            String called = part().shown() + (variant.isEmpty() ? "" : ", " + variant);
             if (old.isEmpty())
                 return called + " added" + now.map(s -> " (" + amount(s) + ")").orElse("");
             if (now.isEmpty()) return called + " gone";

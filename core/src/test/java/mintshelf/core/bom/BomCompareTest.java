@@ -2,7 +2,9 @@ package mintshelf.core.bom;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.math.BigDecimal;
 import java.util.List;
+import java.util.Optional;
 import mintshelf.core.bom.BomCompare.Difference;
 import mintshelf.core.bom.BomCompare.Result;
 import mintshelf.core.bom.BomCompare.What;
@@ -28,6 +30,27 @@ class BomCompareTest {
                 .map(d -> d.what() + " " + d.part().number() + " " + String.join(", ", d.says()))
                 .map(String::strip)
                 .toList();
+    }
+
+    private static Bom of(BomPart part, String quantity) {
+        BomPart top = new BomPart(1, "top", "", "", 0, Comes.MADE, "pc", Optional.empty(), Optional.empty());
+        return Bom.of(
+                List.of(top, part),
+                List.of(List.of(new BomLine("1", 1, new BigDecimal(quantity), "pc", false)), List.of()));
+    }
+
+    @Test
+    void differencesAreNamedTheFirstOfThemAndHowManyMoreThereAre() {
+        BomPart plain = new BomPart(2, "G-1", "Gusset", "", 0, Comes.MADE, "pc", Optional.empty(), Optional.empty());
+        BomPart left = plain.lacking("left", "");
+        assertThat(BomCompare.of(of(plain, "4"), of(plain, "6")).named(5)).isEqualTo("G-1 4 pc → 6 pc");
+        assertThat(BomCompare.of(of(plain, "4"), of(left, "3")).named(5))
+                .as("a variant is a part of its own")
+                .contains("G-1, left");
+        assertThat(BomCompare.of(of(plain, "4"), of(plain, "4")).named(5)).isEmpty();
+        Bom none = Bom.of(List.of(of(plain, "4").top()), List.of(List.of()));
+        assertThat(BomCompare.of(none, of(left, "3")).named(5)).isEqualTo("G-1, left added (3 pc)");
+        assertThat(BomCompare.of(of(plain, "4"), none).named(5)).isEqualTo("G-1 gone");
     }
 
     @Test
