@@ -67,6 +67,11 @@ class BomOutTest extends InBom {
                         .get("/documents/" + top + "/bom/changed?version=2&old=2")
                         .body())
                 .contains("nothing differs");
+        assertThat(Web.as(server, "priya")
+                        .get("/documents/" + top + "/versions/2/model?with=1")
+                        .body())
+                .as("beside what differs of the model")
+                .contains("/documents/" + top + "/bom/changed?version=2&amp;old=1");
         // Who reads what is released is told nothing of what is being prepared.
         assertThat(Web.as(server, "rafael").get(changed).statusCode()).isEqualTo(204);
         assertThat(Web.as(server, "priya")

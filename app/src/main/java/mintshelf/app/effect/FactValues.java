@@ -140,9 +140,10 @@ public class FactValues {
      * Takes what was typed of the revision that the actor sees; all of it, or it refuses.
      *
      * @param was what the page showed, by fact name; a fact that somebody changed since is not overwritten unseen
+     * @param why it changes; some facts ask for it once they are in force
      * @return what changed, in words; empty for nothing
      */
-    public List<String> type(Actor actor, Seen seen, Map<String, String> typed, Map<String, String> was) {
+    public List<String> type(Actor actor, Seen seen, Map<String, String> typed, Map<String, String> was, String why) {
         long revision = seen.current().id();
         Map<String, String> before = facts.facts(revision);
         List<FactDefinition> sheet = sheet(seen.document());
@@ -162,9 +163,13 @@ public class FactValues {
                     FactReader.read(fact, raw, names.of(actor)).orElseThrow(Refused::new);
             String now = value.map(FactValue::text).orElse("");
             if (current.equals(now)) continue;
-            inTheWay(actor, seen, fact, raw).ifPresent(r -> {
-                throw new Refused(r);
-            });
+            inTheWay(actor, seen, fact, raw)
+                    .or(() -> fact.use()
+                            .hands()
+                            .unsaid(fact.label(), seen.current().stage().stageClass(), why))
+                    .ifPresent(r -> {
+                        throw new Refused(r);
+                    });
             facts.setFact(revision, fact.id(), value);
             said.add(fact.label() + " " + quoted(current) + " → " + quoted(now));
         }

@@ -12,11 +12,30 @@ import mintshelf.core.revision.StageClass;
 /**
  * Who may type a fact, by where its revision stands: what the right must be, or nobody. What was in force once and is not any more
  * changes no more.
+ *
+ * @param reason whether what is in force changes with a reason only; editions that were kept before it could be said do not ask for one
  */
-public record FactHands(Optional<Right> preparing, Optional<Right> deciding, Optional<Right> released) {
+public record FactHands(Optional<Right> preparing, Optional<Right> deciding, Optional<Right> released, Boolean reason) {
     /** While it is on its way whoever changes documents, afterwards nobody. */
     public static final FactHands USUAL =
             new FactHands(Optional.of(Right.CHANGE), Optional.of(Right.CHANGE), Optional.empty());
+
+    public FactHands {
+        reason = Boolean.TRUE.equals(reason);
+    }
+
+    public FactHands(Optional<Right> preparing, Optional<Right> deciding, Optional<Right> released) {
+        this(preparing, deciding, released, false);
+    }
+
+    /** Why a change of what stands there is refused that says no reason; nothing where none is asked for, or one is given. */
+    public Optional<Refusal> unsaid(String label, StageClass stage, String why) {
+        if (!reason || stage != StageClass.RELEASED || !why.isBlank()) return Optional.empty();
+        return Optional.of(Refusal.of(
+                "fact.reason",
+                label + " changes with a reason once released.",
+                "Say why it changes; nothing was changed."));
+    }
 
     /** The right that is needed in a stage of this class; none where nobody may. */
     public Optional<Right> in(StageClass stage) {
@@ -63,7 +82,7 @@ public record FactHands(Optional<Right> preparing, Optional<Right> deciding, Opt
             parts.add("in preparation by " + who(preparing));
             parts.add("in review by " + who(deciding));
         }
-        parts.add("once released by " + who(released));
+        parts.add("once released by " + who(released) + (reason && released.isPresent() ? ", with a reason" : ""));
         return String.join("; ", parts);
     }
 

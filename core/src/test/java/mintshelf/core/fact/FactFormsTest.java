@@ -137,6 +137,22 @@ class FactFormsTest {
     }
 
     @Test
+    void whatIsInForceMayAskForAReason() {
+        FactHands free = new FactHands(Optional.empty(), Optional.empty(), Optional.of(Right.CHANGE));
+        FactHands reasoned = new FactHands(Optional.empty(), Optional.empty(), Optional.of(Right.CHANGE), true);
+        assertThat(free.unsaid("Cost", StageClass.RELEASED, "")).isEmpty();
+        assertThat(reasoned.unsaid("Cost", StageClass.PREPARING, "")).isEmpty();
+        assertThat(reasoned.unsaid("Cost", StageClass.RELEASED, "the yard asks less"))
+                .isEmpty();
+        assertThat(reasoned.unsaid("Cost", StageClass.RELEASED, " ")
+                        .orElseThrow()
+                        .reason())
+                .isEqualTo("Cost changes with a reason once released.");
+        assertThat(reasoned.says()).endsWith("by those who may change documents, with a reason");
+        assertThat(free.says()).doesNotContain("reason");
+    }
+
+    @Test
     void whoMayTypeAFactDependsOnWhereItsRevisionStands() {
         FactHands hands = new FactHands(
                 Optional.of(Right.CHANGE), Optional.of(Right.KEEP_SHELF), Optional.of(Right.KEEP_HOUSE_RULES));

@@ -30,7 +30,14 @@ public class DocumentActs {
             if (name.startsWith("was.")) was.put(name.substring(4), value);
         });
         return "redirect:"
-                + keep.keep(actor, id, form.getOrDefault("actKey", ""), form.getOrDefault("title", ""), typed, was);
+                + keep.keep(
+                        actor,
+                        id,
+                        form.getOrDefault("actKey", ""),
+                        form.getOrDefault("title", ""),
+                        typed,
+                        was,
+                        form.getOrDefault("why", ""));
     }
 
     @PostMapping("/documents/{id}/drop")

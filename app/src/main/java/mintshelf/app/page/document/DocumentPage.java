@@ -2,6 +2,7 @@ package mintshelf.app.page.document;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
@@ -26,6 +27,7 @@ import mintshelf.app.use.revision.DropRevision;
 import mintshelf.app.use.version.Reinstate;
 import mintshelf.core.access.Right;
 import mintshelf.core.drawing.compare.Comparison;
+import mintshelf.core.fact.FactDefinition;
 import mintshelf.core.next.Act;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -143,6 +145,14 @@ public class DocumentPage {
         model.addAttribute("mayTitle", title);
         model.addAttribute("mayEdit", mayEdit);
         model.addAttribute("edit", edit != null && mayEdit);
+        model.addAttribute(
+                "asksWhy",
+                view.facts().stream()
+                        .filter(ReadFacts.Line::isOpen)
+                        .map(f -> f.fact().fact())
+                        .filter(f -> f.use().hands().reason())
+                        .map(FactDefinition::label)
+                        .collect(Collectors.joining(", ")));
         model.addAttribute("mayKeep", actor.access().may(Right.KEEP_SHELF, document.place()));
         model.addAttribute("mayChange", actor.access().may(Right.CHANGE, document.place()));
         model.addAttribute(

@@ -123,7 +123,8 @@ public class FactPages {
                 new FactHands(
                         right(form, "preparing", hands.preparing()),
                         right(form, "deciding", hands.deciding()),
-                        right(form, "released", hands.released())));
+                        right(form, "released", hands.released()),
+                        form.containsKey("asksReason") ? form.containsKey("withReason") : hands.reason()));
     }
 
     @PostMapping("/house/facts")

@@ -48,6 +48,23 @@ public class KeepFacts {
      */
     public String keep(
             Actor actor, long item, String key, String title, Map<String, String> typed, Map<String, String> was) {
+        return keep(actor, item, key, title, typed, was, "");
+    }
+
+    /**
+     * As {@link #keep(Actor, long, String, String, Map, Map)}.
+     *
+     * @param reason why what is in force changes; some facts ask for it, the record says it
+     */
+    public String keep(
+            Actor actor,
+            long item,
+            String key,
+            String title,
+            Map<String, String> typed,
+            Map<String, String> was,
+            String reason) {
+        String why = Texts.optional("The reason", reason, 500).orElseThrow(Refused::new);
         return acts.once(actor, key, () -> {
             Seen seen = sight.locked(actor, item);
             Document document = seen.document();
@@ -63,8 +80,8 @@ public class KeepFacts {
                 revisions.setTitle(item, revision, newTitle, clock.instant());
                 said.add("title “" + document.title() + "” → “" + newTitle + "”");
             }
-            said.addAll(values.type(actor, seen, typed, was));
-            changed.note(actor, seen, said, "");
+            said.addAll(values.type(actor, seen, typed, was, why));
+            changed.note(actor, seen, said, why);
             return "/documents/" + item;
         });
     }

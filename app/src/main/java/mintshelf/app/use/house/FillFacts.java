@@ -139,8 +139,9 @@ public class FillFacts implements SetAct {
                         "Look at it as it stands now; it was left as it is.");
             }
             boolean empty = !facts.facts(seen.current().id()).containsKey(fact.name());
-            List<String> said =
-                    empty ? values.type(actor, seen, Map.of(fact.name(), wish.words()), Map.of()) : List.of();
+            List<String> said = empty
+                    ? values.type(actor, seen, Map.of(fact.name(), wish.words()), Map.of(), "filled in for many")
+                    : List.of();
             changed.note(actor, seen, said, "the kind requires it");
             became.put(item, new Run.Row(item, said.isEmpty() ? "unchanged" : "filled", seen.version()));
         }
