@@ -21,8 +21,10 @@ import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.change.ShowGoal;
 import mintshelf.app.use.change.WriteRequest;
 import mintshelf.app.use.document.KeepFacts;
+import mintshelf.app.use.structure.KeepVariants;
 import mintshelf.core.access.Right;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.change.Goal;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.fact.FactForm;
@@ -222,6 +224,17 @@ class OrderLineKindsTest extends InAHouse {
         assertThat(orders.view("priya", order).done()).isEqualTo(3);
     }
 
+    private void weighs(long item, String mass) {
+        server.bean(KeepFacts.class)
+                .keep(
+                        server.actor("priya"),
+                        item,
+                        Server.key(),
+                        server.document(item).title(),
+                        Map.of("mass", mass),
+                        Map.of());
+    }
+
     @Test
     void anOrderWaitsUntilTheGoalsOfItsRequestsAreMetOrShown() {
         long item = orders.released(server.shelf(), "goal " + Server.key() + ".dxf");
@@ -237,14 +250,16 @@ class OrderLineKindsTest extends InAHouse {
                 .extracting(Refusal::code)
                 .containsExactly("goal.open");
         long goal = orders.goals("priya", order).get(0).goal().id();
-        server.bean(KeepFacts.class)
-                .keep(
-                        server.actor("priya"),
-                        item,
-                        Server.key(),
-                        server.document(item).title(),
-                        Map.of("mass", "4"),
-                        Map.of());
+        weighs(item, "2");
+        assertThat(move.boardPlan(server.actor("priya"), order).inTheWay()).isEmpty();
+        KeepVariants variants = server.bean(KeepVariants.class);
+        variants.keep(server.actor("priya"), item, Server.key(), List.of(new Variant("wide", "", Map.of("mass", "5"))));
+        assertThat(move.boardPlan(server.actor("priya"), order).inTheWay())
+                .as("each variant has to meet it")
+                .singleElement()
+                .satisfies(r -> assertThat(r.says()).contains("wide: ", "5 kg after"));
+        variants.keep(server.actor("priya"), item, Server.key(), List.of());
+        weighs(item, "4");
         assertThat(move.boardPlan(server.actor("priya"), order).inTheWay())
                 .extracting(Refusal::code)
                 .containsExactly("goal.not_met");

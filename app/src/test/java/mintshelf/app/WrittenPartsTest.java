@@ -9,6 +9,8 @@ import mintshelf.app.ground.Refused;
 import mintshelf.app.use.change.ReadImpact;
 import mintshelf.app.use.release.ReadReleasePlan;
 import mintshelf.app.use.revision.StartRevisions;
+import mintshelf.app.use.structure.KeepVariants;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.change.Impact.Line;
 import org.junit.jupiter.api.Test;
 
@@ -71,6 +73,19 @@ class WrittenPartsTest extends InBom {
         // What the file refers to as well is one use.
         write(arm, "", number("pin"), "", "1", "pc");
         assertThat(reached(pin, true)).containsExactlyInAnyOrder("pin REVISED", "arm TAKES");
+    }
+
+    @Test
+    void whatIsReachedSaysWhatOneCostsAndWhichVariantsItCovers() {
+        long pin = part("pin", Map.of("cost", "4"));
+        server.bean(KeepVariants.class).keep(priya, pin, Server.key(), List.of(new Variant("long", "", Map.of())));
+        assembly("arm", "pin", 2);
+        server.release("priya", pin);
+        assertThat(server.bean(ReadImpact.class)
+                        .of(priya, List.of(new Line(pin, true)), Map.of())
+                        .rows())
+                .extracting(r -> r.part())
+                .containsExactly("4.00 EUR each, covers long", "");
     }
 
     @Test

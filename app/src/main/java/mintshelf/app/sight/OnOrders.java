@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -19,11 +20,15 @@ import mintshelf.app.store.document.FactStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
 import mintshelf.app.store.house.HouseStore;
+import mintshelf.app.store.structure.PartStore;
 import mintshelf.core.base.Refusal;
+import mintshelf.core.bom.Variant;
 import mintshelf.core.change.Goal;
 import mintshelf.core.change.PaperLine;
 import mintshelf.core.document.Revision;
 import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactLookup;
+import mintshelf.core.fact.FactReader;
 import mintshelf.core.fact.FactValue;
 import org.springframework.stereotype.Component;
 
@@ -38,6 +43,7 @@ public class OnOrders {
     private final FactStore facts;
     private final HouseStore house;
     private final VersionStore versions;
+    private final PartStore parts;
 
     public OnOrders(
             Sight sight,
@@ -47,7 +53,9 @@ public class OnOrders {
             LineFactStore lineFacts,
             FactStore facts,
             HouseStore house,
-            VersionStore versions) {
+            VersionStore versions,
+            PartStore parts) {
+        this.parts = parts;
         this.sight = sight;
         this.papers = papers;
         this.requests = requests;
@@ -162,7 +170,7 @@ public class OnOrders {
             views.add(new GoalView(
                     goal,
                     seen.map(s -> s.document().number()).orElse(""),
-                    goal.judge(before, after),
+                    goal.judge(before, after, variants(from, goal.fact()), variants(next, goal.fact())),
                     Optional.ofNullable(shown.get(goal.id()))));
         }
         return views;
@@ -171,6 +179,20 @@ public class OnOrders {
     private Optional<FactValue> value(Map<Long, Map<String, FactValue>> known, long revision, FactDefinition fact) {
         return Optional.ofNullable(
                 known.computeIfAbsent(revision, facts::values).get(fact.name()));
+    }
+
+    /** What variants of a revision say of a fact otherwise than the document, by their names. */
+    private Map<String, FactValue> variants(Optional<Long> revision, FactDefinition fact) {
+        Map<String, FactValue> said = new LinkedHashMap<>();
+        if (revision.isEmpty() || !Variant.FACTS.contains(fact.name())) return said;
+        for (Variant one : parts.variants(List.of(revision.get())).getOrDefault(revision.get(), List.of())) {
+            String text = one.facts().getOrDefault(fact.name(), "");
+            FactReader.read(fact, text, FactLookup.AS_SAID)
+                    .toOptional()
+                    .flatMap(v -> v)
+                    .ifPresent(v -> said.put(one.name(), v));
+        }
+        return said;
     }
 
     private Map<Long, ShownView> shown(Actor actor, List<Goal> goals) {

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
 import java.time.LocalDate;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Refusal;
@@ -66,15 +67,21 @@ public record Goal(long id, long item, FactDefinition fact, Relation relation, S
      * @param after what it is in the revision that is prepared; empty until there is one
      * @param limit what is wanted, reckoned where it is a percentage; empty where that cannot be
      * @param change of a number in per cent of what it was, with one decimal; empty where it cannot be told
+     * @param variant of which it is told; empty for the document itself
      */
     public record Judgement(
-            State state, String before, String after, Optional<BigDecimal> limit, Optional<BigDecimal> change) {
+            State state,
+            String before,
+            String after,
+            Optional<BigDecimal> limit,
+            Optional<BigDecimal> change,
+            String variant) {
         /** In words: "24 before, 35 after: +45.8 %". */
         public String says(String unit) {
             String in = unit.isEmpty() ? "" : " " + unit;
             String was = before.isEmpty() ? "not known before" : before + in + " before";
             String is = after.isEmpty() ? "nothing prepared yet" : after + in + " after";
-            return was + ", " + is
+            return (variant.isEmpty() ? "" : variant + ": ") + was + ", " + is
                     + change.map(c -> ": " + (c.signum() > 0 ? "+" : "") + c.toPlainString() + " %")
                             .orElse("");
         }
@@ -139,7 +146,31 @@ public record Goal(long id, long item, FactDefinition fact, Relation relation, S
                 before.map(FactValue::text).orElse(""),
                 after.map(FactValue::text).orElse(""),
                 limit,
-                change);
+                change,
+                "");
+    }
+
+    /**
+     * As {@link #judge(Optional, Optional)}, of a document with variants that say the fact otherwise: the first of them that does not meet it, else the
+     * document. O(variants).
+     *
+     * @param befores what variants said in force, by name; of one that is not here what the document said counts
+     * @param afters what they say as it is prepared, by name
+     */
+    public Judgement judge(
+            Optional<FactValue> before,
+            Optional<FactValue> after,
+            Map<String, FactValue> befores,
+            Map<String, FactValue> afters) {
+        Judgement own = judge(before, after);
+        if (own.state() == State.NOT_MET) return own;
+        for (Map.Entry<String, FactValue> one : afters.entrySet()) {
+            Judgement of =
+                    judge(Optional.ofNullable(befores.get(one.getKey())).or(() -> before), Optional.of(one.getValue()));
+            if (of.state() == State.NOT_MET)
+                return new Judgement(of.state(), of.before(), of.after(), of.limit(), of.change(), one.getKey());
+        }
+        return own;
     }
 
     /**

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import mintshelf.core.change.Goal.Relation;
@@ -38,6 +39,40 @@ class GoalTest {
 
     private static Optional<FactValue> words(String value) {
         return Optional.of(new FactValue.Words(value));
+    }
+
+    @Test
+    void eachVariantThatSaysItOtherwiseMeetsItToo() {
+        Goal most = goal(MASS, Relation.AT_MOST, "+10 %");
+        Map<String, FactValue> was = Map.of("left", number("2").orElseThrow());
+        Goal.Judgement left = most.judge(
+                number("10"), number("10.5"), was, Map.of("left", number("2.3").orElseThrow()));
+        assertThat(left.state()).isEqualTo(State.NOT_MET);
+        assertThat(left.says("kg")).isEqualTo("left: 2 kg before, 2.3 kg after: +15.0 %");
+        assertThat(most.judge(
+                                number("10"),
+                                number("10.5"),
+                                was,
+                                Map.of("left", number("2.1").orElseThrow()))
+                        .variant())
+                .as("all meet it: the document is told")
+                .isEmpty();
+        assertThat(most.judge(
+                                number("10"),
+                                number("12"),
+                                was,
+                                Map.of("left", number("9").orElseThrow()))
+                        .variant())
+                .as("the document does not")
+                .isEmpty();
+        assertThat(most.judge(
+                                number("10"),
+                                number("10"),
+                                Map.of(),
+                                Map.of("new", number("11.5").orElseThrow()))
+                        .says("kg"))
+                .as("one that is new is held against the document")
+                .startsWith("new: 10 kg before");
     }
 
     @Test

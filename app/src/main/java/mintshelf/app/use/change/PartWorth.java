@@ -39,7 +39,15 @@ class PartWorth {
      * @param currency of the house; empty where it says none
      * @param variants by their names
      */
-    record Of(Optional<BigDecimal> each, String currency, List<String> variants) {}
+    record Of(Optional<BigDecimal> each, String currency, List<String> variants) {
+        /** In words: "48.00 EUR each, covers plain, with tab"; empty where nothing is known. */
+        String words() {
+            String cost = each.map(e -> e.toPlainString() + (currency.isEmpty() ? "" : " " + currency) + " each")
+                    .orElse("");
+            String covers = variants.isEmpty() ? "" : "covers " + String.join(", ", variants);
+            return cost + (cost.isEmpty() || covers.isEmpty() ? "" : ", ") + covers;
+        }
+    }
 
     /** By document, of the revisions in force; a handful of statements. */
     Map<Long, Of> of(Collection<Seen> documents) {

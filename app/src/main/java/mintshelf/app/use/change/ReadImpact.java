@@ -48,6 +48,7 @@ public class ReadImpact {
     private final SpineStore spines;
     private final Sight sight;
     private final References references;
+    private final PartWorth worth;
 
     public ReadImpact(
             PaperStore papers,
@@ -57,7 +58,9 @@ public class ReadImpact {
             ChangeControl control,
             SpineStore spines,
             Sight sight,
-            References references) {
+            References references,
+            PartWorth worth) {
+        this.worth = worth;
         this.papers = papers;
         this.said = said;
         this.mirror = mirror;
@@ -71,9 +74,11 @@ public class ReadImpact {
     /**
      * A document that is touched, the verdict and its reason in words.
      *
+     * @param part what one of it costs in force, and which variants it covers, in words; empty where nothing is known
      * @param onPaper whether it is a line; what a line's sheet shows is changed with it and may be none
      */
-    public record Row(Seen seen, Node node, String says, boolean onPaper, Optional<ImpactStore.Said> said) {}
+    public record Row(
+            Seen seen, Node node, String says, String part, boolean onPaper, Optional<ImpactStore.Said> said) {}
 
     /**
      * @param rows what the actor may see, in the order of the levels
@@ -141,6 +146,7 @@ public class ReadImpact {
                         s,
                         new Node(s.spine().id(), Verdict.TAKES, 0, false, List.of(), Optional.empty()),
                         "is not touched",
+                        "",
                         false,
                         Optional.ofNullable(says.get(s.spine().id())))));
         return new View(seen, reach, spared, lines, OpenPapers.mayWrite(actor, seen));
@@ -202,6 +208,8 @@ public class ReadImpact {
         Map<Long, String> numbers = seen.values().stream()
                 .filter(Seen::all)
                 .collect(Collectors.toMap(s -> s.spine().id(), s -> s.document().number()));
+        Map<Long, PartWorth.Of> parts =
+                worth.of(seen.values().stream().filter(Seen::all).toList());
         Map<Long, Row> rows = new LinkedHashMap<>();
         int hidden = 0;
         for (Node node : shown) {
@@ -218,6 +226,9 @@ public class ReadImpact {
                             seen.get(node.item()),
                             node,
                             why,
+                            Optional.ofNullable(parts.get(node.item()))
+                                    .map(PartWorth.Of::words)
+                                    .orElse(""),
                             node.line() && !with.containsKey(node.item()),
                             Optional.ofNullable(says.get(node.item()))));
         }
