@@ -177,11 +177,13 @@ class RedlineWalkTest extends InBrowser {
         browser.find(".remark-thread:not([hidden]) [name=says]").sendKeys("It is 6.6 now.", Keys.ENTER);
         browser.awaitText("answered");
         browser.awaitText("It is 6.6 now.");
+        // The panel is read again after each act: what was found in the one before is gone then.
+        browser.driver().executeScript("document.querySelector('[data-many]').dataset.before = 'yes'");
         browser.press("Set done");
         browser.await(b ->
                 SERVER.bean(RemarkStore.class).open(List.of(item)).get(item).size() == 3);
+        browser.await(b -> b.all("[data-many]:not([data-before])").size() == 1);
         // The rest at once, by their state.
-        // The panel is read again after each act: a button that was found may be gone.
         browser.await(b -> {
             b.find(".remark-states [data-state=open]").click();
             return true;
