@@ -217,13 +217,23 @@ class OrderSequenceTest {
         assertThat(orders.view("priya", order).lines().get(0).compared()).isEmpty();
         orders.start(order);
         orders.work(a);
-        String at = orders.view("priya", order).lines().get(0).compared();
+        String at = orders.view("priya", order)
+                .lines()
+                .get(0)
+                .compared()
+                .orElseThrow()
+                .page();
         assertThat(at).endsWith("/compare?old=" + old);
         assertThat(Web.as(server, "priya").get(at).statusCode()).isEqualTo(200);
         orders.signed(order);
         orders.carryOut(order);
         assertThat(Web.as(server, "priya")
-                        .get(orders.view("priya", order).lines().get(0).compared())
+                        .get(orders.view("priya", order)
+                                .lines()
+                                .get(0)
+                                .compared()
+                                .orElseThrow()
+                                .page())
                         .statusCode())
                 .isEqualTo(200);
         assertThat(orders.view("rafael", order).lines().get(0).compared()).isEmpty();

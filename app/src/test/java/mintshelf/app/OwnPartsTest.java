@@ -6,16 +6,25 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Cases;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.store.house.HouseStore;
 import mintshelf.app.store.house.Kind;
 import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.part.BeginPart;
+import mintshelf.app.use.release.ReadReleasePlan;
+import mintshelf.app.use.release.ReleasePlan;
 import mintshelf.app.use.revision.StartRevisions;
 import mintshelf.app.use.structure.ReadBom;
+import mintshelf.core.base.Refusal;
 import mintshelf.core.bom.BomPart;
+import mintshelf.core.route.By;
+import mintshelf.core.route.Gate;
 import mintshelf.core.structure.StructureView;
 import org.junit.jupiter.api.Test;
 
@@ -121,5 +130,31 @@ class OwnPartsTest extends InBom {
         assertThat(line(server.actor("rafael"), top, StructureView.LATEST, LocalDate.EPOCH))
                 .isEqualTo("A 1");
         assertThat(latest(top)).isEqualTo("A 2");
+    }
+
+    @Test
+    void anAssemblyWaitsForThePartOfWhatItConsistsOf() throws Exception {
+        long pin = part("pin", Map.of("mass", "1"));
+        long top = assembly("top", "pin", 3);
+        server.release("priya", pin);
+        long own = own(ines, "pin", "2");
+        assertThat(server.bean(ReadReleasePlan.class).plan(ines, List.of(top)).lines())
+                .as("the plan offers what the gate asks for")
+                .extracting(ReleasePlan.Line::item)
+                .contains(own, top)
+                .doesNotContain(pin);
+        assertThat(gate(top)).contains("Not released: " + number("pin") + ".");
+        server.release("ines", own);
+        assertThat(gate(top)).isEmpty();
+    }
+
+    /** What the gate of its components says against an assembly. */
+    private String gate(long top) {
+        Actor actor = server.actor("ines");
+        Seen seen = server.bean(Sight.class).of(actor, top);
+        return new Gate.ComponentsReleased()
+                .ask(server.bean(Cases.class).of(actor, List.of(seen)).get(top), By.HAND).stream()
+                        .map(Refusal::reason)
+                        .collect(Collectors.joining());
     }
 }

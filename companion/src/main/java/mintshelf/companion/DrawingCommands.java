@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.core.base.Outcome;
@@ -177,7 +178,7 @@ final class DrawingCommands {
             }
             DxfDrawing drawing = open(file);
             List<Finding> found =
-                    SheetCheck.check(drawing, held, SheetMap.readyMade().read(drawing), Map.of());
+                    SheetCheck.check(drawing, held, SheetMap.readyMade().read(drawing), Map.of(), Set.of());
             PrintWriter out = spec.commandLine().getOut();
             if (json) {
                 Json.print(

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.content.ContentKind;
 import mintshelf.core.drawing.check.CheckRules;
@@ -35,7 +36,7 @@ class SheetsTest {
             byte[] bytes = part.sheet("A", "2026-11-17");
             DxfDrawing drawing = ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes)).value();
             List<Finding> found = SheetCheck.check(
-                    drawing, CheckRules.hints(), SheetMap.readyMade().read(drawing), Map.of());
+                    drawing, CheckRules.hints(), SheetMap.readyMade().read(drawing), Map.of(), Set.of());
             assertThat(found)
                     .as(part.number())
                     .extracting(Finding::rule)

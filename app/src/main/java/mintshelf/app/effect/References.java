@@ -266,13 +266,6 @@ public class References {
         return store.headUses(items);
     }
 
-    /** What the latest versions of documents refer to, and what people wrote into their BOMs: what is released with them. */
-    public List<StructureGraph.Use> partsOf(Collection<Long> items) {
-        List<StructureGraph.Use> all = new ArrayList<>(store.headUses(items));
-        all.addAll(store.usesByHand(items));
-        return all;
-    }
-
     /**
      * A structure with the lines that people wrote into BOMs, as far as they lead to what stands above some documents: each step up is a statement for
      * each few hundred of them.

@@ -22,7 +22,6 @@ import mintshelf.app.store.redline.RemarkStore;
 import mintshelf.app.store.round.RoundStore;
 import mintshelf.app.store.structure.LinkStore;
 import mintshelf.app.store.structure.Reference;
-import mintshelf.app.store.structure.ReferenceStore;
 import mintshelf.core.access.Access;
 import mintshelf.core.base.Refusal;
 import mintshelf.core.change.LineState;
@@ -49,32 +48,32 @@ public class Cases {
     private final FactStore facts;
     private final SpineStore spines;
     private final HouseStore house;
-    private final ReferenceStore references;
     private final LinkStore links;
     private final RoundStore rounds;
     private final OnOrders orders;
     private final CheckSheets checks;
     private final RemarkStore remarks;
+    private final MadeOf made;
 
     public Cases(
             FactStore facts,
             SpineStore spines,
             HouseStore house,
-            ReferenceStore references,
             LinkStore links,
             RoundStore rounds,
             OnOrders orders,
             CheckSheets checks,
-            RemarkStore remarks) {
+            RemarkStore remarks,
+            MadeOf made) {
         this.facts = facts;
         this.spines = spines;
         this.house = house;
-        this.references = references;
         this.links = links;
         this.rounds = rounds;
         this.orders = orders;
         this.checks = checks;
         this.remarks = remarks;
+        this.made = made;
     }
 
     /** Of documents that an act wants to move together. */
@@ -115,7 +114,7 @@ public class Cases {
         private final Map<Long, Document> all = new LinkedHashMap<>();
         private final Later<Map<Long, List<String>>> emptyFacts = new Later<>(() -> emptyFacts(all.values()));
         private final Later<Map<Long, List<Reference>>> refers = new Later<>(this::refers);
-        private final Later<Map<Long, List<Long>>> written = new Later<>(this::written);
+        private final Later<Map<Long, List<Long>>> parts = new Later<>(this::parts);
         private final Later<Map<Long, Spine>> components = new Later<>(this::componentSpines);
         private final Later<Map<Long, List<String>>> newer = new Later<>(this::newer);
         private final Later<Map<Long, List<String>>> marked = new Later<>(() -> remarks.openChanges(all.keySet()));
@@ -131,7 +130,7 @@ public class Cases {
         }
 
         private Map<Long, List<Reference>> refers() {
-            return references.of(
+            return made.references(
                     all.values().stream().map(d -> d.head().version()).toList());
         }
 
@@ -139,22 +138,16 @@ public class Cases {
             return refers.get().getOrDefault(document.head().version(), List.of());
         }
 
-        /** What people wrote into their BOMs, by document. */
-        private Map<Long, List<Long>> written() {
-            return references.usesByHand(all.keySet()).stream()
+        /** What documents are made of, by document. */
+        private Map<Long, List<Long>> parts() {
+            return made.of(all.keySet()).stream()
                     .collect(Collectors.groupingBy(
                             StructureGraph.Use::parent,
                             Collectors.mapping(StructureGraph.Use::component, Collectors.toList())));
         }
 
-        /** What a document consists of, as its file refers to it and as people wrote it. */
         private Stream<Long> within(Document document) {
-            return Stream.concat(
-                            of(document).stream()
-                                    .flatMap(r -> r.component().stream())
-                                    .map(Reference.Component::item),
-                            written.get().getOrDefault(document.id(), List.of()).stream())
-                    .distinct();
+            return parts.get().getOrDefault(document.id(), List.of()).stream().distinct();
         }
 
         private Map<Long, Spine> componentSpines() {

@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.ground.Recent;
 import mintshelf.app.store.content.StoredContent;
@@ -29,6 +31,8 @@ import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.Finding;
 import mintshelf.core.drawing.check.ModelCheck;
 import mintshelf.core.drawing.check.SheetCheck;
+import mintshelf.core.fact.FactDefinition;
+import mintshelf.core.fact.FactType;
 import org.springframework.stereotype.Service;
 
 /** What the rules of its kind say of a version's sheet, or of a model. That the actor may see the version was asked before. */
@@ -198,10 +202,20 @@ public class CheckSheets {
         return Optional.of(ModelCheck.check(asked, house.facts(), said, due.record()));
     }
 
+    /** Names of the facts that are numbers, where the rules hold sheets against the record. */
+    private Set<String> numbers(CheckRules rules) {
+        if (!rules.severities().containsKey(CheckRules.Rule.TITLE_RECORD)) return Set.of();
+        return house.facts().stream()
+                .filter(f -> f.type() == FactType.NUMBER)
+                .map(FactDefinition::name)
+                .collect(Collectors.toSet());
+    }
+
     private Optional<List<Finding>> read(
             Document document, VersionRow version, Edition edition, Map<String, String> record) {
         Optional<List<Finding>> found = sheets.opened(version.drawnNow().content())
-                .map(drawing -> SheetCheck.check(drawing, edition.rules(), sheets.said(drawing), record));
+                .map(drawing -> SheetCheck.check(
+                        drawing, edition.rules(), sheets.said(drawing), record, numbers(edition.rules())));
         boolean asked = edition.rules().severities().containsKey(CheckRules.Rule.SHEET_READ);
         if (found.isPresent() || !asked || !isSheetDue(document, version)) return found;
         return Optional.of(SheetCheck.unread(

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import mintshelf.core.base.Texts;
 
 /**
@@ -15,6 +16,8 @@ import mintshelf.core.base.Texts;
  * @param agrees whether all say the same
  */
 public record Agreement(FactDefinition fact, Map<String, String> said, boolean agrees) {
+    private static final Pattern PLAIN = Pattern.compile("[+-]?\\d{1,30}(\\.\\d{1,30})?");
+
     /** What one of them says, by fact. */
     public record Side(String name, Map<FactDefinition, String> facts) {}
 
@@ -41,19 +44,22 @@ public record Agreement(FactDefinition fact, Map<String, String> said, boolean a
         return true;
     }
 
+    private static boolean same(FactDefinition fact, String one, String other) {
+        return fact.type() == FactType.NUMBER
+                ? sameNumber(one, other)
+                : Texts.key(one).equals(Texts.key(other));
+    }
+
     /**
      * Numbers are the same where the finer one, rounded to the decimals of the coarser one, is that (half up, ISO 80000-1, annex B): a sheet that says
-     * 0.74 does not contradict a model that says 0.7384.
+     * 0.74 does not contradict a model that says 0.7384. What is no number is the same as itself.
      */
-    private static boolean same(FactDefinition fact, String one, String other) {
-        if (fact.type() != FactType.NUMBER) return Texts.key(one).equals(Texts.key(other));
-        try {
-            BigDecimal a = new BigDecimal(one);
-            BigDecimal b = new BigDecimal(other);
-            int scale = Math.min(a.scale(), b.scale());
-            return a.setScale(scale, RoundingMode.HALF_UP).compareTo(b.setScale(scale, RoundingMode.HALF_UP)) == 0;
-        } catch (NumberFormatException e) {
-            return one.equals(other);
-        }
+    public static boolean sameNumber(String one, String other) {
+        // What files say is hostile: a power of ten with nine digits would be written out.
+        if (!PLAIN.matcher(one).matches() || !PLAIN.matcher(other).matches()) return one.equals(other);
+        BigDecimal a = new BigDecimal(one);
+        BigDecimal b = new BigDecimal(other);
+        int scale = Math.min(a.scale(), b.scale());
+        return a.setScale(scale, RoundingMode.HALF_UP).compareTo(b.setScale(scale, RoundingMode.HALF_UP)) == 0;
     }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.code_intelligence.jazzer.junit.FuzzTest;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.drawing.check.CheckRules;
 import mintshelf.core.drawing.check.SheetCheck;
@@ -46,7 +47,7 @@ class DxfFuzzTest {
                     .isTrue();
         }
         SheetMap map = SheetMap.readyMade();
-        SheetCheck.check(drawing, CheckRules.hints(), map.read(drawing), Map.of("number", "TG40-3030"));
+        SheetCheck.check(drawing, CheckRules.hints(), map.read(drawing), Map.of("number", "TG40-3030"), Set.of());
         if (SheetStamp.write(bytes, map, VALUES) instanceof Outcome.Granted<SheetStamp.Stamped> written) {
             assertThat(SheetStamp.prove(bytes, written.value().bytes(), map, VALUES))
                     .isEmpty();

@@ -71,4 +71,13 @@ class AgreementTest {
         assertThat(all.get(0).agrees()).isFalse();
         assertThat(all.get(0).said().keySet()).containsExactly("drawing", "model", "part");
     }
+
+    @Test
+    void aPowerOfTenThatNobodyWritesOutIsTakenAsItStands() {
+        assertThat(Agreement.sameNumber("1e-999999999", "0")).isFalse();
+        assertThat(Agreement.sameNumber("1e9", "1e9")).isTrue();
+        assertThat(Agreement.sameNumber("about 3", "3")).isFalse();
+        assertThat(Agreement.sameNumber("0.74", "0.735")).isTrue();
+        assertThat(Agreement.sameNumber("-0.7", "+0.7")).isFalse();
+    }
 }

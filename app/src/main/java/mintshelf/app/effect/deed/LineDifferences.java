@@ -14,7 +14,6 @@ import mintshelf.app.store.document.Spine;
 import mintshelf.app.store.document.SpineStore;
 import mintshelf.app.store.structure.BomLineStore;
 import mintshelf.app.store.structure.BomLineStore.Kept;
-import mintshelf.app.store.structure.BomLineStore.Measured;
 import mintshelf.app.store.structure.PartStore;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.store.structure.ReferenceStore;
@@ -24,7 +23,7 @@ import mintshelf.core.bom.BomLine;
 import mintshelf.core.bom.BomPart;
 import mintshelf.core.bom.BomUnits;
 import mintshelf.core.bom.Comes;
-import mintshelf.core.bom.FindNumbers;
+import mintshelf.core.bom.LevelLines;
 import mintshelf.core.bom.Variant;
 import mintshelf.core.change.ChangeNotice;
 import mintshelf.core.reference.Written;
@@ -110,43 +109,38 @@ class LineDifferences {
 
     /** What stands next below, as the file refers to it and as people wrote it. */
     private static Bom level(List<Reference> refersTo, List<Kept> kept, Map<Long, Spine> documents) {
-        Map<Long, Kept> ofFile = new HashMap<>();
-        List<Kept> byHand = new ArrayList<>();
-        for (Kept one : kept) {
-            if (one.ofFile()) one.component().ifPresent(c -> ofFile.put(c, one));
-            else byHand.add(one);
-        }
-        Map<Long, BigDecimal> counted = new LinkedHashMap<>();
+        Map<String, BigDecimal> counted = new LinkedHashMap<>();
+        Map<String, Long> items = new HashMap<>();
         for (Reference r : refersTo)
             if (r.written().role() == Written.Role.COMPONENT)
-                r.component()
-                        .ifPresent(c -> counted.merge(
-                                c.item(), BigDecimal.valueOf(r.written().quantity()), BigDecimal::add));
-        Map<Long, String> finds = new HashMap<>();
-        ofFile.forEach((item, line) -> finds.put(item, line.find()));
-        byHand.forEach(line -> finds.put((long) -line.seq(), line.find()));
-        List<String> assigned = FindNumbers.assign(List.copyOf(counted.keySet()), finds);
+                r.component().ifPresent(c -> {
+                    items.put(Kept.ofFile(c.item()), c.item());
+                    counted.merge(
+                            Kept.ofFile(c.item()),
+                            BigDecimal.valueOf(r.written().quantity()),
+                            BigDecimal::add);
+                });
+        Map<String, Kept> byKey = new HashMap<>();
+        for (Kept one : kept) {
+            byKey.put(one.key(), one);
+            one.component().ifPresent(c -> items.put(one.key(), c));
+        }
         List<BomPart> parts = new ArrayList<>(List.of(part(0, "", "", Comes.MADE, BomUnits.PIECE)));
         List<BomLine> below = new ArrayList<>();
-        int at = 0;
-        for (Map.Entry<Long, BigDecimal> one : counted.entrySet()) {
-            Optional<Kept> line = Optional.ofNullable(ofFile.get(one.getKey()));
-            Measured measured =
-                    line.flatMap(Kept::measured).orElseGet(() -> new Measured(one.getValue(), BomUnits.PIECE));
-            below.add(new BomLine(assigned.get(at++), parts.size(), measured.quantity(), measured.unit(), false));
-            parts.add(document(one.getKey(), line.map(Kept::variant).orElse(""), measured.unit(), documents));
-        }
-        for (Kept one : byHand) {
-            Measured measured = one.measured().orElseThrow();
-            below.add(new BomLine(one.find(), parts.size(), measured.quantity(), measured.unit(), true));
-            parts.add(one.component()
-                    .map(c -> document(c, one.variant(), measured.unit(), documents))
-                    .orElseGet(() -> part(
-                            -one.seq(),
-                            one.says().number(),
-                            one.says().title(),
-                            one.says().comes(),
-                            measured.unit())));
+        for (LevelLines.Line line :
+                LevelLines.of(counted, kept.stream().map(Kept::line).toList())) {
+            String unit = line.quantity().unit();
+            below.add(new BomLine(line.find(), parts.size(), line.quantity().quantity(), unit, line.byHand()));
+            Optional<Kept> said = Optional.ofNullable(byKey.get(line.key()));
+            parts.add(Optional.ofNullable(items.get(line.key()))
+                    .map(item -> document(item, said.map(Kept::variant).orElse(""), unit, documents))
+                    .orElseGet(() -> said.map(k -> part(
+                                    -k.seq(),
+                                    k.says().number(),
+                                    k.says().title(),
+                                    k.says().comes(),
+                                    unit))
+                            .orElseThrow()));
         }
         List<List<BomLine>> all = new ArrayList<>();
         parts.forEach(p -> all.add(new ArrayList<>()));

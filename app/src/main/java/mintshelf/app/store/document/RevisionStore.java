@@ -182,6 +182,21 @@ public class RevisionStore {
         return found;
     }
 
+    /** Of documents the revisions that had come into force last by a moment; two statements. */
+    public Map<Long, Revision> inForceBy(Collection<Long> items, Instant moment) {
+        if (items.isEmpty()) return Map.of();
+        Map<Long, Long> last = new HashMap<>();
+        db.select(REVISION.ITEM, REVISION.ID)
+                .from(REVISION)
+                .where(REVISION.ITEM.in(items), REVISION.RELEASED_AT.le(Times.utc(moment)))
+                .orderBy(REVISION.RELEASED_AT, REVISION.ORDINAL)
+                .forEach(row -> last.put(row.value1(), row.value2()));
+        Map<Long, Revision> byId = revisionsById(last.values());
+        Map<Long, Revision> found = new HashMap<>();
+        last.forEach((item, revision) -> found.put(item, byId.get(revision)));
+        return found;
+    }
+
     /** The titles of revisions; a statement for each few hundred. */
     public Map<Long, String> titles(Collection<Long> revisions) {
         Map<Long, String> titles = new HashMap<>();

@@ -14,6 +14,7 @@ import mintshelf.app.store.Prepared;
 import mintshelf.core.base.Numbers;
 import mintshelf.core.bom.Comes;
 import mintshelf.core.bom.Effectivity;
+import mintshelf.core.bom.LevelLines;
 import mintshelf.core.bom.Serial;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -53,6 +54,27 @@ public class BomLineStore {
             Named says,
             String variant,
             Effectivity when) {
+        /** What identifies it among the lines of its revision. */
+        public String key() {
+            return ofFile ? ofFile(component.orElse(0L)) : byHand(seq);
+        }
+
+        /** What identifies a line of the file. */
+        public static String ofFile(long component) {
+            return "c" + component;
+        }
+
+        /** What identifies a line that somebody wrote. */
+        public static String byHand(int seq) {
+            return "h" + seq;
+        }
+
+        /** What it says of its line. */
+        public LevelLines.Said line() {
+            return new LevelLines.Said(
+                    key(), ofFile, find, measured.map(m -> new LevelLines.Quantity(m.quantity(), m.unit())));
+        }
+
         public Kept withFind(String other) {
             return new Kept(seq, ofFile, component, other, measured, says, variant, when);
         }

@@ -78,7 +78,7 @@ public class ReadOrders {
      * @param facts what changes of a line that changes facts only, in words
      * @param variants that the line is about; empty for all of it
      * @param describes the variants that it could be about
-     * @param compared where the new one is looked at beside the old one; empty while there is nothing new, or for one who may not see it
+     * @param compared the new one beside the old one; nothing while there is nothing new, or for one who may not see it
      */
     public record LineView(
             PaperLine line,
@@ -88,18 +88,30 @@ public class ReadOrders {
             LineState state,
             Optional<Seen> instead,
             List<Seen> ahead,
-            String compared,
+            Optional<Compared> compared,
             List<String> facts,
             List<String> variants,
-            List<String> describes) {
+            List<String> describes) {}
+
+    /** Two versions of a document beside each other: the one that an order has made of it, and what it began from. */
+    public record Compared(long item, int now, int old) {
+        /** Where they are looked at. */
+        public String page() {
+            return version() + "/compare?old=" + old;
+        }
+
         /** Where what differs on the sheet is told in short. */
         public String differences() {
-            return compared.replace("/compare?", "/differences?");
+            return version() + "/differences?old=" + old;
         }
 
         /** Where it is told in short what differs of what the document consists of. */
         public String parts() {
-            return compared.replace("/versions/", "/bom/changed?version=").replace("/compare?", "&");
+            return "/documents/" + item + "/bom/changed?version=" + now + "&old=" + old;
+        }
+
+        private String version() {
+            return "/documents/" + item + "/versions/" + now;
         }
     }
 
@@ -272,7 +284,7 @@ public class ReadOrders {
                             .map(a -> orders.get(a.order()))
                             .filter(Objects::nonNull)
                             .toList(),
-                    one.filter(Seen::all).map(s -> compared(line, s, released)).orElse(""),
+                    one.filter(Seen::all).flatMap(s -> compared(line, s, released)),
                     changing.getOrDefault(line.item(), List.of()),
                     about.named(),
                     about.describes()));
@@ -293,16 +305,16 @@ public class ReadOrders {
     }
 
     /** The old one beside what its order released, or beside what is there of it now. */
-    private static String compared(PaperLine line, Seen seen, Map<Long, Integer> released) {
+    private static Optional<Compared> compared(PaperLine line, Seen seen, Map<Long, Integer> released) {
         Optional<Integer> old = line.fromRevision().map(released::get);
-        if (old.isEmpty() || line.toRevision().isEmpty()) return "";
+        if (old.isEmpty() || line.toRevision().isEmpty()) return Optional.empty();
         Optional<Integer> out = line.toRevision().map(released::get);
         boolean here = seen.document().head().revision() == line.toRevision().get();
-        if (out.isEmpty() && !here) return "";
+        if (out.isEmpty() && !here) return Optional.empty();
         int fresh = out.orElse(seen.document().head().number());
         return fresh <= old.get()
-                ? ""
-                : "/documents/" + seen.spine().id() + "/versions/" + fresh + "/compare?old=" + old.get();
+                ? Optional.empty()
+                : Optional.of(new Compared(seen.spine().id(), fresh, old.get()));
     }
 
     /** A change of a document: its order, and what that does or did. */

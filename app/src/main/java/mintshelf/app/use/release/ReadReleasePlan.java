@@ -13,9 +13,9 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.Bundles;
-import mintshelf.app.effect.References;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
+import mintshelf.app.sight.MadeOf;
 import mintshelf.app.sight.RoundSight;
 import mintshelf.app.sight.RoundSight.RoundView;
 import mintshelf.app.sight.Seen;
@@ -47,16 +47,16 @@ public class ReadReleasePlan {
     private static final int PORTION = 50;
 
     private final Sight sight;
-    private final References references;
+    private final MadeOf made;
     private final LinkStore links;
     private final Bundles bundles;
     private final HouseStore house;
     private final RoundSight rounds;
 
     public ReadReleasePlan(
-            Sight sight, References references, LinkStore links, Bundles bundles, HouseStore house, RoundSight rounds) {
+            Sight sight, MadeOf made, LinkStore links, Bundles bundles, HouseStore house, RoundSight rounds) {
         this.sight = sight;
-        this.references = references;
+        this.made = made;
         this.links = links;
         this.bundles = bundles;
         this.house = house;
@@ -80,7 +80,7 @@ public class ReadReleasePlan {
             known.addAll(frontier);
             while (!frontier.isEmpty()) {
                 Set<Long> next = new LinkedHashSet<>();
-                for (Use use : references.partsOf(frontier)) {
+                for (Use use : made.of(frontier)) {
                     uses.add(use);
                     next.add(use.component());
                 }

@@ -2,7 +2,6 @@ package mintshelf.app.use.structure;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -13,7 +12,6 @@ import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.store.document.RevisionStore;
-import mintshelf.app.store.structure.BomLineStore;
 import mintshelf.app.store.structure.BomLineStore.Kept;
 import mintshelf.app.store.structure.Reference;
 import mintshelf.app.use.structure.ReadBom.Left;
@@ -29,7 +27,7 @@ import mintshelf.core.bom.Comes;
 import mintshelf.core.bom.Effectivity;
 import mintshelf.core.bom.Effectivity.Holds;
 import mintshelf.core.bom.Effectivity.Product;
-import mintshelf.core.bom.FindNumbers;
+import mintshelf.core.bom.LevelLines;
 import mintshelf.core.bom.Variant;
 import mintshelf.core.document.Revision;
 import mintshelf.core.reference.Written;
@@ -227,59 +225,46 @@ final class BomReading {
     private List<BomLine> lines(Node node, List<Child> list, boolean ofTop) {
         read.add(node.version());
         Map<Long, String> variants = variants(node);
-        Map<String, BomLine> ofFile = new LinkedHashMap<>();
-        Map<Integer, Integer> byHand = new HashMap<>();
+        Map<String, Integer> at = new HashMap<>();
+        Map<String, BigDecimal> counted = new LinkedHashMap<>();
+        // What no document has comes last: it keeps no number before somebody finds it.
+        Map<String, BigDecimal> missing = new LinkedHashMap<>();
         for (Child child : list) {
             Reference r = child.reference();
             if (r.written().role() != Written.Role.COMPONENT) continue;
             int place = place(child, variants);
             if (r.seq() < 0) {
-                byHand.put(-r.seq(), place);
+                at.put(Kept.byHand(-r.seq()), place);
                 continue;
             }
-            BigDecimal quantity = BigDecimal.valueOf(r.written().quantity());
-            ofFile.merge(
-                    key(r),
-                    new BomLine("", place, quantity, BomUnits.PIECE, false),
-                    (a, b) -> new BomLine("", place, a.quantity().add(b.quantity()), a.unit(), false));
+            String key = key(r);
+            at.put(key, place);
+            (r.component().isPresent() ? counted : missing)
+                    .merge(key, BigDecimal.valueOf(r.written().quantity()), BigDecimal::add);
         }
-        Map<String, Kept> kept = new HashMap<>();
-        Map<String, String> numbers = new HashMap<>();
+        counted.putAll(missing);
+        Map<String, Effectivity> when = new HashMap<>();
         for (Kept one : hand.of(node.version())) {
-            String key = one.ofFile() ? "c" + one.component().orElse(0L) : "h" + one.seq();
-            kept.put(key, one);
-            numbers.put(key, one.find());
+            when.put(one.key(), one.when());
+            if (!one.ofFile() && one.component().isEmpty()) at.put(one.key(), text(node.version(), one));
         }
-        // What no document has comes last: it keeps no number before somebody finds it.
-        List<String> keys = ofFile.keySet().stream()
-                .sorted(Comparator.comparing(k -> k.startsWith("m")))
-                .toList();
-        List<String> finds = FindNumbers.assign(keys, numbers);
+        List<LevelLines.Said> said =
+                hand.of(node.version()).stream().map(Kept::line).toList();
         List<BomLine> lines = new ArrayList<>();
-        for (int i = 0; i < keys.size(); i++) {
-            BomLine line = ofFile.getOrDefault(keys.get(i), new BomLine("", 0, BigDecimal.ONE, "", false));
-            Optional<Kept> said = Optional.ofNullable(kept.get(keys.get(i)));
-            Optional<BomLineStore.Measured> measured = said.flatMap(Kept::measured);
+        for (LevelLines.Line one : LevelLines.of(counted, said)) {
+            Integer place = at.get(one.key());
+            if (place == null) continue;
             line(
                     lines,
                     new BomLine(
-                            finds.get(i),
-                            line.part(),
-                            measured.map(BomLineStore.Measured::quantity).orElse(line.quantity()),
-                            measured.map(BomLineStore.Measured::unit).orElse(line.unit()),
-                            false),
-                    said.map(Kept::when).orElse(Effectivity.ALWAYS),
+                            one.find(),
+                            place,
+                            one.quantity().quantity(),
+                            one.quantity().unit(),
+                            one.byHand()),
+                    when.getOrDefault(one.key(), Effectivity.ALWAYS),
                     ofTop);
         }
-        for (Kept one : hand.of(node.version())) {
-            if (one.ofFile()) continue;
-            Integer place =
-                    one.component().isEmpty() ? Integer.valueOf(text(node.version(), one)) : byHand.get(one.seq());
-            if (place == null) continue;
-            BomLineStore.Measured measured = one.measured().orElseThrow();
-            line(lines, new BomLine(one.find(), place, measured.quantity(), measured.unit(), true), one.when(), ofTop);
-        }
-        lines.sort(Comparator.comparing(BomLine::find, FindNumbers::compare));
         return lines;
     }
 
@@ -293,7 +278,9 @@ final class BomReading {
     }
 
     private static String key(Reference r) {
-        return r.component().map(c -> "c" + c.item()).orElse("m" + r.written().path());
+        return r.component()
+                .map(c -> Kept.ofFile(c.item()))
+                .orElse("m" + r.written().path());
     }
 
     private int text(long version, Kept one) {

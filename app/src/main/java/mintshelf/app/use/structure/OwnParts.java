@@ -3,7 +3,6 @@ package mintshelf.app.use.structure;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Collection;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -47,11 +46,13 @@ class OwnParts {
         if (parts.isEmpty()) return Map.of();
         Map<Long, Seen> seen = sight.of(actor, parts.values());
         Optional<Instant> moment = moment(top, view, day);
+        Optional<Map<Long, Revision>> then = moment.map(at -> revisions.inForceBy(parts.values(), at));
         Map<Long, Revision> shown = new HashMap<>();
         parts.forEach((item, part) -> {
             Seen one = seen.get(part);
             if (one == null || one.document().dropped()) return;
-            revision(one, view, moment).ifPresent(r -> shown.put(item, r));
+            Optional<Revision> now = view.isReleasedOnly() ? one.document().released() : Optional.of(one.current());
+            then.map(t -> Optional.ofNullable(t.get(part))).orElse(now).ifPresent(r -> shown.put(item, r));
         });
         return shown;
     }
@@ -66,16 +67,5 @@ class OwnParts {
                         .filter(row -> row.revision().id() == r.id())
                         .findFirst()
                         .flatMap(RevisionRow::releasedAt));
-    }
-
-    private Optional<Revision> revision(Seen part, StructureView view, Optional<Instant> moment) {
-        if (moment.isPresent())
-            return revisions.revisions(part.spine().id()).stream()
-                    .filter(r -> r.releasedAt()
-                            .filter(at -> !at.isAfter(moment.get()))
-                            .isPresent())
-                    .max(Comparator.comparing(r -> r.releasedAt().orElse(Instant.MIN)))
-                    .map(RevisionRow::revision);
-        return view.isReleasedOnly() ? part.document().released() : Optional.of(part.current());
     }
 }

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.core.base.Outcome;
 import mintshelf.core.base.Texts;
@@ -21,6 +22,7 @@ import mintshelf.core.drawing.dxf.Dimensions;
 import mintshelf.core.drawing.dxf.DxfDrawing;
 import mintshelf.core.drawing.partslist.PartsList;
 import mintshelf.core.drawing.titleblock.SheetScale;
+import mintshelf.core.fact.Agreement;
 
 /** Holds a sheet against rules. O(bytes + primitives). */
 public final class SheetCheck {
@@ -47,15 +49,20 @@ public final class SheetCheck {
      *
      * @param said what its title block says, by fact name
      * @param record what the record says of the facts that the sheet shows, by fact name; empty where there is no record
+     * @param numbers names of the facts that are numbers: they agree as {@link Agreement#sameNumber} says
      */
     public static List<Finding> check(
-            DxfDrawing drawing, CheckRules rules, Map<String, String> said, Map<String, String> record) {
+            DxfDrawing drawing,
+            CheckRules rules,
+            Map<String, String> said,
+            Map<String, String> record,
+            Set<String> numbers) {
         Outcome<Scene> read = drawing.scene();
         if (!(read instanceof Outcome.Granted<Scene> scene)) {
             return unread(rules, read.refusal().orElseThrow().reason());
         }
         SheetCheck check = new SheetCheck(rules, scene.value());
-        check.titleBlock(said, record);
+        check.titleBlock(said, record, numbers);
         check.format();
         check.scale(said);
         check.texts(drawing);
@@ -98,7 +105,7 @@ public final class SheetCheck {
         find(rule, says, remedy, 1, Box.EMPTY);
     }
 
-    private void titleBlock(Map<String, String> said, Map<String, String> record) {
+    private void titleBlock(Map<String, String> said, Map<String, String> record, Set<String> numbers) {
         if (said.isEmpty()) {
             find(
                     Rule.TITLE_BLOCK,
@@ -116,7 +123,8 @@ public final class SheetCheck {
         }
         record.forEach((fact, value) -> {
             String on = said.getOrDefault(fact, "");
-            if (!on.isBlank() && !value.isBlank() && !on.equals(value)) {
+            boolean agrees = numbers.contains(fact) ? Agreement.sameNumber(on, value) : on.equals(value);
+            if (!on.isBlank() && !value.isBlank() && !agrees) {
                 find(
                         Rule.TITLE_RECORD,
                         "The sheet says " + fact.replace('_', ' ') + " “" + on + "”, the record “" + value + "”.",

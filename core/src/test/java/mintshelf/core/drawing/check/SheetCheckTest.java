@@ -40,7 +40,7 @@ class SheetCheckTest {
         tags.addAll(List.of("0 ENDSEC", "0 EOF"));
         byte[] bytes = Dxf.of("\n", StandardCharsets.UTF_8, tags.toArray(new String[0]));
         DxfDrawing drawing = ((Outcome.Granted<DxfDrawing>) DxfDrawing.read(bytes)).value();
-        return SheetCheck.check(drawing, rules, SheetMap.readyMade().read(drawing), record);
+        return SheetCheck.check(drawing, rules, SheetMap.readyMade().read(drawing), record, Set.of("mass"));
     }
 
     private static List<Finding> check(String... entities) {
@@ -66,6 +66,16 @@ class SheetCheckTest {
                         "The title block has no material.",
                         "The sheet says number “TG40-3030”, the record “TG40-3031”.");
         assertThat(check(FRAME)).extracting(Finding::rule).containsExactly(Rule.TITLE_BLOCK);
+    }
+
+    @Test
+    void aMassThatTheRecordSaysFinerIsNoContradiction() {
+        String with = TITLE.replace(";0 SEQEND", attribute("MASS", "0.74") + ";0 SEQEND");
+        assertThat(check(CheckRules.hints(), Map.of("mass", "0.7384"), FRAME, with))
+                .isEmpty();
+        assertThat(check(CheckRules.hints(), Map.of("mass", "0.7484"), FRAME, with))
+                .extracting(Finding::says)
+                .containsExactly("The sheet says mass “0.74”, the record “0.7484”.");
     }
 
     private static String line(String find, String number) {
