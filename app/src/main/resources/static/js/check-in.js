@@ -143,6 +143,13 @@ export function begin(form) {
       else why.textContent = `“${file.name}” fits no row by its name. Drop it on the row that it belongs to.`;
     }
   });
+  /** What the companion of a desk has sent before it opened this page. */
+  const sent = rows.filter((row) => row.dataset.broughtSize);
+  sent.forEach((row) => {
+    row.querySelector("[data-says]").textContent = `${row.dataset.fileName}, ${size(Number(row.dataset.broughtSize))}, from your desk ${form.elements.desk.value}`;
+    row.classList.add("there");
+    differences(row.dataset.row, document.querySelector(`[data-upload="${row.dataset.row}"]`).value);
+  });
   tell();
-  fromDesk();
+  if (!sent.length) fromDesk();
 }

@@ -7,9 +7,10 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.concurrent.Callable;
+import mintshelf.companion.machine.Machine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -20,7 +21,7 @@ import tools.jackson.databind.JsonNode;
 /** Commands on the desk in which one stands. */
 @Command(
         name = "desk",
-        description = "the desk: status, fetch, check-out, check-in, undo, watch",
+        description = "the desk: status, fetch, check-out, check-in, undo, watch, drafts, register, doctor",
         subcommands = {
             DeskCommands.Pair.class,
             DeskCommands.Status.class,
@@ -28,7 +29,12 @@ import tools.jackson.databind.JsonNode;
             DeskCommands.Out.class,
             DeskCommands.In.class,
             DeskCommands.Undo.class,
-            DeskCommands.Watch.class
+            WatchCommand.class,
+            OpenCommand.class,
+            ActCommand.class,
+            DraftsCommand.class,
+            RegisterCommand.class,
+            DoctorCommand.class
         })
 final class DeskCommands {
     private DeskCommands() {}
@@ -48,16 +54,21 @@ final class DeskCommands {
         @Option(names = "--desk")
         private Path folder = Path.of("");
 
+        @Option(names = "--certificate", description = "of the house, where its server has none that everybody trusts")
+        private Optional<Path> certificate = Optional.empty();
+
         @Spec
         private CommandSpec spec;
 
         @Override
         public Integer call() throws IOException {
             try {
-                JsonNode paired = new ShelfClient(origin, "").post("/pairings", Map.of("code", code, "desk", name));
+                Machine machine = ((Companion) spec.root().userObject()).machine();
+                JsonNode paired = new ShelfClient(machine, origin, "", certificate)
+                        .post("/pairings", Map.of("code", code, "desk", name));
                 DeskFolder desk = DeskFolder.make(
-                        folder.toAbsolutePath(), origin, paired.path("token").asString(), name);
-                desk.client().put("/desks/" + ShelfClient.encode(name));
+                        folder.toAbsolutePath(), origin, paired.path("token").asString(), name, certificate);
+                desk.client(machine).put("/desks/" + ShelfClient.encode(name));
                 spec.commandLine().getOut().println(name + " is paired with " + origin + ".");
                 spec.commandLine().getOut().flush();
                 return 0;
@@ -77,7 +88,7 @@ final class DeskCommands {
         @Override
         int run() {
             DeskFolder desk = DeskFolder.of(folder);
-            JsonNode status = status(desk, desk.client());
+            JsonNode status = status(desk, desk.client(machine()));
             if (json) out().println(status);
             else print(out(), status);
             return 0;
@@ -104,7 +115,7 @@ final class DeskCommands {
         @Override
         int run() throws IOException {
             DeskFolder desk = DeskFolder.of(folder);
-            ShelfClient client = desk.client();
+            ShelfClient client = desk.client(machine());
             JsonNode status = status(desk, client);
             Map<String, JsonNode> standings = byPath(status);
             List<Map<String, Object>> brought = new ArrayList<>();
@@ -112,13 +123,13 @@ final class DeskCommands {
                 for (JsonNode s : status) {
                     if (!s.path("act").asString().equals("bring")) continue;
                     JsonNode d = client.get("/documents/" + s.path("document").asLong());
-                    bring(desk, client, standings, d, d.path("version").asInt(), aside, brought);
+                    bring(out(), desk, client, standings, d, d.path("version").asInt(), aside, brought);
                 }
             }
             for (String one : said) {
                 JsonNode d = document(desk, client, one);
                 int wanted = version == null ? d.path("version").asInt() : version;
-                bring(desk, client, standings, d, wanted, aside, brought);
+                bring(out(), desk, client, standings, d, wanted, aside, brought);
                 if (!components) continue;
                 JsonNode structure = client.get("/documents/" + d.path("id").asLong() + "/structure?version=" + wanted);
                 for (JsonNode c : structure.path("components")) {
@@ -129,6 +140,7 @@ final class DeskCommands {
                     long id = c.path("document").asLong();
                     if (brought.stream().anyMatch(b -> b.get("document").equals(id))) continue;
                     bring(
+                            out(),
                             desk,
                             client,
                             standings,
@@ -159,7 +171,7 @@ final class DeskCommands {
         @Override
         int run() throws IOException {
             DeskFolder desk = DeskFolder.of(folder);
-            ShelfClient client = desk.client();
+            ShelfClient client = desk.client(machine());
             Map<String, JsonNode> standings = byPath(status(desk, client));
             List<Long> ids = new ArrayList<>();
             for (String one : said)
@@ -167,7 +179,7 @@ final class DeskCommands {
             JsonNode held = client.post("/holds", Map.of("documents", ids, "desk", desk.name(), "purpose", purpose));
             List<Map<String, Object>> brought = new ArrayList<>();
             for (JsonNode d : held) {
-                bring(desk, client, standings, d, d.path("version").asInt(), aside, brought);
+                bring(out(), desk, client, standings, d, d.path("version").asInt(), aside, brought);
                 out().println("You hold " + d.path("number").asString() + ", version "
                         + d.path("version").asInt() + ".");
             }
@@ -194,7 +206,7 @@ final class DeskCommands {
         @Override
         int run() throws IOException {
             DeskFolder desk = DeskFolder.of(folder);
-            ShelfClient client = desk.client();
+            ShelfClient client = desk.client(machine());
             JsonNode status = status(desk, client);
             List<JsonNode> coming = new ArrayList<>();
             List<Long> taking = new ArrayList<>();
@@ -293,7 +305,7 @@ final class DeskCommands {
         @Override
         int run() {
             DeskFolder desk = DeskFolder.of(folder);
-            ShelfClient client = desk.client();
+            ShelfClient client = desk.client(machine());
             List<Long> ids = new ArrayList<>();
             for (String one : said)
                 ids.add(document(desk, client, one).path("id").asLong());
@@ -306,46 +318,6 @@ final class DeskCommands {
                 }
             }
             return 0;
-        }
-    }
-
-    /** Tells what changes on the desk and on the shelf, until it is stopped. */
-    @Command(name = "watch", description = "tells what changes, until Ctrl-C")
-    static final class Watch extends OnDesk {
-        @Option(names = "--seconds", description = "how long; else without end")
-        private long seconds = Long.MAX_VALUE / 2_000;
-
-        @Override
-        int run() throws IOException {
-            DeskFolder desk = DeskFolder.of(folder);
-            ShelfClient client = desk.client();
-            Map<String, String> before = new TreeMap<>();
-            boolean first = true;
-            long until = System.currentTimeMillis() + seconds * 1000;
-            while (true) {
-                Map<String, String> now = new TreeMap<>();
-                JsonNode all = evened(desk, client, status(desk, client));
-                for (JsonNode s : all) {
-                    now.put(s.path("path").asString(), s.path("word").asString());
-                }
-                for (Map.Entry<String, String> e : now.entrySet()) {
-                    if (!e.getValue().equals(before.get(e.getKey()))
-                            && !(first && e.getValue().equals("even"))) {
-                        out().println(e.getValue() + "  " + e.getKey());
-                    }
-                }
-                for (String path : before.keySet()) if (!now.containsKey(path)) out().println("gone  " + path);
-                out().flush();
-                before = now;
-                first = false;
-                if (System.currentTimeMillis() >= until) return 0;
-                try {
-                    Thread.sleep(Math.min(2000, Math.max(1, until - System.currentTimeMillis())));
-                } catch (InterruptedException e) {
-                    Thread.currentThread().interrupt();
-                    return 0;
-                }
-            }
         }
     }
 }

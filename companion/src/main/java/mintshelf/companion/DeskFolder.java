@@ -1,7 +1,6 @@
 package mintshelf.companion;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
@@ -9,21 +8,27 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.security.MessageDigest;
-import java.util.LinkedHashMap;
+import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.companion.Companion.Unreadable;
-import mintshelf.core.base.ContentHash;
+import mintshelf.companion.machine.Machine;
+import mintshelf.companion.watch.Drafts;
+import mintshelf.companion.watch.FileHash;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** A folder that is a desk: where its server is, and what lies in it. Beside the files it keeps two of its own. */
 final class DeskFolder {
     private static final String SETTINGS = ".mint-desk.json";
     private static final String HASHES = ".mint-desk-hashes.json";
     private static final int MOST = 100_000;
+    /** How old a file is, in ms, before its size and time tell that it was not written since. */
+    private static final long SETTLED = 2_000;
 
     private final Path root;
     private final JsonNode settings;
@@ -38,39 +43,95 @@ final class DeskFolder {
     /** The desk that a folder is in. */
     static DeskFolder of(Path folder) {
         for (Path at = folder.toAbsolutePath().normalize(); at != null; at = at.getParent()) {
-            Path file = at.resolve(SETTINGS);
-            if (!Files.exists(file)) continue;
-            try {
-                return new DeskFolder(at, ShelfClient.JSON.readTree(Files.readString(file)));
-            } catch (IOException e) {
-                throw new Unreadable(file + ": " + e.getMessage());
-            }
+            Optional<DeskFolder> desk = at(at);
+            if (desk.isPresent()) return desk.get();
         }
-        throw new Unreadable(folder + " is no desk. Pair it first: ./shelf desk pair ADDRESS CODE");
+        throw new Unreadable(folder + " is no desk. Pair it first: mint-shelf desk pair ADDRESS CODE");
+    }
+
+    /** The desk that a folder is; nothing where it is none, or is not there. */
+    static Optional<DeskFolder> at(Path folder) {
+        Path file = folder.resolve(SETTINGS);
+        if (!Files.exists(file)) return Optional.empty();
+        try {
+            return Optional.of(new DeskFolder(folder, ShelfClient.JSON.readTree(Files.readString(file))));
+        } catch (IOException e) {
+            throw new Unreadable(file + ": " + e.getMessage());
+        }
     }
 
     /** Makes a folder a desk. What is signed with the token acts as its person: only the owner may read it. */
-    static DeskFolder make(Path folder, String origin, String token, String name) throws IOException {
-        Path file = folder.resolve(SETTINGS);
-        Map<String, String> settings = new LinkedHashMap<>();
+    static DeskFolder make(Path folder, String origin, String token, String name, Optional<Path> certificate)
+            throws IOException {
+        Files.createDirectories(folder);
+        ObjectNode settings = ShelfClient.JSON.createObjectNode();
         settings.put("origin", origin);
         settings.put("name", name);
         settings.put("token", token);
-        Files.createDirectories(folder);
-        Files.writeString(file, ShelfClient.JSON.writeValueAsString(settings));
-        if (Files.getFileStore(folder).supportsFileAttributeView("posix")) {
-            Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
-        }
+        certificate.ifPresent(
+                c -> settings.put("certificate", c.toAbsolutePath().toString()));
+        write(folder.resolve(SETTINGS), settings);
         return of(folder);
+    }
+
+    private static void write(Path file, JsonNode settings) throws IOException {
+        boolean posix = Files.getFileStore(file.getParent()).supportsFileAttributeView("posix");
+        Path part = posix
+                ? Files.createTempFile(
+                        file.getParent(),
+                        ".mint",
+                        ".part",
+                        PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")))
+                : Files.createTempFile(file.getParent(), ".mint", ".part");
+        try {
+            Files.writeString(part, ShelfClient.JSON.writeValueAsString(settings));
+            Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            Files.deleteIfExists(part);
+        }
+    }
+
+    Path root() {
+        return root;
+    }
+
+    /** By what it knows links of pages; nothing where it takes none. */
+    Optional<String> opens() {
+        return Optional.of(settings.path("opens").asString("")).filter(t -> !t.isEmpty());
+    }
+
+    /** Keeps by what it knows links of pages; from the next reading on. */
+    void opens(Optional<String> tag) throws IOException {
+        ObjectNode now = ShelfClient.JSON.createObjectNode();
+        settings.properties().forEach(e -> now.set(e.getKey(), e.getValue()));
+        if (tag.isPresent()) now.put("opens", tag.get());
+        else now.remove("opens");
+        write(root.resolve(SETTINGS), now);
+    }
+
+    /** Whether others than the owner could read the desk's token. */
+    boolean isReadByOthers() throws IOException {
+        if (!Files.getFileStore(root).supportsFileAttributeView("posix")) return false;
+        Set<PosixFilePermission> may = Files.getPosixFilePermissions(root.resolve(SETTINGS));
+        return may.contains(PosixFilePermission.GROUP_READ) || may.contains(PosixFilePermission.OTHERS_READ);
+    }
+
+    Drafts drafts() {
+        return new Drafts(root.resolve(".mint-desk-drafts"));
     }
 
     String name() {
         return settings.path("name").asString();
     }
 
-    ShelfClient client() {
+    ShelfClient client(Machine machine) {
         return new ShelfClient(
-                settings.path("origin").asString(), settings.path("token").asString());
+                machine,
+                settings.path("origin").asString(),
+                settings.path("token").asString(),
+                Optional.of(settings.path("certificate").asString(""))
+                        .filter(c -> !c.isEmpty())
+                        .map(Path::of));
     }
 
     /** A place on the desk; refused when the path leads out of it. */
@@ -93,6 +154,7 @@ final class DeskFolder {
         Map<String, String> found = new TreeMap<>();
         JsonNode known = known();
         Map<String, Map<String, String>> keep = new TreeMap<>();
+        long now = System.currentTimeMillis();
         try {
             Files.walkFileTree(root, new SimpleFileVisitor<>() {
                 @Override
@@ -105,20 +167,40 @@ final class DeskFolder {
                 @Override
                 public FileVisitResult visitFile(Path file, BasicFileAttributes a) throws IOException {
                     String name = file.getFileName().toString();
-                    if (!a.isRegularFile() || name.startsWith(".")) return FileVisitResult.CONTINUE;
+                    boolean ours = name.startsWith(".") || name.equals(ShelfFolders.WINDOWS);
+                    if (!a.isRegularFile() || ours) return FileVisitResult.CONTINUE;
                     if (found.size() >= MOST) throw new Unreadable("More than " + MOST + " files lie here.");
                     String path = path(file).orElseThrow();
                     String stamp = a.size() + " " + a.lastModifiedTime().toMillis();
                     JsonNode before = known.path(path);
+                    long age = now - a.lastModifiedTime().toMillis();
                     String hash = before.path("stamp").asString("").equals(stamp)
                             ? before.path("hash").asString()
                             : hash(file);
                     found.put(path, hash);
-                    keep.put(path, Map.of("stamp", stamp, "hash", hash));
+                    // Within one tick of its clock a file can be written again and keep size and time; one from the
+                    // future tells nothing.
+                    if (age > SETTLED || before.path("stamp").asString("").equals(stamp))
+                        keep.put(path, Map.of("stamp", stamp, "hash", hash));
                     return FileVisitResult.CONTINUE;
                 }
             });
             Files.writeString(root.resolve(HASHES), ShelfClient.JSON.writeValueAsString(keep));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        read = Map.copyOf(found);
+        return found;
+    }
+
+    /** Hashes of some files by path, as far as they are there. */
+    Map<String, String> files(Collection<String> paths) {
+        Map<String, String> found = new TreeMap<>();
+        try {
+            for (String path : paths) {
+                Path file = place(path);
+                if (Files.isRegularFile(file)) found.put(path, hash(file));
+            }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -138,12 +220,7 @@ final class DeskFolder {
     }
 
     static String hash(Path file) throws IOException {
-        MessageDigest digest = ContentHash.digest();
-        byte[] buffer = new byte[1 << 16];
-        try (InputStream in = Files.newInputStream(file)) {
-            for (int n = in.read(buffer); n > 0; n = in.read(buffer)) digest.update(buffer, 0, n);
-        }
-        return ContentHash.of(digest.digest()).hex();
+        return FileHash.of(file);
     }
 
     /**

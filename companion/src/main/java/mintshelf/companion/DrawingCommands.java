@@ -70,6 +70,19 @@ final class DrawingCommands {
         }
     }
 
+    /** What changed between two drawings; nothing where one cannot be drawn. */
+    static Optional<Comparison> compared(DxfDrawing before, DxfDrawing after) {
+        return before.scene()
+                .toOptional()
+                .flatMap(old -> after.scene().toOptional().map(now -> compared(old, now, after)));
+    }
+
+    private static Comparison compared(Scene old, Scene now, DxfDrawing after) {
+        double scale = SheetScale.of(SheetMap.readyMade().read(after).getOrDefault("scale", ""))
+                .orElse(1);
+        return SheetCompare.compare(old, now, scale);
+    }
+
     static <T> T granted(Path file, Outcome<T> outcome) {
         if (outcome instanceof Outcome.Granted<T> granted) return granted.value();
         throw new Unreadable(file + ": " + outcome.refusal().orElseThrow().reason());
@@ -275,9 +288,7 @@ final class DrawingCommands {
             DxfDrawing after = open(now);
             Scene oldScene = granted(old, before.scene());
             Scene newScene = granted(now, after.scene());
-            double scale = SheetScale.of(SheetMap.readyMade().read(after).getOrDefault("scale", ""))
-                    .orElse(1);
-            Comparison found = SheetCompare.compare(oldScene, newScene, scale);
+            Comparison found = compared(oldScene, newScene, after);
             if (svg.isPresent()) {
                 Files.writeString(svg.get(), CompareSvg.whole(oldScene, newScene, found), StandardCharsets.UTF_8);
             }

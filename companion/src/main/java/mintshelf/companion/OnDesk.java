@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import mintshelf.companion.Companion.Unreadable;
+import mintshelf.companion.machine.Machine;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -25,6 +26,10 @@ abstract class OnDesk implements Callable<Integer> {
 
     @Spec
     CommandSpec spec;
+
+    Machine machine() {
+        return ((Companion) spec.root().userObject()).machine();
+    }
 
     PrintWriter out() {
         return spec.commandLine().getOut();
@@ -45,8 +50,13 @@ abstract class OnDesk implements Callable<Integer> {
     abstract int run() throws IOException;
 
     static JsonNode status(DeskFolder desk, ShelfClient client) {
+        return status(desk, client, desk.files());
+    }
+
+    /** How some files stand, by their hashes; what else lies on the desk is not looked at, and stands as absent. */
+    static JsonNode status(DeskFolder desk, ShelfClient client, Map<String, String> hashes) {
         List<Map<String, String>> files = new ArrayList<>();
-        desk.files().forEach((path, hash) -> files.add(Map.of("path", path, "sha256", hash)));
+        hashes.forEach((path, hash) -> files.add(Map.of("path", path, "sha256", hash)));
         return client.post("/desks/" + ShelfClient.encode(desk.name()) + "/status", Map.of("files", files));
     }
 
@@ -81,7 +91,8 @@ abstract class OnDesk implements Callable<Integer> {
     }
 
     /** Brings a version unless that would lose bytes that are in no version. */
-    boolean bring(
+    static boolean bring(
+            PrintWriter out,
             DeskFolder desk,
             ShelfClient client,
             Map<String, JsonNode> standings,
@@ -96,10 +107,10 @@ abstract class OnDesk implements Callable<Integer> {
         boolean there = Files.exists(desk.place(path));
         if (there && Set.of("ahead", "strayed", "new").contains(word)) {
             if (!aside) {
-                out().println(path + " is " + word + " and was left as it is; --aside keeps it under another name.");
+                out.println(path + " is " + word + " and was left as it is; --aside keeps it under another name.");
                 return false;
             }
-            out().println(path + " was set aside as “" + desk.aside(path) + "”.");
+            out.println(path + " was set aside as “" + desk.aside(path) + "”.");
         }
         boolean here = there
                 && word.equals("even")
@@ -111,7 +122,7 @@ abstract class OnDesk implements Callable<Integer> {
         boolean kept = !here && !desk.bring(client, document.path("id").asLong(), version, path);
         if (comes) desk.protect(path, reads);
         if (kept) {
-            out().println(path + " was changed meanwhile and was left as it is.");
+            out.println(path + " was changed meanwhile and was left as it is.");
             return false;
         }
         Map<String, Object> row = new LinkedHashMap<>();
@@ -124,15 +135,15 @@ abstract class OnDesk implements Callable<Integer> {
     }
 
     /** Brings what comes to every desk of its shelf and is not as the shelf has it; how all stands then. */
-    JsonNode evened(DeskFolder desk, ShelfClient client, JsonNode status) throws IOException {
+    static JsonNode evened(PrintWriter out, DeskFolder desk, ShelfClient client, JsonNode status) throws IOException {
         List<Map<String, Object>> brought = new ArrayList<>();
         Map<String, JsonNode> standings = byPath(status);
         for (JsonNode s : status) {
             String word = s.path("word").asString();
             if (!s.path("comes").asBoolean() || !Set.of("absent", "behind").contains(word)) continue;
             JsonNode d = client.get("/documents/" + s.path("document").asLong());
-            if (bring(desk, client, standings, d, d.path("version").asInt(), false, brought)) {
-                out().println("brought  " + s.path("path").asString() + ", which comes to every desk of its shelf");
+            if (bring(out, desk, client, standings, d, d.path("version").asInt(), false, brought)) {
+                out.println("brought  " + s.path("path").asString() + ", which comes to every desk of its shelf");
             }
         }
         note(desk, client, brought);

@@ -11,13 +11,23 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
+import java.net.http.HttpTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.UUID;
+import javax.net.ssl.SSLException;
 import mintshelf.companion.Companion.Unreadable;
+import mintshelf.companion.machine.HouseTrust;
+import mintshelf.companion.machine.Machine;
+import mintshelf.companion.machine.Proxies;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -30,20 +40,39 @@ final class ShelfClient {
 
     static final JsonMapper JSON = JsonMapper.builder().build();
 
-    private final HttpClient http =
-            HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(10)).build();
+    private final HttpClient http;
     private final String origin;
     private final String token;
 
-    ShelfClient(String origin, String token) {
+    /**
+     * @param certificate of the house, where its server has none that everybody trusts
+     */
+    ShelfClient(Machine machine, String origin, String token, Optional<Path> certificate) {
         this.origin = origin.replaceAll("/+$", "");
         this.token = token;
+        HttpClient.Builder builder =
+                HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(10)).proxy(new Proxies(machine));
+        try {
+            if (certificate.isPresent()) builder.sslContext(HouseTrust.of(certificate.get()));
+        } catch (IOException e) {
+            throw new Unreadable(String.valueOf(e.getMessage()));
+        }
+        this.http = builder.build();
     }
 
     /** What the server refused, in its words. */
-    static final class Refusal extends RuntimeException {
+    static class Refusal extends RuntimeException {
         Refusal(String says) {
             super(says);
+        }
+    }
+
+    /** The token of the desk is not in force: nothing of what it asks is done. */
+    static final class NotPaired extends Refusal {
+        NotPaired() {
+            super(
+                    "This desk's token is not in force any more: it was revoked, or it ran out. Nothing on the desk is lost; pair the folder"
+                            + " again by a code from Companion and tokens.");
         }
     }
 
@@ -59,9 +88,21 @@ final class ShelfClient {
 
     private <T> HttpResponse<T> send(HttpRequest request, HttpResponse.BodyHandler<T> body) {
         try {
-            return http.send(request, body);
-        } catch (ConnectException e) {
+            try {
+                return http.send(request, body);
+            } catch (ConnectException | HttpTimeoutException e) {
+                throw e;
+            } catch (IOException e) {
+                // A connection that slept with the machine, or changed its network, is dead. Acts carry a key: sent
+                // twice they are done once.
+                if (!isRepeatable(request)) throw e;
+                return http.send(request, body);
+            }
+        } catch (ConnectException | HttpTimeoutException e) {
             throw new Unreadable(origin + " does not answer.");
+        } catch (SSLException e) {
+            throw new Unreadable(origin + " shows a certificate that is not trusted here (" + e.getMessage()
+                    + "). Pair with --certificate FILE to trust the one of your house.");
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (InterruptedException e) {
@@ -70,8 +111,14 @@ final class ShelfClient {
         }
     }
 
+    private static boolean isRepeatable(HttpRequest request) {
+        return request.method().equals("GET")
+                || request.headers().firstValue("Idempotency-Key").isPresent();
+    }
+
     private JsonNode answer(HttpResponse<String> response) {
         String body = response.body();
+        if (response.statusCode() == 401 && !token.isEmpty()) throw new NotPaired();
         if (response.statusCode() / 100 == 2) return body.isBlank() ? JSON.createObjectNode() : JSON.readTree(body);
         String says = "The server answered " + response.statusCode() + ".";
         if (body.startsWith("{")) {
@@ -101,6 +148,16 @@ final class ShelfClient {
         return origin;
     }
 
+    /** How far this machine's clock is ahead of the server's, in seconds; nothing where the server does not say. */
+    OptionalLong clockAhead() {
+        return send(request("/me").GET().build(), BodyHandlers.ofString()).headers().firstValue("Date").stream()
+                .mapToLong(date -> Duration.between(
+                                ZonedDateTime.parse(date, DateTimeFormatter.RFC_1123_DATE_TIME),
+                                ZonedDateTime.now(ZoneOffset.UTC))
+                        .toSeconds())
+                .findFirst();
+    }
+
     /** Puts bytes as they are. */
     JsonNode put(String path, byte[] bytes) {
         return answer(send(
@@ -114,6 +171,10 @@ final class ShelfClient {
     JsonNode put(String path) {
         return answer(
                 send(request(path).PUT(HttpRequest.BodyPublishers.noBody()).build(), BodyHandlers.ofString()));
+    }
+
+    void delete(String path) {
+        answer(send(request(path).DELETE().build(), BodyHandlers.ofString()));
     }
 
     /** Sends a file in slices; after a break it asks where the server stands and goes on there. */
@@ -185,6 +246,7 @@ final class ShelfClient {
                         .build(),
                 BodyHandlers.ofInputStream());
         try (InputStream in = response.body()) {
+            if (response.statusCode() == 401) throw new NotPaired();
             if (response.statusCode() != 200) {
                 throw new Refusal("Version " + version + " cannot be fetched (" + response.statusCode() + ").");
             }

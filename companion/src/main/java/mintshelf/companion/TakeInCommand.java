@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
+import mintshelf.companion.machine.Machine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -39,12 +40,12 @@ final class TakeInCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         PrintWriter out = spec.commandLine().getOut();
         try {
-            ShelfClient client = DeskFolder.of(desk.toAbsolutePath()).client();
+            ShelfClient client = DeskFolder.of(desk.toAbsolutePath()).client(Machine.here());
             if (!Files.isDirectory(folder)) throw new Companion.Unreadable(folder + " is no folder.");
             List<Path> files;
             try (Stream<Path> all = Files.walk(folder)) {
                 files = all.filter(Files::isRegularFile)
-                        .filter(f -> !f.getFileName().toString().startsWith(".mint-desk"))
+                        .filter(f -> !isOfDesk(folder.relativize(f)))
                         .sorted()
                         .toList();
             }
@@ -75,5 +76,11 @@ final class TakeInCommand implements Callable<Integer> {
             spec.commandLine().getErr().println(e.getMessage());
             return 1;
         }
+    }
+
+    /** What a desk keeps beside the files: its record, and what was saved on the way. */
+    private static boolean isOfDesk(Path path) {
+        for (Path part : path) if (part.toString().startsWith(".mint-desk")) return true;
+        return false;
     }
 }

@@ -15,11 +15,25 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.desk.DeskLink;
 import tools.jackson.databind.JsonNode;
 
 /** A shelf that knows just what the companion asks: documents with versions, holds, a desk. */
 final class StubShelf implements AutoCloseable {
     static final String TOKEN = "token of the desk";
+    static final String TAG = "0123456789abcdef";
+    static final String CODE = "abcdefghijklmnopqrstuvwxyz";
+
+    /** Whether its desk takes links. */
+    boolean opens;
+    /** What the next link of the code is for; nothing where it was taken. */
+    Map<String, Object> link = Map.of();
+    /** What the companion said of links. */
+    final List<String> said = new ArrayList<>();
+    /** Whether it answers nothing. */
+    volatile boolean silent;
+    /** Whether the token is revoked. */
+    boolean revoked;
 
     final Map<Long, Document> documents = new TreeMap<>();
     final List<String> asked = new ArrayList<>();
@@ -70,6 +84,7 @@ final class StubShelf implements AutoCloseable {
             json.put("number", number);
             json.put("path", path);
             json.put("version", versions.size());
+            json.put("hold", hold == 0 ? null : Map.of("mine", heldBy.isEmpty()));
             return json;
         }
     }
@@ -108,13 +123,19 @@ final class StubShelf implements AutoCloseable {
         String path = exchange.getRequestURI().getPath().substring("/api/v1".length());
         byte[] body = exchange.getRequestBody().readAllBytes();
         asked.add(exchange.getRequestMethod() + " " + path);
+        if (silent) {
+            exchange.close();
+            return;
+        }
         before.run();
         byte[] out;
         int status = 200;
         try {
             boolean open = path.equals("/pairings");
             if (!open
-                    && !("Bearer " + TOKEN).equals(exchange.getRequestHeaders().getFirst("Authorization"))) {
+                    && (revoked
+                            || !("Bearer " + TOKEN)
+                                    .equals(exchange.getRequestHeaders().getFirst("Authorization")))) {
                 throw new No(401, "Sign in.");
             }
             Object told = told(exchange, path, body);
@@ -154,8 +175,21 @@ final class StubShelf implements AutoCloseable {
                 }
                 return Map.of("token", TOKEN);
             }
+            case "me" -> {
+                return Map.of("name", "Priya Malhan");
+            }
+            case "shelves" -> {
+                return List.of(Map.of("name", "TG40"), Map.of("name", "LS18"));
+            }
+            case "desk-links" -> {
+                return link(at, ShelfClient.JSON.readTree(body));
+            }
             case "desks" -> {
                 if (at.length == 2) return new byte[0];
+                if (at[2].equals("opens")) {
+                    opens = exchange.getRequestMethod().equals("PUT");
+                    return opens ? Map.of("tag", TAG) : new byte[0];
+                }
                 return desk(at[2], ShelfClient.JSON.readTree(body));
             }
             case "documents" -> {
@@ -173,6 +207,7 @@ final class StubShelf implements AutoCloseable {
                 Document d = document(Long.parseLong(at[1]));
                 if (at.length == 2) return d.json();
                 if (at[2].equals("structure")) return structure(d);
+                if (at[2].equals("ask")) return new byte[0];
                 return d.versions.get(Integer.parseInt(at[3]) - 1);
             }
             case "holds" -> {
@@ -186,6 +221,36 @@ final class StubShelf implements AutoCloseable {
             }
             default -> throw new No(404, "There is no such thing.");
         }
+    }
+
+    private Object link(String[] at, JsonNode body) {
+        if (at[1].equals("take")) {
+            if (link.isEmpty() || !body.path("code").asString().equals(CODE)) throw new No(409, "That link was used.");
+            Map<String, Object> taken = link;
+            link = Map.of();
+            return taken;
+        }
+        said.add((body.path("done").asBoolean() ? "done: " : "not done: ")
+                + body.path("says").asString());
+        return new byte[0];
+    }
+
+    /** Makes a link to a document. */
+    String link(long document, int version, String act) {
+        link = Map.of(
+                "id",
+                1,
+                "desk",
+                "bench",
+                "document",
+                document,
+                "number",
+                document(document).number,
+                "version",
+                version,
+                "act",
+                act);
+        return new DeskLink(TAG, CODE).text();
     }
 
     private Document document(long id) {
@@ -239,6 +304,7 @@ final class StubShelf implements AutoCloseable {
             line.put("act", act);
             line.put("says", "says " + act);
             line.put("hold", d.heldBy.isEmpty() ? d.hold : 0);
+            line.put("heldBy", d.heldBy);
             line.put("base", d.base);
             line.put("belongs", null);
             lines.add(line);

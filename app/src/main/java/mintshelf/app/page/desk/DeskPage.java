@@ -1,7 +1,9 @@
 package mintshelf.app.page.desk;
 
+import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.setup.Settings;
+import mintshelf.app.store.desk.DeskStore;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
 import org.springframework.stereotype.Controller;
@@ -30,8 +32,16 @@ public class DeskPage {
         return "desk/page";
     }
 
+    /** @param opens a desk whose companion was registered just now; one that the actor has not is not named */
     @GetMapping("/desk/programs")
-    String programs(Actor actor, Model model) {
+    String programs(Actor actor, @RequestParam Optional<String> opens, Model model) {
+        model.addAttribute(
+                "opens",
+                opens.flatMap(name -> desks.of(actor).stream()
+                                .filter(d -> d.name().equals(name) && d.opens().isPresent())
+                                .findFirst())
+                        .map(DeskStore.Desk::name)
+                        .orElse(null));
         return page(actor, model);
     }
 

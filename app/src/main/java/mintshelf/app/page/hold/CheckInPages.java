@@ -1,6 +1,7 @@
 package mintshelf.app.page.hold;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +12,8 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.page.Pages;
+import mintshelf.app.store.content.Upload;
+import mintshelf.app.use.content.ReceiveContent;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.ReadHeld;
@@ -41,6 +44,7 @@ public class CheckInPages {
     private final Desks desks;
     private final SendToReview review;
     private final TalkOfRemarks talk;
+    private final ReceiveContent receive;
 
     public CheckInPages(
             CheckIn checkIn,
@@ -49,7 +53,9 @@ public class CheckInPages {
             ReadRuns runs,
             Desks desks,
             SendToReview review,
-            TalkOfRemarks talk) {
+            TalkOfRemarks talk,
+            ReceiveContent receive) {
+        this.receive = receive;
         this.talk = talk;
         this.checkIn = checkIn;
         this.held = held;
@@ -59,11 +65,17 @@ public class CheckInPages {
         this.review = review;
     }
 
+    /**
+     * @param desk on which the files lie that were brought already
+     * @param brought what a companion has sent of them, as DOCUMENT.UPLOAD, with commas; one that is not the actor's own, or is not whole, is not there
+     */
     @GetMapping("/check-in")
     String checkInPage(
             Actor actor,
             @RequestParam(defaultValue = "") String items,
             @RequestParam Optional<Long> trial,
+            @RequestParam(defaultValue = "") String desk,
+            @RequestParam(defaultValue = "") String brought,
             Model model) {
         List<ReadHeld.HeldLine> rows =
                 trial.map(t -> held.onTrial(actor, t)).orElseGet(() -> held.plan(actor, Pages.ids(items)));
@@ -71,7 +83,21 @@ public class CheckInPages {
         model.addAttribute("rows", rows);
         model.addAttribute("endings", String.join(",", NeutralForm.endings()));
         model.addAttribute("remarks", held.remarks(rows));
+        model.addAttribute("desk", desk);
+        model.addAttribute("brought", brought(actor, brought));
         return "hold/checkin";
+    }
+
+    /** Uploads of a companion, by document. */
+    private Map<Long, Upload> brought(Actor actor, String said) {
+        Map<Long, Upload> brought = new HashMap<>();
+        for (String one : said.split(",")) {
+            int dot = one.indexOf('.');
+            if (dot < 1 || !one.substring(0, dot).matches("\\d{1,18}")) continue;
+            receive.whole(actor, one.substring(dot + 1))
+                    .ifPresent(u -> brought.put(Long.parseLong(one.substring(0, dot)), u));
+        }
+        return brought;
     }
 
     /** Which of the actor's documents a dropped file belongs to, for the page's script. */

@@ -28,8 +28,12 @@ public class DeskStore {
         this.db = db;
     }
 
-    /** A desk of a person. */
-    public record Desk(long id, long person, String name, Optional<Instant> seen) {}
+    /**
+     * A desk of a person.
+     *
+     * @param opens by what its companion knows links of pages; nothing where it takes none
+     */
+    public record Desk(long id, long person, String name, Optional<Instant> seen, Optional<String> opens) {}
 
     /**
      * A file of a desk's record.
@@ -49,7 +53,16 @@ public class DeskStore {
                         r.getId(),
                         r.getPerson(),
                         r.getName(),
-                        Optional.ofNullable(r.getSeenAt()).map(Times::instant)));
+                        Optional.ofNullable(r.getSeenAt()).map(Times::instant),
+                        Optional.ofNullable(r.getOpensTag())));
+    }
+
+    /** Its companion takes links of pages from now on, or none any more. */
+    public void opens(long desk, Optional<String> tag) {
+        db.update(DESK)
+                .set(DESK.OPENS_TAG, tag.orElse(null))
+                .where(DESK.ID.eq(desk))
+                .execute();
     }
 
     public Optional<Desk> desk(long person, String name) {

@@ -181,6 +181,11 @@ public class ReceiveContent implements Incoming {
                 .orElseThrow(NotThere::new);
     }
 
+    /** As {@link #upload}, of one that is whole; nothing for any other. */
+    public Optional<Upload> whole(Actor actor, String token) {
+        return uploads.upload(token).filter(u -> u.person() == actor.person() && u.state() == Upload.State.COMPLETE);
+    }
+
     /**
      * Takes bytes from {@code from} on, as many as come, and tells how many of the whole are kept now. What is sent twice at once
      * is kept once.

@@ -1,0 +1,312 @@
+package mintshelf.companion;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Queue;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import mintshelf.companion.Companion.Unreadable;
+import mintshelf.companion.machine.FileAct;
+import mintshelf.companion.machine.Machine;
+import mintshelf.companion.machine.Notices;
+import mintshelf.companion.machine.Notices.Notice;
+import mintshelf.companion.machine.QuietHours;
+import mintshelf.companion.watch.Changes;
+import mintshelf.companion.watch.Drafts;
+import mintshelf.companion.watch.LetGo;
+import mintshelf.companion.watch.Saves;
+import mintshelf.core.desk.DeskRules;
+import mintshelf.core.desk.SaveTold;
+import mintshelf.core.desk.SaveTold.Choice;
+import tools.jackson.databind.JsonNode;
+
+/** Watches one desk: tells of each save once, keeps drafts, and says what changed on disk and shelf. */
+final class Watch implements AutoCloseable {
+    /** Nothing may have touched a file for that long. */
+    private static final Duration STILL = Duration.ofMillis(700);
+
+    private static final Duration LONGEST = Duration.ofSeconds(20);
+
+    /** Between two notices of one file. */
+    private static final long BETWEEN = Duration.ofSeconds(60).toNanos();
+
+    private final Machine machine;
+    private final DeskFolder desk;
+    private final ShelfClient client;
+    private final PrintWriter out;
+    private final Notices notices;
+    private final FileActs acts;
+    private final Drafts drafts;
+    private final Changes changes;
+    private final Saves saves = new Saves(STILL, LONGEST);
+    private final long every;
+
+    private final Map<String, String> words = new TreeMap<>();
+    private final Map<String, String> told = new HashMap<>();
+    private final Map<String, Long> toldAt = new HashMap<>();
+    /** Files of which nothing more is told while they are held. */
+    private final TreeSet<String> goingOn = new TreeSet<>();
+    /** Saves that are to be told yet: the shelf did not answer, or they were told of just now. */
+    private final TreeSet<String> later = new TreeSet<>();
+
+    private final Queue<Runnable> answers = new ConcurrentLinkedQueue<>();
+    private int inQuiet;
+    private boolean first = true;
+    private boolean gone;
+    private boolean unpaired;
+    private long lookedAt = Long.MIN_VALUE;
+
+    /** @param every after how long the shelf is asked although nothing was saved */
+    Watch(Machine machine, DeskFolder desk, PrintWriter out, Notices notices, Duration every) throws IOException {
+        this.machine = machine;
+        this.desk = desk;
+        this.client = desk.client(machine);
+        this.out = out;
+        this.notices = notices;
+        this.every = every.toNanos();
+        this.acts = new FileActs(machine, desk, client, out, n -> notices.tell(n, chosen -> {}));
+        this.drafts = desk.drafts();
+        this.changes = new Changes(desk.root());
+    }
+
+    /**
+     * Looks whether anything is to be told.
+     *
+     * @param now of a clock that only goes forward, in ns
+     * @param time of the day
+     */
+    void tick(long now, LocalTime time) throws IOException {
+        for (Runnable answer = answers.poll(); answer != null; answer = answers.poll()) answered(answer);
+        boolean gone = false;
+        for (String path : changes.touched()) {
+            if (Saves.isBeside(path.substring(path.lastIndexOf('/') + 1))) continue;
+            saves.touched(path, now);
+            gone |= !Files.exists(desk.place(path));
+        }
+        List<String> over = saves.over(now, path -> LetGo.isHeld(desk.place(path)));
+        boolean due = later.stream().anyMatch(path -> mayTell(path, now));
+        boolean asks = lookedAt == Long.MIN_VALUE || now - lookedAt >= every || changes.missed() || gone;
+        if (over.isEmpty() && !due && !asks) return;
+        later.addAll(over);
+        look(now, time);
+    }
+
+    /** Looks at everything once more, as for the last time. */
+    void last(long now, LocalTime time) throws IOException {
+        later.addAll(saves.over(now + LONGEST.toNanos(), path -> false));
+        look(now, time);
+    }
+
+    private void answered(Runnable answer) {
+        try {
+            answer.run();
+        } catch (ShelfClient.Refusal | Unreadable | UncheckedIOException e) {
+            notices.tell(Notice.of("Nothing was done", String.valueOf(e.getMessage())), chosen -> {});
+        }
+    }
+
+    private boolean mayTell(String path, long now) {
+        Long before = toldAt.get(path);
+        return before == null || now - before >= BETWEEN;
+    }
+
+    private void look(long now, LocalTime time) throws IOException {
+        lookedAt = now;
+        Map<String, JsonNode> lines;
+        Map<String, String> hashes;
+        try {
+            hashes = desk.files();
+            JsonNode all = OnDesk.evened(out, desk, client, OnDesk.status(desk, client, hashes));
+            lines = OnDesk.byPath(all);
+        } catch (ShelfClient.NotPaired e) {
+            if (!unpaired)
+                say(new Notice("desk", desk.name() + " is not paired any more", e.getMessage(), List.of(), true));
+            unpaired = true;
+            return;
+        } catch (ShelfClient.Refusal | Unreadable | UncheckedIOException e) {
+            // Asleep, another network, a server that is down: it goes on once it answers, and what was saved meanwhile
+            // is told then.
+            if (!gone)
+                say(Notice.of("The shelf does not answer", "What you save is told once it does. Nothing is lost."));
+            gone = true;
+            return;
+        }
+        gone = false;
+        unpaired = false;
+        print(lines);
+        List<String> due = new ArrayList<>(later);
+        later.clear();
+        for (String path : due) saved(path, lines.get(path), hashes.getOrDefault(path, ""), now, time);
+        awake(time);
+    }
+
+    private void print(Map<String, JsonNode> lines) {
+        Map<String, String> now = new TreeMap<>();
+        lines.forEach((path, s) -> now.put(path, s.path("word").asString()));
+        now.forEach((path, word) -> {
+            boolean same = word.equals(words.get(path));
+            if (!same && !(first && word.equals("even"))) out.println(word + "  " + path);
+        });
+        for (String path : words.keySet()) if (!now.containsKey(path)) out.println("gone  " + path);
+        out.flush();
+        words.clear();
+        words.putAll(now);
+        first = false;
+        goingOn.removeIf(path -> !"ahead".equals(now.get(path)));
+    }
+
+    /** A save of a file is over: it is kept as a draft, and told. */
+    private void saved(String path, JsonNode line, String hash, long now, LocalTime time) throws IOException {
+        if (line == null || hash.isEmpty()) return;
+        String word = line.path("word").asString();
+        boolean held = line.path("hold").asLong() > 0;
+        if (held && word.equals("ahead")) keep(path, hash);
+        if (goingOn.contains(path) || (word + hash).equals(told.get(path))) return;
+        if (!mayTell(path, now)) {
+            later.add(path);
+            return;
+        }
+        Optional<SaveTold> said = SaveTold.of(
+                word(word),
+                act(line.path("act").asString()),
+                name(path, line),
+                line.path("heldBy").asString(""),
+                held ? differences(path, line) : OptionalInt.empty());
+        told.put(path, word + hash);
+        if (said.isEmpty()) return;
+        toldAt.put(path, now);
+        if (isQuiet(time)) {
+            inQuiet++;
+            return;
+        }
+        SaveTold it = said.get();
+        List<Notices.Answer> choices = it.choices().stream()
+                .map(c -> new Notices.Answer(c.code(), c.words()))
+                .toList();
+        out.println("saved  " + it.title() + ". " + it.says());
+        out.flush();
+        notices.tell(
+                new Notice(path, it.title(), it.says(), choices, false),
+                code -> answers.add(() -> chosen(code, path, line)));
+    }
+
+    private void keep(String path, String hash) {
+        try {
+            drafts.keep(path, desk.place(path), hash, Instant.now());
+        } catch (IOException e) {
+            out.println("No draft of " + path + " was kept: " + e.getMessage());
+            out.flush();
+        }
+    }
+
+    private void chosen(String code, String path, JsonNode line) {
+        try {
+            for (Choice choice : Choice.values()) {
+                if (!choice.code().equals(code)) continue;
+                switch (choice) {
+                    case GO_ON -> goingOn.add(path);
+                    case CHECK_IN -> acts.run(FileAct.CHECK_IN, List.of(path));
+                    case ASK -> acts.run(FileAct.ASK, List.of(path));
+                    case START -> acts.run(FileAct.NEXT, List.of(path));
+                    case LOOK -> acts.run(FileAct.LOOK, List.of(path));
+                    case TAKE -> acts.take(line);
+                }
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** From the version that was brought; its bytes are fetched for it once, and kept beside the drafts. */
+    private OptionalInt differences(String path, JsonNode line) {
+        String small = path.toLowerCase(Locale.ROOT);
+        if (!small.matches(".*\\.(dxf|stp|step)")) return OptionalInt.empty();
+        Path base = desk.root().resolve(".mint-desk-base");
+        try {
+            Files.createDirectories(base);
+            int version = Math.max(line.path("base").asInt(), 1);
+            Path file = base.resolve(line.path("document").asLong() + "-" + version);
+            if (!Files.exists(file)) {
+                Path part = Files.createTempFile(base, ".mint", ".part");
+                try {
+                    client.download(line.path("document").asLong(), version, part);
+                    Files.move(part, file);
+                } finally {
+                    Files.deleteIfExists(part);
+                }
+                sweep(base, line.path("document").asLong(), version);
+            }
+            return Ahead.differences(file, desk.place(path), path);
+        } catch (IOException | UncheckedIOException | ShelfClient.Refusal | Unreadable e) {
+            return OptionalInt.empty();
+        }
+    }
+
+    /** Earlier bases of the same document are not asked for again. */
+    private static void sweep(Path base, long document, int version) throws IOException {
+        List<Path> old;
+        try (var files = Files.list(base)) {
+            old = files.filter(f -> f.getFileName().toString().startsWith(document + "-"))
+                    .filter(f -> !f.getFileName().toString().equals(document + "-" + version))
+                    .toList();
+        }
+        for (Path one : old) Files.deleteIfExists(one);
+    }
+
+    private boolean isQuiet(LocalTime time) {
+        return new Helper(machine).quiet().filter((QuietHours q) -> q.has(time)).isPresent();
+    }
+
+    /** What was saved in quiet hours is told in one sentence after them. */
+    private void awake(LocalTime time) {
+        if (inQuiet == 0 || isQuiet(time)) return;
+        say(Notice.of(
+                inQuiet == 1 ? "1 save in your quiet hours" : inQuiet + " saves in your quiet hours",
+                "The page Desk says how your files stand."));
+        inQuiet = 0;
+    }
+
+    private void say(Notice notice) {
+        out.println(notice.title() + ". " + notice.says());
+        out.flush();
+        notices.tell(notice, chosen -> {});
+    }
+
+    private static String name(String path, JsonNode line) {
+        String number = line.path("number").asString("");
+        return number.isEmpty() ? path.substring(path.lastIndexOf('/') + 1) : number;
+    }
+
+    private static DeskRules.Word word(String word) {
+        return DeskRules.Word.valueOf(word.toUpperCase(Locale.ROOT));
+    }
+
+    private static DeskRules.Act act(String act) {
+        return DeskRules.Act.valueOf(act.toUpperCase(Locale.ROOT).replace('-', '_'));
+    }
+
+    /** The paths whose saves are not told yet. */
+    Collection<String> waiting() {
+        return List.copyOf(later);
+    }
+
+    @Override
+    public void close() throws IOException {
+        changes.close();
+    }
+}

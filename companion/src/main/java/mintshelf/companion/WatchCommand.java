@@ -1,0 +1,81 @@
+package mintshelf.companion;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import mintshelf.companion.machine.DesktopNotices;
+import mintshelf.companion.machine.Notices;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Tells what is saved on a desk and what changes on the shelf, until it is stopped. */
+@Command(name = "watch", description = "tells what is saved here and what changes, until Ctrl-C")
+final class WatchCommand extends OnDesk {
+    private static final long TICK = 200; // ms
+
+    @Option(names = "--seconds", description = "how long; else without end")
+    private long seconds = Long.MAX_VALUE / 2_000_000_000L;
+
+    @Option(names = "--every", description = "after how many seconds the shelf is asked although nothing was saved")
+    private long every = 60;
+
+    @Option(names = "--all", description = "all desks that are registered on this machine")
+    private boolean all;
+
+    @Override
+    int run() throws IOException {
+        List<DeskFolder> desks = all ? new Helper(machine()).desks() : List.of(DeskFolder.of(folder));
+        if (desks.isEmpty()) {
+            out().println("No desk is registered on this machine.");
+            return 1;
+        }
+        List<WatchLock> locks = new ArrayList<>();
+        List<Watch> watches = new ArrayList<>();
+        try (Notices notices = DesktopNotices.of(machine()).orElseGet(Printed::new)) {
+            for (DeskFolder desk : desks) {
+                Optional<WatchLock> lock = WatchLock.of(desk);
+                if (lock.isEmpty()) {
+                    out().println(desk.name() + " is watched already.");
+                    continue;
+                }
+                locks.add(lock.get());
+                watches.add(new Watch(machine(), desk, out(), notices, Duration.ofSeconds(every)));
+            }
+            if (!watches.isEmpty()) watch(watches);
+            return 0;
+        } finally {
+            for (Watch watch : watches) watch.close();
+            for (WatchLock lock : locks) lock.close();
+        }
+    }
+
+    private void watch(List<Watch> watches) throws IOException {
+        long until = System.nanoTime() + Duration.ofSeconds(seconds).toNanos();
+        while (System.nanoTime() < until) {
+            for (Watch watch : watches) watch.tick(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
+            try {
+                Thread.sleep(TICK);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
+            }
+        }
+        for (Watch watch : watches) watch.last(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
+    }
+
+    /** Where there is no desktop, what is told is printed, and answered by commands. */
+    private static final class Printed implements Notices {
+        @Override
+        public void tell(Notice notice, Consumer<String> chosen) {
+            // The watch prints it already.
+        }
+
+        @Override
+        public void close() {}
+    }
+}

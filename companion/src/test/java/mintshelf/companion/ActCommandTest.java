@@ -1,0 +1,106 @@
+package mintshelf.companion;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+
+/** What entries of a file manager do. */
+class ActCommandTest extends OnMachine {
+    private int act(String act, String... paths) {
+        String[] all = new String[paths.length + 3];
+        all[0] = "act";
+        all[1] = act;
+        all[2] = "--";
+        for (int i = 0; i < paths.length; i++)
+            all[3 + i] = folder.resolve(paths[i]).toString();
+        return shelf(all);
+    }
+
+    @Test
+    void lookOpensThePageOfTheDocument() throws Exception {
+        shelf.add(7, "TG40-3030", "TG40/gland.dxf", "gland");
+        write("TG40/gland.dxf", "gland");
+        assertThat(act("look", "TG40/gland.dxf")).isZero();
+        assertThat(opened(1)).containsExactly(shelf.origin() + "/documents/7");
+    }
+
+    @Test
+    void workOnOneIsQuietAndOnSeveralIsPlanned() throws Exception {
+        StubShelf.Document gland = shelf.add(7, "TG40-3030", "TG40/gland.dxf", "gland");
+        shelf.add(8, "TG40-3031", "TG40/cone.dxf", "cone");
+        write("TG40/gland.dxf", "gland");
+        write("TG40/cone.dxf", "cone");
+        assertThat(act("work", "TG40/gland.dxf")).isZero();
+        assertThat(gland.hold).isPositive();
+        assertThat(opened(1)).containsExactly(folder.resolve("TG40/gland.dxf").toString());
+        assertThat(out.toString()).contains("you hold it now");
+        assertThat(act("work", "TG40/gland.dxf", "TG40/cone.dxf")).isZero();
+        assertThat(opened(2).get(1)).matches(".*/check-out\\?items=(7,8|8,7)");
+    }
+
+    @Test
+    void whatCannotBeCheckedOutIsSaidAndItsPageOpens() throws Exception {
+        shelf.add(7, "TG40-3030", "TG40/gland.dxf", "gland").heldBy = "Tomasz Okrent";
+        write("TG40/gland.dxf", "gland");
+        assertThat(act("work", "TG40/gland.dxf")).isZero();
+        assertThat(out.toString()).contains("TG40-3030 was not checked out", "held by Tomasz Okrent");
+        assertThat(opened(1)).containsExactly(shelf.origin() + "/documents/7");
+    }
+
+    @Test
+    void checkInSendsWhatDiffersAndOpensThePlanWithIt() throws Exception {
+        shelf.add(7, "TG40-3030", "TG40/gland.dxf", "gland").hold = 107;
+        shelf.add(8, "TG40-3031", "TG40/cone.dxf", "cone").hold = 108;
+        shelf.add(9, "TG40-3032", "TG40/lid.dxf", "lid");
+        write("TG40/gland.dxf", "wider");
+        write("TG40/cone.dxf", "cone");
+        write("TG40/lid.dxf", "lid");
+        assertThat(act("check-in", "TG40/gland.dxf", "TG40/cone.dxf", "TG40/lid.dxf"))
+                .isZero();
+        assertThat(opened(1).get(0))
+                .as("the held ones, and of what differs the bytes")
+                .matches(".*/check-in\\?items=(7,8|8,7)&desk=bench&brought=7\\.[^,&]+");
+        assertThat(act("check-in", "TG40/lid.dxf")).isZero();
+        assertThat(out.toString()).contains("There is nothing to check in.");
+        assertThat(opened(1)).hasSize(1);
+    }
+
+    @Test
+    void askingUndoingAndTheNextRevision() throws Exception {
+        StubShelf.Document gland = shelf.add(7, "TG40-3030", "TG40/gland.dxf", "gland");
+        gland.hold = 1;
+        gland.heldBy = "Tomasz Okrent";
+        StubShelf.Document cone = shelf.add(8, "TG40-3031", "TG40/cone.dxf", "cone");
+        write("TG40/gland.dxf", "gland");
+        write("TG40/cone.dxf", "cone");
+        assertThat(act("ask", "TG40/gland.dxf", "TG40/cone.dxf")).isZero();
+        assertThat(out.toString()).contains("Tomasz Okrent is asked for TG40-3030", "TG40-3031 is held by nobody");
+        assertThat(shelf.asked).filteredOn(a -> a.endsWith("/ask")).hasSize(1);
+        assertThat(act("undo", "TG40/cone.dxf")).isZero();
+        assertThat(out.toString()).contains("Nothing was given back.");
+        cone.hold = 108;
+        assertThat(act("undo", "TG40/cone.dxf")).isZero();
+        assertThat(cone.hold).isZero();
+        cone.hold = 108;
+        write("TG40/cone.dxf", "changed");
+        assertThat(act("undo", "TG40/cone.dxf")).isZero();
+        assertThat(cone.hold).as("a changed one is looked at first").isPositive();
+        assertThat(opened(1)).containsExactly(shelf.origin() + "/undo-check-out?items=8");
+        assertThat(act("next", "TG40/cone.dxf")).isZero();
+        assertThat(opened(2).get(1)).endsWith("/start-revision?items=8");
+    }
+
+    @Test
+    void whatNoDocumentHasAndWhatLiesOnNoDeskIsSaid() throws Exception {
+        write("TG40/lever.dxf", "lever");
+        assertThat(act("work", "TG40/lever.dxf")).isZero();
+        assertThat(out.toString()).contains("lever.dxf is only here");
+        assertThat(opened(1)).containsExactly(shelf.origin() + "/desk");
+        assertThat(shelf("act", "look", home.resolve("elsewhere.dxf").toString()))
+                .isEqualTo(3);
+        assertThat(err.toString()).contains("is no desk");
+        assertThat(shelf("act", "burn", folder.resolve("TG40/lever.dxf").toString()))
+                .isEqualTo(3);
+        assertThat(err.toString()).contains("is no act");
+    }
+}
