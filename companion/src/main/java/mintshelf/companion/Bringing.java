@@ -157,7 +157,11 @@ final class Bringing {
         String ending = name.substring(name.lastIndexOf('.') + 1);
         if (RUNS.contains(ending)) return "It is a program, so it was not opened.";
         if (!Files.exists(desk.place(path))) return "It did not come.";
-        return machine.open(desk.place(path).toString()) ? "" : "This machine has nothing that opens files.";
+        List<String> command = new ArrayList<>(new Helper(machine).program(ending));
+        String place = desk.place(path).toString();
+        if (command.isEmpty()) return machine.open(place) ? "" : "This machine has nothing that opens files.";
+        command.add(place);
+        return machine.start(command.toArray(String[]::new)) ? "" : "“" + command.get(0) + "” is not on this machine.";
     }
 
     private String said(Wanted main, boolean own, boolean taken, boolean mine, int along, String not) {

@@ -4,10 +4,15 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.companion.machine.Machine;
 import mintshelf.companion.machine.QuietHours;
@@ -17,11 +22,12 @@ import tools.jackson.databind.node.ObjectNode;
 
 /** What the companion knows of its machine: the desks that are registered here, and how its person wants to be told. */
 final class Helper {
-    private final Machine machine;
+    /** A word of a command; one with spaces stands in quotes. */
+    private static final Pattern WORD = Pattern.compile("\"([^\"]*)\"|(\\S+)");
+
     private final Path file;
 
     Helper(Machine machine) {
-        this.machine = machine;
         this.file = machine.config().resolve("mint-shelf/helper.json");
     }
 
@@ -35,13 +41,20 @@ final class Helper {
         }
     }
 
-    private void write(List<String> desks, Optional<String> quiet) throws IOException {
+    /** Writes it as it was read, but for what is changed. */
+    private void write(Consumer<ObjectNode> change) throws IOException {
         ObjectNode now = ShelfClient.JSON.createObjectNode();
-        ArrayNode list = now.putArray("desks");
-        desks.forEach(list::add);
-        quiet.ifPresent(q -> now.put("quiet", q));
+        read().properties().forEach(e -> now.set(e.getKey(), e.getValue()));
+        change.accept(now);
         Files.createDirectories(file.getParent());
         Files.writeString(file, ShelfClient.JSON.writeValueAsString(now));
+    }
+
+    private void write(Collection<String> folders) throws IOException {
+        write(now -> {
+            ArrayNode list = now.putArray("desks");
+            folders.forEach(list::add);
+        });
     }
 
     private List<String> folders() {
@@ -62,7 +75,7 @@ final class Helper {
     void add(DeskFolder desk) throws IOException {
         Set<String> folders = new LinkedHashSet<>(folders());
         folders.add(desk.root().toString());
-        write(List.copyOf(folders), quietText());
+        write(folders);
     }
 
     /** Takes a desk out; whether any is left. */
@@ -70,23 +83,32 @@ final class Helper {
         List<String> left = folders().stream()
                 .filter(f -> !f.equals(desk.root().toString()))
                 .toList();
-        write(left, quietText());
+        write(left);
         return !left.isEmpty();
     }
 
-    private Optional<String> quietText() {
-        return Optional.of(read().path("quiet").asString("")).filter(q -> !q.isEmpty());
-    }
-
     Optional<QuietHours> quiet() {
-        return quietText().flatMap(QuietHours::read);
+        return QuietHours.read(read().path("quiet").asString(""));
     }
 
     void quiet(Optional<QuietHours> hours) throws IOException {
-        write(folders(), hours.map(QuietHours::text));
+        write(now -> now.put("quiet", hours.map(QuietHours::text).orElse("")));
     }
 
-    Machine machine() {
-        return machine;
+    /** The program that its person chose for files of an ending, as the words of a command; empty for the machine's own. */
+    List<String> program(String ending) {
+        List<String> words = new ArrayList<>();
+        Matcher word = WORD.matcher(
+                read().path("programs").path(ending.toLowerCase(Locale.ROOT)).asString(""));
+        while (word.find()) words.add(word.group(1) == null ? word.group(2) : word.group(1));
+        return words;
+    }
+
+    /** Keeps a command for files of an ending; an empty one leaves them to the machine again. */
+    void program(String ending, String command) throws IOException {
+        write(now -> {
+            ObjectNode programs = now.path("programs") instanceof ObjectNode has ? has : now.putObject("programs");
+            programs.put(ending.toLowerCase(Locale.ROOT), command);
+        });
     }
 }

@@ -1,26 +1,31 @@
 package mintshelf.companion;
 
 import java.io.IOException;
-import java.net.URISyntaxException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Objects;
 import mintshelf.companion.machine.Machine;
 
 /** The program that starts the companion: the one that is installed, else one that is written for where it runs from now. */
 final class Launcher {
-    /** Set by launchers that are installed: where they lie. */
-    static final String INSTALLED = "mintshelf.launcher";
+    /** Set by the launcher that is installed: where it lies. */
+    private static final String INSTALLED = "mintshelf.launcher";
 
     private Launcher() {}
 
+    /** Where it lies; one is written where none is installed. */
     static Path of(Machine machine) throws IOException {
-        String installed = System.getProperty(INSTALLED, "");
-        if (!installed.isEmpty()) return Path.of(installed);
         boolean windows = machine.kind() == Machine.Kind.WINDOWS;
+        String installed = System.getProperty(INSTALLED, "");
         Path file = machine.data().resolve("mint-shelf").resolve(windows ? "mint-shelf.cmd" : "mint-shelf");
+        if (!installed.isEmpty() && !installed.equals(file.toString())) return Path.of(installed);
+        String text = windows ? forWindows() : forShells(file);
+        if (Files.exists(file) && Files.readString(file).equals(text)) return file;
         Files.createDirectories(file.getParent());
-        Files.writeString(file, windows ? forWindows() : forShells());
+        Files.writeString(file, text);
         if (!windows) Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rwxr-xr-x"));
         return file;
     }
@@ -31,28 +36,25 @@ final class Launcher {
 
     /** From a jar as a program of its own; else from where the classes lie. */
     private static String what() {
-        try {
-            Path from = Path.of(Companion.class
-                    .getProtectionDomain()
-                    .getCodeSource()
-                    .getLocation()
-                    .toURI());
-            if (Files.isRegularFile(from))
-                return "-cp \"" + System.getProperty("java.class.path") + "\" " + Companion.class.getName();
-        } catch (URISyntaxException | RuntimeException e) {
-            // It runs from within another jar: its class path says from which.
-            return "-jar \"" + System.getProperty("java.class.path") + "\"";
-        }
-        return "-cp \"" + System.getProperty("java.class.path") + "\" " + Companion.class.getName();
+        String path = System.getProperty("java.class.path");
+        String from = String.valueOf(
+                Companion.class.getProtectionDomain().getCodeSource().getLocation());
+        // Within another jar it has no path of its own.
+        return from.startsWith("file:") ? "-cp " + path + " " + Companion.class.getName() : "-jar " + path;
     }
 
-    private static final String OPTIONS = "-Xshare:auto -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Xmx96m";
-
-    private static String forShells() {
-        return "#!/bin/sh\nexec \"" + java() + "\" " + OPTIONS + " " + what() + " \"$@\"\n";
+    /** The same script that is installed, with other places. */
+    static String forShells(Path file) throws IOException {
+        try (InputStream in = Objects.requireNonNull(Launcher.class.getResourceAsStream("launcher.sh"))) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8)
+                    .replace("java=java\n", "java='" + java() + "'\n")
+                    .replace("what=\"-jar /usr/share/mint-shelf/companion.jar\"\n", "what='" + what() + "'\n")
+                    .replace("launcher=/usr/bin/mint-shelf\n", "launcher='" + file + "'\n");
+        }
     }
 
     private static String forWindows() {
-        return "@\"" + java() + "\" " + OPTIONS + " " + what() + " %*\r\n";
+        return "@\"" + java() + "\" -Xshare:auto -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Xmx512m " + what()
+                + " %*\r\n";
     }
 }

@@ -1,6 +1,7 @@
 package mintshelf.companion;
 
 import java.io.IOException;
+import java.util.Map;
 import java.util.Optional;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.companion.machine.QuietHours;
@@ -20,6 +21,12 @@ final class RegisterCommand extends OnDesk {
     @Option(names = "--quiet", description = "hours in which nothing is told, as 18:00-07:30; none for no such hours")
     private Optional<String> quiet = Optional.empty();
 
+    @Option(
+            names = "--program",
+            description =
+                    "opens files of an ending with another program than the machine would: dxf=COMMAND; dxf= for the machine's own")
+    private Map<String, String> programs = Map.of();
+
     @Override
     int run() throws IOException {
         Helper helper = new Helper(machine());
@@ -29,6 +36,7 @@ final class RegisterCommand extends OnDesk {
                 throw new Unreadable("“" + quiet.get() + "” says no two times; write them as 18:00-07:30.");
             helper.quiet(hours);
         }
+        for (Map.Entry<String, String> one : programs.entrySet()) helper.program(one.getKey(), one.getValue());
         DeskFolder desk = DeskFolder.of(folder);
         return away ? away(helper, desk) : put(helper, desk);
     }

@@ -7,6 +7,9 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import mintshelf.companion.machine.DesktopNotices;
 import mintshelf.companion.machine.Notices;
@@ -16,7 +19,7 @@ import picocli.CommandLine.Option;
 /** Tells what is saved on a desk and what changes on the shelf, until it is stopped. */
 @Command(name = "watch", description = "tells what is saved here and what changes, until Ctrl-C")
 final class WatchCommand extends OnDesk {
-    private static final long TICK = 200; // ms
+    private static final long TICK = 100; // ms
 
     @Option(names = "--seconds", description = "how long; else without end")
     private long seconds = Long.MAX_VALUE / 2_000_000_000L;
@@ -46,7 +49,7 @@ final class WatchCommand extends OnDesk {
                 locks.add(lock.get());
                 watches.add(new Watch(machine(), desk, out(), notices, Duration.ofSeconds(every)));
             }
-            if (!watches.isEmpty()) watch(watches);
+            if (!watches.isEmpty()) watch(watches, notices);
             return 0;
         } finally {
             for (Watch watch : watches) watch.close();
@@ -54,18 +57,42 @@ final class WatchCommand extends OnDesk {
         }
     }
 
-    private void watch(List<Watch> watches) throws IOException {
-        long until = System.nanoTime() + Duration.ofSeconds(seconds).toNanos();
-        while (System.nanoTime() < until) {
-            for (Watch watch : watches) watch.tick(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
-            try {
+    private void watch(List<Watch> watches, Notices notices) throws IOException {
+        // Links come for all desks of the machine: who watches one of them alone leaves them to their own program.
+        Optional<LinkBox> box = all ? Optional.of(LinkBox.open(machine())) : Optional.empty();
+        ExecutorService opening = Executors.newSingleThreadExecutor(r -> {
+            Thread thread = new Thread(r, "links");
+            thread.setDaemon(true);
+            return thread;
+        });
+        try {
+            long until = System.nanoTime() + Duration.ofSeconds(seconds).toNanos();
+            while (System.nanoTime() < until) {
+                if (box.isPresent()) for (String link : box.get().taken()) opening.execute(() -> open(link, notices));
+                for (Watch watch : watches) watch.tick(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
                 Thread.sleep(TICK);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                return;
             }
+            for (Watch watch : watches) watch.last(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } finally {
+            opening.shutdown();
+            if (box.isPresent()) box.get().close();
         }
-        for (Watch watch : watches) watch.last(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
+    }
+
+    private void open(String link, Notices notices) {
+        BiConsumer<String, String> no = (title, says) -> {
+            out().println(title + ". " + says);
+            out().flush();
+            notices.tell(Notices.Notice.of(title, says), chosen -> {});
+        };
+        try {
+            new Opening(machine(), out(), no).open(link);
+        } catch (RuntimeException e) {
+            // One link that fails is no reason to watch no more.
+            no.accept("Nothing was opened", String.valueOf(e.getMessage()));
+        }
     }
 
     /** Where there is no desktop, what is told is printed, and answered by commands. */

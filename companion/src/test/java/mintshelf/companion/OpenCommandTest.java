@@ -139,4 +139,24 @@ class OpenCommandTest extends OnMachine {
         assertThat(shelf("open", shelf.link(1, 1, "look"))).isEqualTo(1);
         assertThat(err.toString()).contains("not on this machine");
     }
+
+    @Test
+    void aProgramOfOnesOwnChoiceOpensFilesOfItsEnding() throws Exception {
+        shelf.add(1, "TG40-3030", "TG40/gland plate.dxf", "gland");
+        String command = "dxf=\"" + home.resolve("bin/xdg-open") + "\" --with";
+        assertThat(desk("register", "--program", command, "--quiet", "22:00-06:00"))
+                .isZero();
+        assertThat(opened(1)).hasSize(1);
+        assertThat(shelf("open", shelf.link(1, 1, "look"))).isZero();
+        assertThat(opened(2).get(1)).as("its first word").isEqualTo("--with");
+        assertThat(desk("register", "--program", "dxf=nowhere/at-all")).isZero();
+        assertThat(shelf("open", shelf.link(1, 1, "look"))).isZero();
+        assertThat(shelf.said).last().asString().contains("“nowhere/at-all” is not on this machine.");
+        assertThat(desk("register", "--program", "dxf=")).isZero();
+        assertThat(shelf("open", shelf.link(1, 1, "look"))).isZero();
+        assertThat(opened(5)).endsWith(folder.resolve("TG40/gland plate.dxf").toString());
+        assertThat(Files.readString(home.resolve(".config/mint-shelf/helper.json")))
+                .as("the hours stay")
+                .contains("22:00-06:00");
+    }
 }

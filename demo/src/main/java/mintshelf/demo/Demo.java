@@ -14,6 +14,7 @@ import mintshelf.app.setup.Commands;
 import mintshelf.app.setup.OlderForm;
 import mintshelf.app.store.search.NodeIndex;
 import mintshelf.database.PrivateMariaDb;
+import mintshelf.demo.practice.StandInEditor;
 import mintshelf.standin.OpenIdProvider;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -39,6 +40,7 @@ public final class Demo {
                 case "demo" -> demo(words);
                 case "shot" -> shot(words);
                 case "screenshots" -> Pictures.refresh(origin());
+                case "editor" -> StandInEditor.run(Path.of(words.isEmpty() ? "" : words.get(0)));
                 default -> System.exit(2);
             }
         } catch (IOException e) {

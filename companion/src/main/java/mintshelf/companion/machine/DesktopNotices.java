@@ -1,5 +1,7 @@
 package mintshelf.companion.machine;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -7,6 +9,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.freedesktop.dbus.annotations.DBusInterfaceName;
 import org.freedesktop.dbus.connections.impl.DBusConnection;
 import org.freedesktop.dbus.connections.impl.DBusConnectionBuilder;
@@ -21,6 +25,8 @@ import org.freedesktop.dbus.types.Variant;
 public final class DesktopNotices implements Notices {
     private static final String NAME = "org.freedesktop.Notifications";
     private static final String PATH = "/org/freedesktop/Notifications";
+    private static final Pattern SOCKET = Pattern.compile("^unix:path=([^,;]+)");
+
     /** How long one stays that nobody has to look at, in ms. */
     private static final int STAYS = 8_000;
 
@@ -80,7 +86,7 @@ public final class DesktopNotices implements Notices {
     /** The notices of a session's desktop; nothing where there is no bus, or nobody on it who shows any. */
     public static Optional<Notices> of(Machine machine) {
         String address = machine.says("DBUS_SESSION_BUS_ADDRESS");
-        if (machine.kind() != Machine.Kind.LINUX || address.isEmpty()) return Optional.empty();
+        if (machine.kind() != Machine.Kind.LINUX || address.isEmpty() || isGone(address)) return Optional.empty();
         DBusConnection bus = null;
         try {
             bus = DBusConnectionBuilder.forAddress(address).withShared(false).build();
@@ -89,6 +95,12 @@ public final class DesktopNotices implements Notices {
             if (bus != null) bus.disconnect();
             return Optional.empty();
         }
+    }
+
+    /** A socket that is not there is not waited for. */
+    private static boolean isGone(String address) {
+        Matcher path = SOCKET.matcher(address);
+        return path.find() && !Files.exists(Path.of(path.group(1)));
     }
 
     @Override

@@ -57,7 +57,8 @@ final class FileManagers {
     }
 
     private static String serviceMenu(String launcher) {
-        StringBuilder menu = new StringBuilder("[Desktop Entry]\nType=Service\nMimeType=application/octet-stream;\n")
+        StringBuilder menu = new StringBuilder(
+                        "[Desktop Entry]\nType=Service\nName=Mint Shelf\nMimeType=application/octet-stream;\n")
                 .append("X-KDE-Submenu=")
                 .append(MENU)
                 .append("\nActions=");

@@ -17,7 +17,6 @@ final class LinuxFiles {
         return """
                 [Desktop Entry]
                 Type=Application
-                Version=1.5
                 Name=Mint Shelf
                 Comment=Brings files of the shelf to the desk and opens them
                 Exec=%s desk open %%u
@@ -50,7 +49,6 @@ final class LinuxFiles {
         return """
                 [Desktop Entry]
                 Type=Application
-                Version=1.5
                 Name=Mint Shelf
                 Comment=Tells what is saved on the desk
                 Exec=%s desk watch --all

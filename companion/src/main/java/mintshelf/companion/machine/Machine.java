@@ -39,7 +39,10 @@ public final class Machine {
     public static Machine here() {
         String os = System.getProperty("os.name", "").toLowerCase(Locale.ROOT);
         Kind kind = os.contains("win") ? Kind.WINDOWS : os.contains("mac") ? Kind.MAC : Kind.LINUX;
-        return new Machine(kind, Path.of(System.getProperty("user.home", ".")), System.getenv());
+        // Desktops go by HOME, where the system's own list of people may say otherwise.
+        String home = kind == Kind.WINDOWS ? "" : System.getenv().getOrDefault("HOME", "");
+        return new Machine(
+                kind, Path.of(home.isEmpty() ? System.getProperty("user.home", ".") : home), System.getenv());
     }
 
     public Kind kind() {
@@ -81,6 +84,7 @@ public final class Machine {
 
     /** Where a program lies; nothing where the machine has none of that name. */
     public Optional<Path> program(String name) {
+        if (Path.of(name).isAbsolute()) return Optional.of(Path.of(name)).filter(Files::isExecutable);
         for (String folder : says("PATH").split(File.pathSeparator)) {
             if (folder.isEmpty()) continue;
             Path at = Path.of(folder, name);

@@ -6,8 +6,12 @@ import java.util.regex.Matcher;
 final class Quoted {
     private Quoted() {}
 
-    /** An argument of an Exec line (Desktop Entry Specification, the Exec key). */
+    /**
+     * An argument of an Exec line (Desktop Entry Specification, the Exec key). One that needs no quotes gets none: where there is no desktop, the program
+     * that opens links takes them for a part of the name.
+     */
     static String exec(String argument) {
+        if (argument.matches("[\\w/.+@:-]+")) return argument;
         String escaped = argument.replaceAll("([\"`$\\\\])", Matcher.quoteReplacement("\\") + "$1");
         // As a string of the file itself, its backslashes are written twice; a per cent sign is no field code.
         return "\"" + escaped.replace("\\", "\\\\").replace("%", "%%") + "\"";
