@@ -31,6 +31,15 @@ public final class Browser implements AutoCloseable {
     private final String origin;
 
     public Browser(String origin) {
+        this(origin, Map.of());
+    }
+
+    /**
+     * A browser on a machine of its own.
+     *
+     * @param environment of a session with a display, on which it shows its windows and starts other programs; empty for none
+     */
+    public Browser(String origin, Map<String, String> environment) {
         this.origin = origin;
         Logger.getLogger("org.openqa.selenium").setLevel(Level.OFF);
         try {
@@ -50,13 +59,16 @@ public final class Browser implements AutoCloseable {
                         false,
                         "safebrowsing.enabled",
                         true,
+                        // Nobody is there to allow the page to hand its links to the machine.
+                        "protocol_handler",
+                        Map.of("allowed_origin_protocol_pairs", Map.of(origin, Map.of("mint-shelf", true))),
                         // Nobody is there to allow the page to work in a folder.
                         "profile.content_settings.exceptions.file_system_read_guard",
                         Map.of(origin + ",*", Map.of("setting", 1)),
                         "profile.content_settings.exceptions.file_system_write_guard",
                         Map.of(origin + ",*", Map.of("setting", 1))));
+        if (environment.isEmpty()) options.addArguments("--headless=new");
         options.addArguments(
-                "--headless=new",
                 "--no-sandbox",
                 "--disable-dev-shm-usage",
                 "--enable-unsafe-swiftshader",
@@ -76,6 +88,7 @@ public final class Browser implements AutoCloseable {
         ChromeDriverService service = new ChromeDriverService.Builder()
                 .usingDriverExecutable(new File("/usr/bin/chromedriver"))
                 .usingAnyFreePort()
+                .withEnvironment(environment)
                 .build();
         driver = new ChromeDriver(service, options);
         size(1280, 800);

@@ -167,9 +167,12 @@ final class Bringing {
     private String said(Wanted main, boolean own, boolean taken, boolean mine, int along, String not) {
         String number = main.document().path("number").asString();
         StringBuilder says = new StringBuilder();
-        if (own)
+        if (own && mine) says.append(number).append(" is open with what you changed");
+        else if (own) {
             says.append("Your own copy of ").append(number).append(" differs from the shelf's; it stays as it lies");
-        else says.append(number).append(" version ").append(main.version()).append(not.isEmpty() ? " is open" : " is");
+        } else {
+            says.append(number).append(" version ").append(main.version()).append(not.isEmpty() ? " is open" : " is");
+        }
         says.append(" on ").append(desk.name());
         if (taken) says.append("; you hold it now");
         else if (mine) says.append("; you hold it");

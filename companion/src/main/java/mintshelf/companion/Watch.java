@@ -11,12 +11,14 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Queue;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -42,8 +44,8 @@ final class Watch implements AutoCloseable {
 
     private static final Duration LONGEST = Duration.ofSeconds(20);
 
-    /** Between two notices of one file. */
-    private static final long BETWEEN = Duration.ofSeconds(60).toNanos();
+    /** Saves of one file that follow each other faster are a storm: the first is told, and how it stands when it is over. */
+    private static final long CALM = Duration.ofSeconds(10).toNanos();
 
     private final Machine machine;
     private final DeskFolder desk;
@@ -58,7 +60,10 @@ final class Watch implements AutoCloseable {
 
     private final Map<String, String> words = new TreeMap<>();
     private final Map<String, String> told = new HashMap<>();
-    private final Map<String, Long> toldAt = new HashMap<>();
+    private final Map<String, Long> savedAt = new HashMap<>();
+    private final Set<String> stormy = new HashSet<>();
+    /** Files of which a notice was given. */
+    private final Set<String> noticed = new HashSet<>();
     /** Files of which nothing more is told while they are held. */
     private final TreeSet<String> goingOn = new TreeSet<>();
     /** Saves that are to be told yet: the shelf did not answer, or they were told of just now. */
@@ -99,6 +104,11 @@ final class Watch implements AutoCloseable {
             gone |= !Files.exists(desk.place(path));
         }
         List<String> over = saves.over(now, path -> LetGo.isHeld(desk.place(path)));
+        for (String path : over) {
+            Long before = savedAt.put(path, now);
+            if (before != null && noticed.contains(path) && now - before < CALM) stormy.add(path);
+            else stormy.remove(path);
+        }
         boolean due = later.stream().anyMatch(path -> mayTell(path, now));
         boolean asks = lookedAt == Long.MIN_VALUE || now - lookedAt >= every || changes.missed() || gone;
         if (over.isEmpty() && !due && !asks) return;
@@ -121,8 +131,7 @@ final class Watch implements AutoCloseable {
     }
 
     private boolean mayTell(String path, long now) {
-        Long before = toldAt.get(path);
-        return before == null || now - before >= BETWEEN;
+        return !stormy.contains(path) || now - savedAt.getOrDefault(path, now) >= CALM;
     }
 
     private void look(long now, LocalTime time) throws IOException {
@@ -189,7 +198,7 @@ final class Watch implements AutoCloseable {
                 held ? differences(path, line) : OptionalInt.empty());
         told.put(path, word + hash);
         if (said.isEmpty()) return;
-        toldAt.put(path, now);
+        noticed.add(path);
         if (isQuiet(time)) {
             inQuiet++;
             return;
