@@ -31,6 +31,7 @@ public final class Bench {
             Map.entry("take-up", MergeBench::merge),
             Map.entry("structure", ModelBench::structure),
             Map.entry("structure-served", DeskBench::structureServed),
+            Map.entry("helper", HelperBench::helper),
             Map.entry("desk-status", DeskBench::deskStatus)));
 
     private Bench() {}

@@ -89,20 +89,23 @@ final class Bringing {
      */
     String open(long id, int version, boolean work) {
         JsonNode document = client.get("/documents/" + id);
-        int latest = document.path("version").asInt();
-        Wanted main = new Wanted(document, work ? latest : version);
-        List<Wanted> all = new ArrayList<>(List.of(main));
-        all.addAll(components(id, main.version()));
         boolean mine = document.path("hold").path("mine").asBoolean();
         boolean taken = work && !mine;
         if (taken) {
-            client.post("/holds", Map.of("documents", List.of(id), "desk", desk.name(), "purpose", ""));
+            // Somebody may have checked it in just before: what is held is what the answer says.
+            for (JsonNode held :
+                    client.post("/holds", Map.of("documents", List.of(id), "desk", desk.name(), "purpose", "")))
+                if (held.path("id").asLong() == id) document = held;
         }
+        Wanted main = new Wanted(document, work ? document.path("version").asInt() : version);
+        String number = document.path("number").asString();
+        List<Wanted> all = new ArrayList<>(List.of(main));
         try {
+            all.addAll(components(id, main.version()));
             return bring(all, taken, mine);
         } catch (IOException e) {
-            throw new Unreadable((taken ? "You hold " + document.path("number").asString() + " now, but its" : "Its")
-                    + " file did not come: " + e.getMessage() + " What lay here stays as it was.");
+            throw new Unreadable((taken ? "You hold " + number + " now, but its" : "Its") + " file did not come: "
+                    + e.getMessage() + " What lay here stays as it was.");
         }
     }
 

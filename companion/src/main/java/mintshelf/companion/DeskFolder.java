@@ -208,6 +208,11 @@ final class DeskFolder {
         return found;
     }
 
+    /** Forgets what was read last: nothing is put in a place before it is read again. */
+    void forget() {
+        read = Map.of();
+    }
+
     private JsonNode known() {
         try {
             Path file = root.resolve(HASHES);

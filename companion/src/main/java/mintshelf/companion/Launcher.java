@@ -1,12 +1,15 @@
 package mintshelf.companion;
 
+import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Arrays;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import mintshelf.companion.machine.Machine;
 
 /** The program that starts the companion: the one that is installed, else one that is written for where it runs from now. */
@@ -34,27 +37,40 @@ final class Launcher {
         return Path.of(System.getProperty("java.home"), "bin", "java").toString();
     }
 
-    /** From a jar as a program of its own; else from where the classes lie. */
-    private static String what() {
-        String path = System.getProperty("java.class.path");
-        String from = String.valueOf(
-                Companion.class.getProtectionDomain().getCodeSource().getLocation());
+    /** What Java was started with: it is started from anywhere. */
+    private static String path() {
+        return Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))
+                .map(entry -> Path.of(entry).toAbsolutePath().toString())
+                .collect(Collectors.joining(File.pathSeparator));
+    }
+
+    /** Whether it runs from a jar as a program of its own, else from where the classes lie. */
+    private static boolean isProgram() {
         // Within another jar it has no path of its own.
-        return from.startsWith("file:") ? "-cp " + path + " " + Companion.class.getName() : "-jar " + path;
+        return !String.valueOf(
+                        Companion.class.getProtectionDomain().getCodeSource().getLocation())
+                .startsWith("file:");
     }
 
     /** The same script that is installed, with other places. */
     static String forShells(Path file) throws IOException {
         try (InputStream in = Objects.requireNonNull(Launcher.class.getResourceAsStream("launcher.sh"))) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8)
-                    .replace("java=java\n", "java='" + java() + "'\n")
-                    .replace("what=\"-jar /usr/share/mint-shelf/companion.jar\"\n", "what='" + what() + "'\n")
-                    .replace("launcher=/usr/bin/mint-shelf\n", "launcher='" + file + "'\n");
+                    .replace("java=java\n", "java=" + quoted(java()) + "\n")
+                    .replace(
+                            isProgram() ? "jar=/usr/share/mint-shelf/companion.jar\n" : "classes=\n",
+                            (isProgram() ? "jar=" : "classes=") + quoted(path()) + "\n")
+                    .replace("launcher=/usr/bin/mint-shelf\n", "launcher=" + quoted(file.toString()) + "\n");
         }
     }
 
+    /** A word of a shell (POSIX, 2.2.2). */
+    private static String quoted(String word) {
+        return "'" + word.replace("'", "'\\''") + "'";
+    }
+
     private static String forWindows() {
-        return "@\"" + java() + "\" -Xshare:auto -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Xmx512m " + what()
-                + " %*\r\n";
+        String what = isProgram() ? "-jar \"" + path() + "\"" : "-cp \"" + path() + "\" " + Companion.class.getName();
+        return "@\"" + java() + "\" -Xshare:auto -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Xmx512m " + what + " %*\r\n";
     }
 }

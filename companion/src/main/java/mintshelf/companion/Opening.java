@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.io.UncheckedIOException;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiConsumer;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.companion.machine.Machine;
@@ -18,6 +19,8 @@ final class Opening {
     private final Machine machine;
     private final PrintWriter out;
     private final BiConsumer<String, String> no;
+    /** A watch opens many: connections to their servers stay. */
+    private final Map<String, ShelfClient> clients = new ConcurrentHashMap<>();
 
     /** @param no takes what stood in the way: a title, and a sentence */
     Opening(Machine machine, PrintWriter out, BiConsumer<String, String> no) {
@@ -39,7 +42,8 @@ final class Opening {
             return refused(
                     "That link is for a desk that is not on this machine",
                     "Choose the desk of this machine under Companion and tokens.");
-        ShelfClient client = desk.get().client(machine);
+        ShelfClient client = clients.computeIfAbsent(
+                desk.get().root() + " " + tag, place -> desk.get().client(machine));
         JsonNode wanted;
         try {
             wanted = client.post("/desk-links/take", Map.of("code", read.get().code()));

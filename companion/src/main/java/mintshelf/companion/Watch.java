@@ -38,7 +38,7 @@ import mintshelf.core.desk.SaveTold.Choice;
 import tools.jackson.databind.JsonNode;
 
 /** Watches one desk: tells of each save once, keeps drafts, and says what changed on disk and shelf. */
-final class Watch implements AutoCloseable {
+class Watch implements AutoCloseable {
     /** Nothing may have touched a file for that long. */
     private static final Duration STILL = Duration.ofMillis(700);
 
@@ -46,6 +46,14 @@ final class Watch implements AutoCloseable {
 
     /** Saves of one file that follow each other faster are a storm: the first is told, and how it stands when it is over. */
     private static final long CALM = Duration.ofSeconds(10).toNanos();
+
+    /** Lines of a desk that take memory worth giving back. */
+    private static final int LARGE = 2_000;
+
+    private static final Set<String> CHANGED = Set.of("ahead", "strayed");
+
+    /** After how long a shelf that did not answer is asked again. */
+    private static final long AGAIN = Duration.ofSeconds(3).toNanos();
 
     private final Machine machine;
     private final DeskFolder desk;
@@ -64,8 +72,8 @@ final class Watch implements AutoCloseable {
     private final Set<String> stormy = new HashSet<>();
     /** Files of which a notice was given. */
     private final Set<String> noticed = new HashSet<>();
-    /** Files of which nothing more is told while they are held. */
-    private final TreeSet<String> goingOn = new TreeSet<>();
+    /** Files of which nothing more is told while they are ahead of a version: of which. */
+    private final Map<String, Integer> goingOn = new HashMap<>();
     /** Saves that are to be told yet: the shelf did not answer, or they were told of just now. */
     private final TreeSet<String> later = new TreeSet<>();
 
@@ -75,6 +83,7 @@ final class Watch implements AutoCloseable {
     private boolean gone;
     private boolean unpaired;
     private long lookedAt = Long.MIN_VALUE;
+    private long retryAt = Long.MIN_VALUE;
 
     /** @param every after how long the shelf is asked although nothing was saved */
     Watch(Machine machine, DeskFolder desk, PrintWriter out, Notices notices, Duration every) throws IOException {
@@ -98,7 +107,7 @@ final class Watch implements AutoCloseable {
     void tick(long now, LocalTime time) throws IOException {
         for (Runnable answer = answers.poll(); answer != null; answer = answers.poll()) answered(answer);
         boolean gone = false;
-        for (String path : changes.touched()) {
+        for (String path : touched()) {
             if (Saves.isBeside(path.substring(path.lastIndexOf('/') + 1))) continue;
             saves.touched(path, now);
             gone |= !Files.exists(desk.place(path));
@@ -109,17 +118,27 @@ final class Watch implements AutoCloseable {
             if (before != null && noticed.contains(path) && now - before < CALM) stormy.add(path);
             else stormy.remove(path);
         }
-        boolean due = later.stream().anyMatch(path -> mayTell(path, now));
-        boolean asks = lookedAt == Long.MIN_VALUE || now - lookedAt >= every || changes.missed() || gone;
-        if (over.isEmpty() && !due && !asks) return;
         later.addAll(over);
-        look(now, time);
+        if (now < retryAt) return;
+        boolean due = later.stream().anyMatch(path -> mayTell(path, now));
+        boolean all = lookedAt == Long.MIN_VALUE || now - lookedAt >= every || changes.missed() || gone;
+        if (all || due) look(now, time, all);
+        // What a large desk was read with goes back to the machine: nothing else comes for minutes.
+        if (all && words.size() > LARGE) {
+            desk.forget();
+            System.gc();
+        }
+    }
+
+    /** What the system says was touched; overridden where it says nothing. */
+    Set<String> touched() {
+        return changes.touched();
     }
 
     /** Looks at everything once more, as for the last time. */
     void last(long now, LocalTime time) throws IOException {
         later.addAll(saves.over(now + LONGEST.toNanos(), path -> false));
-        look(now, time);
+        look(now, time, true);
     }
 
     private void answered(Runnable answer) {
@@ -134,14 +153,19 @@ final class Watch implements AutoCloseable {
         return !stormy.contains(path) || now - savedAt.getOrDefault(path, now) >= CALM;
     }
 
-    private void look(long now, LocalTime time) throws IOException {
-        lookedAt = now;
+    /**
+     * Asks how files stand, and tells of those that were saved.
+     *
+     * @param all whether of the whole desk; else only of what was saved, for a desk may be large
+     */
+    private void look(long now, LocalTime time, boolean all) throws IOException {
+        retryAt = now + AGAIN;
         Map<String, JsonNode> lines;
         Map<String, String> hashes;
         try {
-            hashes = desk.files();
-            JsonNode all = OnDesk.evened(out, desk, client, OnDesk.status(desk, client, hashes));
-            lines = OnDesk.byPath(all);
+            hashes = all ? desk.files() : desk.files(later);
+            JsonNode standing = OnDesk.status(desk, client, hashes);
+            lines = OnDesk.byPath(all ? OnDesk.evened(out, desk, client, standing) : standing);
         } catch (ShelfClient.NotPaired e) {
             if (!unpaired)
                 say(new Notice("desk", desk.name() + " is not paired any more", e.getMessage(), List.of(), true));
@@ -157,26 +181,58 @@ final class Watch implements AutoCloseable {
         }
         gone = false;
         unpaired = false;
-        print(lines);
+        retryAt = Long.MIN_VALUE;
         List<String> due = new ArrayList<>(later);
         later.clear();
+        if (all) {
+            lookedAt = now;
+            // Where the system tells nothing of saves, as on a share, they show as another word.
+            changedOf(lines).forEach(path -> {
+                if (!due.contains(path)) due.add(path);
+            });
+            print(lines);
+        } else {
+            lines.keySet().retainAll(due);
+            print(lines, due);
+        }
         for (String path : due) saved(path, lines.get(path), hashes.getOrDefault(path, ""), now, time);
         awake(time);
     }
 
+    /** The files that differ from the shelf and did not before. */
+    private List<String> changedOf(Map<String, JsonNode> lines) {
+        if (first) return List.of();
+        return lines.entrySet().stream()
+                .filter(e -> CHANGED.contains(e.getValue().path("word").asString())
+                        && !e.getValue().path("word").asString().equals(words.get(e.getKey())))
+                .map(Map.Entry::getKey)
+                .toList();
+    }
+
     private void print(Map<String, JsonNode> lines) {
-        Map<String, String> now = new TreeMap<>();
-        lines.forEach((path, s) -> now.put(path, s.path("word").asString()));
-        now.forEach((path, word) -> {
-            boolean same = word.equals(words.get(path));
-            if (!same && !(first && word.equals("even"))) out.println(word + "  " + path);
-        });
-        for (String path : words.keySet()) if (!now.containsKey(path)) out.println("gone  " + path);
+        List<String> known = List.copyOf(words.keySet());
+        print(lines, lines.keySet());
+        for (String path : known) {
+            if (lines.containsKey(path)) continue;
+            words.remove(path);
+            out.println("gone  " + path);
+        }
         out.flush();
-        words.clear();
-        words.putAll(now);
         first = false;
-        goingOn.removeIf(path -> !"ahead".equals(now.get(path)));
+        goingOn.keySet().removeIf(path -> !"ahead".equals(words.get(path)));
+    }
+
+    /** Prints of some files what changed of how they stand. */
+    private void print(Map<String, JsonNode> lines, Collection<String> paths) {
+        for (String path : paths) {
+            JsonNode line = lines.get(path);
+            if (line == null) continue;
+            String word = line.path("word").asString().intern(); // a handful, of many thousand files
+            String before = words.put(path, word);
+            if (!word.equals(before) && !(first && word.equals("even"))) out.println(word + "  " + path);
+        }
+        out.flush();
+        goingOn.keySet().removeIf(path -> paths.contains(path) && !"ahead".equals(words.get(path)));
     }
 
     /** A save of a file is over: it is kept as a draft, and told. */
@@ -185,7 +241,8 @@ final class Watch implements AutoCloseable {
         String word = line.path("word").asString();
         boolean held = line.path("hold").asLong() > 0;
         if (held && word.equals("ahead")) keep(path, hash);
-        if (goingOn.contains(path) || (word + hash).equals(told.get(path))) return;
+        boolean goesOn = Integer.valueOf(line.path("base").asInt()).equals(goingOn.get(path));
+        if (goesOn || (word + hash).equals(told.get(path))) return;
         if (!mayTell(path, now)) {
             later.add(path);
             return;
@@ -228,7 +285,7 @@ final class Watch implements AutoCloseable {
             for (Choice choice : Choice.values()) {
                 if (!choice.code().equals(code)) continue;
                 switch (choice) {
-                    case GO_ON -> goingOn.add(path);
+                    case GO_ON -> goingOn.put(path, line.path("base").asInt());
                     case CHECK_IN -> acts.run(FileAct.CHECK_IN, List.of(path));
                     case ASK -> acts.run(FileAct.ASK, List.of(path));
                     case START -> acts.run(FileAct.NEXT, List.of(path));
@@ -248,7 +305,8 @@ final class Watch implements AutoCloseable {
         Path base = desk.root().resolve(".mint-desk-base");
         try {
             Files.createDirectories(base);
-            int version = Math.max(line.path("base").asInt(), 1);
+            int version = line.path("base").asInt();
+            if (version < 1) return OptionalInt.empty(); // nobody brought it
             Path file = base.resolve(line.path("document").asLong() + "-" + version);
             if (!Files.exists(file)) {
                 Path part = Files.createTempFile(base, ".mint", ".part");
@@ -307,11 +365,6 @@ final class Watch implements AutoCloseable {
 
     private static DeskRules.Act act(String act) {
         return DeskRules.Act.valueOf(act.toUpperCase(Locale.ROOT).replace('-', '_'));
-    }
-
-    /** The paths whose saves are not told yet. */
-    Collection<String> waiting() {
-        return List.copyOf(later);
     }
 
     @Override

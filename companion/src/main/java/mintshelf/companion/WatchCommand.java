@@ -25,10 +25,12 @@ final class WatchCommand extends OnDesk {
     private long seconds = Long.MAX_VALUE / 2_000_000_000L;
 
     @Option(names = "--every", description = "after how many seconds the shelf is asked although nothing was saved")
-    private long every = 60;
+    private long every = 300;
 
     @Option(names = "--all", description = "all desks that are registered on this machine")
     private boolean all;
+
+    private String said = "";
 
     @Override
     int run() throws IOException {
@@ -60,6 +62,12 @@ final class WatchCommand extends OnDesk {
     private void watch(List<Watch> watches, Notices notices) throws IOException {
         // Links come for all desks of the machine: who watches one of them alone leaves them to their own program.
         Optional<LinkBox> box = all ? Optional.of(LinkBox.open(machine())) : Optional.empty();
+        BiConsumer<String, String> no = (title, says) -> {
+            out().println(title + ". " + says);
+            out().flush();
+            notices.tell(Notices.Notice.of(title, says), chosen -> {});
+        };
+        Opening links = new Opening(machine(), out(), no);
         ExecutorService opening = Executors.newSingleThreadExecutor(r -> {
             Thread thread = new Thread(r, "links");
             thread.setDaemon(true);
@@ -68,8 +76,8 @@ final class WatchCommand extends OnDesk {
         try {
             long until = System.nanoTime() + Duration.ofSeconds(seconds).toNanos();
             while (System.nanoTime() < until) {
-                if (box.isPresent()) for (String link : box.get().taken()) opening.execute(() -> open(link, notices));
-                for (Watch watch : watches) watch.tick(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
+                if (box.isPresent()) for (String link : box.get().taken()) opening.execute(() -> open(link, links, no));
+                for (Watch watch : watches) tick(watch);
                 Thread.sleep(TICK);
             }
             for (Watch watch : watches) watch.last(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
@@ -81,14 +89,22 @@ final class WatchCommand extends OnDesk {
         }
     }
 
-    private void open(String link, Notices notices) {
-        BiConsumer<String, String> no = (title, says) -> {
-            out().println(title + ". " + says);
-            out().flush();
-            notices.tell(Notices.Notice.of(title, says), chosen -> {});
-        };
+    /** One desk whose drive went away, or whose settings are broken, does not end the watch of the others; it is said once. */
+    private void tick(Watch watch) {
         try {
-            new Opening(machine(), out(), no).open(link);
+            watch.tick(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
+        } catch (IOException | RuntimeException e) {
+            String says = String.valueOf(e.getMessage());
+            if (says.equals(said)) return;
+            said = says;
+            out().println(says);
+            out().flush();
+        }
+    }
+
+    private static void open(String link, Opening opening, BiConsumer<String, String> no) {
+        try {
+            opening.open(link);
         } catch (RuntimeException e) {
             // One link that fails is no reason to watch no more.
             no.accept("Nothing was opened", String.valueOf(e.getMessage()));

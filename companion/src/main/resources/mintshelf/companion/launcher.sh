@@ -1,7 +1,8 @@
 #!/bin/sh
 # Starts the companion of Mint Shelf.
 java=java
-what="-jar /usr/share/mint-shelf/companion.jar"
+jar=/usr/share/mint-shelf/companion.jar
+classes=
 launcher=/usr/bin/mint-shelf
 
 # A link of a page goes to the watch where one runs: it is awake already.
@@ -15,5 +16,10 @@ fi
 
 # A watch runs for weeks and stays small; what compares models for a moment may be large.
 memory=512m
-[ "$1 $2" = "desk watch" ] && memory=80m
-exec "$java" -Xshare:auto -XX:TieredStopAtLevel=1 -XX:+UseSerialGC "-Xmx$memory" "-Dmintshelf.launcher=$launcher" $what "$@"
+small=
+if [ "$1 $2" = "desk watch" ]; then
+    memory=80m
+    small="-Xms12m -Xss512k -XX:MaxNewSize=12m -XX:-ShrinkHeapInSteps -XX:MinHeapFreeRatio=5 -XX:MaxHeapFreeRatio=15 -XX:ReservedCodeCacheSize=24m"
+fi
+if [ -n "$classes" ]; then set -- -cp "$classes" mintshelf.companion.Companion "$@"; else set -- -jar "$jar" "$@"; fi
+exec "$java" -Xshare:auto -XX:TieredStopAtLevel=1 -XX:+UseSerialGC "-Xmx$memory" $small "-Dmintshelf.launcher=$launcher" "$@"

@@ -82,6 +82,11 @@ class LauncherTest extends OnMachine {
         assertThat(Files.isExecutable(file)).isTrue();
         assertThat(Files.readString(file, StandardCharsets.UTF_8))
                 .contains(System.getProperty("java.home"), "launcher='" + file + "'")
-                .doesNotContain("/usr/share/mint-shelf");
+                .containsPattern("\nclasses='/[^']+'\n");
+        Process started = new ProcessBuilder(file.toString(), "desk", "--help").start();
+        assertThat(new String(started.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                .as("it does start it")
+                .contains("mint-shelf desk");
+        assertThat(started.waitFor()).isZero();
     }
 }

@@ -159,4 +159,19 @@ class OpenCommandTest extends OnMachine {
                 .as("the hours stay")
                 .contains("22:00-06:00");
     }
+
+    @Test
+    void whatCannotLieDownIsSaidWithWhatWasKept() throws Exception {
+        StubShelf.Document gland = shelf.add(1, "TG40-3030", "TG40/gland.dxf", "gland");
+        Files.writeString(folder.resolve("TG40"), "a file where the folder should be");
+        assertThat(shelf("open", shelf.link(1, 1, "work"))).isEqualTo(1);
+        assertThat(gland.hold).isPositive();
+        assertThat(shelf.said)
+                .first()
+                .asString()
+                .startsWith("not done: You hold TG40-3030 now, but its file did not come:")
+                .endsWith("What lay here stays as it was.");
+        assertThat(folder.resolve("TG40")).hasContent("a file where the folder should be");
+        assertThat(opened(0)).isEmpty();
+    }
 }

@@ -12,6 +12,7 @@ import java.time.Duration;
 import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import mintshelf.companion.machine.Notices;
 import org.junit.jupiter.api.AfterEach;
@@ -131,8 +132,6 @@ class WatchTest extends OnMachine {
         assertThat(told).hasSize(1);
         gland.add("two");
         gland.base = 2;
-        write("TG40/lever.dxf", "touches the watch");
-        go(2, NOON);
         write("TG40/gland.dxf", "three");
         go(70, NOON);
         assertThat(titles()).endsWith("TG40-3030 is ahead");
@@ -234,6 +233,32 @@ class WatchTest extends OnMachine {
                 "0",
                 "EOF",
                 "");
+    }
+
+    @Test
+    void whereTheSystemTellsNothingOfASaveItShowsWhenTheDeskIsLookedAt() throws IOException {
+        watch.close(); // it hears nothing more, as on a share
+        watch =
+                new Watch(
+                        machine(),
+                        DeskFolder.of(folder),
+                        new PrintWriter(out, true),
+                        new Told(),
+                        Duration.ofSeconds(60)) {
+                    @Override
+                    Set<String> touched() {
+                        return Set.of();
+                    }
+                };
+        go(1, NOON);
+        gland.hold = 101;
+        write("TG40/gland.dxf", "on a share");
+        go(10, NOON);
+        assertThat(told).isEmpty();
+        go(60, NOON);
+        assertThat(titles()).containsExactly("TG40-3030 is ahead");
+        go(120, NOON);
+        assertThat(told).as("once").hasSize(1);
     }
 
     @Test

@@ -4,6 +4,7 @@ import { opensOn } from "./opens.js";
 
 const EVERY = 400; // ms between two questions
 const SLOW = 6000; // after that nobody seems to answer there
+const LONGEST = 300000; // one that began and does not end was switched off
 
 export function begin(box) {
   const desk = opensOn.get(document.body.dataset.me);
@@ -30,7 +31,7 @@ export function begin(box) {
     for (;;) {
       const how = await api("GET", `/desk-links/${id}`);
       if (how.state === "done" || how.state === "refused") return tell(how.says);
-      if (how.state === "late") return nobody();
+      if (how.state === "late" || Date.now() - from > LONGEST) return nobody();
       if (how.state === "waiting" && Date.now() - from > SLOW) nobody();
       if (how.state === "taken") tell(`${desk} is at it.`);
       await new Promise((go) => setTimeout(go, EVERY));

@@ -33,6 +33,7 @@ final class LinuxFiles {
                 [Unit]
                 Description=Mint Shelf tells what is saved on the desk
                 After=graphical-session.target
+                PartOf=graphical-session.target
 
                 [Service]
                 ExecStart=%s desk watch --all
@@ -41,7 +42,7 @@ final class LinuxFiles {
                 Nice=5
 
                 [Install]
-                WantedBy=default.target
+                WantedBy=graphical-session.target
                 """.formatted(Quoted.exec(launcher));
     }
 

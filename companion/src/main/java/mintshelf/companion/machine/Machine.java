@@ -2,8 +2,6 @@ package mintshelf.companion.machine;
 
 import java.io.File;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -108,20 +106,22 @@ public final class Machine {
     public Optional<String> ask(String... command) throws IOException {
         Optional<ProcessBuilder> process = process(command);
         if (process.isEmpty()) return Optional.empty();
-        Process running = process.get().redirectErrorStream(true).start();
-        running.getOutputStream().close();
+        // Its words go through a file: one that neither ends nor says anything is not waited for for ever.
+        Path said = Files.createTempFile("mint-shelf-", ".said");
+        Process running = process.get()
+                .redirectErrorStream(true)
+                .redirectOutput(said.toFile())
+                .start();
         try {
-            String said;
-            try (InputStream in = running.getInputStream()) {
-                said = new String(in.readNBytes(1 << 16), StandardCharsets.UTF_8);
-            }
+            running.getOutputStream().close();
             boolean ended = running.waitFor(LONGEST, TimeUnit.SECONDS);
-            return ended && running.exitValue() == 0 ? Optional.of(said) : Optional.empty();
+            return ended && running.exitValue() == 0 ? Optional.of(Files.readString(said)) : Optional.empty();
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return Optional.empty();
         } finally {
-            running.destroy();
+            running.destroyForcibly();
+            Files.deleteIfExists(said);
         }
     }
 

@@ -82,21 +82,26 @@ class RoundTripTest {
     void session() throws Exception {
         Path bin = Files.createDirectories(home.resolve("bin"));
         opened = home.resolve("opened");
-        // Links of the scheme go the machine's way; windows of the browser are opened by the test, in the one it drives.
+        // Links of the scheme go the machine's way; windows of the browser are opened by the test, in the one it
+        // drives.
         Path shim = bin.resolve("xdg-open");
         Files.writeString(
                 shim,
                 "#!/bin/sh\ncase \"$1\" in mint-shelf:*) exec /usr/bin/xdg-open \"$1\" ;; esac\nprintf '%s\\n' \"$1\" >> '"
                         + opened + "'\n");
         Files.setPosixFilePermissions(shim, PosixFilePermissions.fromString("rwxr-xr-x"));
-        String display = started(new ProcessBuilder(
-                "Xvfb", "-displayfd", "1", "-screen", "0", "1280x900x24", "-nolisten", "tcp"));
+        String display = started(
+                new ProcessBuilder("Xvfb", "-displayfd", "1", "-screen", "0", "1280x900x24", "-nolisten", "tcp"));
         String address = started(new ProcessBuilder("dbus-daemon", "--session", "--nofork", "--print-address"));
         session.putAll(Map.of(
-                "PATH", bin + ":/usr/bin:/bin",
-                "HOME", home.toString(),
-                "DISPLAY", ":" + display,
-                "DBUS_SESSION_BUS_ADDRESS", address));
+                "PATH",
+                bin + ":/usr/bin:/bin",
+                "HOME",
+                home.toString(),
+                "DISPLAY",
+                ":" + display,
+                "DBUS_SESSION_BUS_ADDRESS",
+                address));
         bus = DBusConnectionBuilder.forAddress(address).withShared(false).build();
         bus.requestBusName("org.freedesktop.Notifications");
         bus.exportObject(desktop);

@@ -35,13 +35,17 @@ class StandInEditorTest {
         if (!body.equals("GET"))
             request.header("Content-Type", "application/x-www-form-urlencoded")
                     .POST(HttpRequest.BodyPublishers.ofString(body));
-        return HttpClient.newHttpClient().send(request.build(), BodyHandlers.ofString()).body();
+        return HttpClient.newHttpClient()
+                .send(request.build(), BodyHandlers.ofString())
+                .body();
     }
 
     /** The fields of the hole of a diameter, as the page has them. */
     private static String hole(String page, String diameter, String now) {
-        Matcher m = Pattern.compile("value=\"" + diameter + "\" size.*?name=\"x\" value=\"([^\"]*)\".*?name=\"y\""
-                        + " value=\"([^\"]*)\".*?name=\"radius\" value=\"([^\"]*)\"", Pattern.DOTALL)
+        Matcher m = Pattern.compile(
+                        "value=\"" + diameter + "\" size.*?name=\"x\" value=\"([^\"]*)\".*?name=\"y\""
+                                + " value=\"([^\"]*)\".*?name=\"radius\" value=\"([^\"]*)\"",
+                        Pattern.DOTALL)
                 .matcher(page);
         assertThat(m.find()).as(page).isTrue();
         return "x=" + m.group(1) + "&y=" + m.group(2) + "&radius=" + m.group(3) + "&diameter=" + now;
@@ -56,10 +60,13 @@ class StandInEditorTest {
             page = send(editor.address() + "change", hole(page, "9", "11"));
             assertThat(page).contains("The hole of 9 has 11 now.", "value=\"11\"");
             assertThat(Files.readAllBytes(file)).as("not saved yet").isEqualTo(plate());
-            assertThat(send(editor.address() + "change", hole(page, "12", "-3"))).contains("A hole has a diameter.");
+            assertThat(send(editor.address() + "change", hole(page, "12", "-3")))
+                    .contains("A hole has a diameter.");
             assertThat(send(editor.address() + "change", "x=&y=")).contains("A hole has a diameter.");
             assertThat(send(editor.address() + "save", "")).contains("Saved.");
-            assertThat(Files.readString(file)).contains("5.5").isNotEqualTo(new String(plate(), StandardCharsets.ISO_8859_1));
+            assertThat(Files.readString(file))
+                    .contains("5.5")
+                    .isNotEqualTo(new String(plate(), StandardCharsets.ISO_8859_1));
             try (var left = Files.list(folder)) {
                 assertThat(left).as("nothing is left beside it").hasSize(1);
             }
