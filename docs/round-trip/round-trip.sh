@@ -10,7 +10,10 @@ auth="Authorization: Bearer ${MINT_TOKEN:?a token that may write, of the page Co
 
 key() { cat /proc/sys/kernel/random/uuid; }
 # An answer that is a refusal ends it: the server's own words say why.
-ask() { curl -sS --fail-with-body -H "$auth" -H 'Content-Type: application/json' "$@" || { echo >&2; exit 1; }; }
+ask() {
+    body=$(curl -sS --fail-with-body -H "$auth" -H 'Content-Type: application/json' "$@") || { printf '%s\n' "$body" >&2; exit 1; }
+    printf '%s' "$body"
+}
 # What stands between two words of an answer.
 between() { sed -n "s/.*$1\([^\",}]*\)$2.*/\1/p"; }
 
