@@ -22,6 +22,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.stream.Collectors;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.companion.machine.FileAct;
 import mintshelf.companion.machine.Machine;
@@ -79,6 +80,7 @@ class Watch implements AutoCloseable {
 
     private final Queue<Runnable> answers = new ConcurrentLinkedQueue<>();
     private int inQuiet;
+    private String wants = "";
     private boolean first = true;
     private boolean gone;
     private boolean unpaired;
@@ -196,6 +198,7 @@ class Watch implements AutoCloseable {
             print(lines, due);
         }
         for (String path : due) saved(path, lines.get(path), hashes.getOrDefault(path, ""), now, time);
+        count();
         awake(time);
     }
 
@@ -365,6 +368,30 @@ class Watch implements AutoCloseable {
 
     private static DeskRules.Act act(String act) {
         return DeskRules.Act.valueOf(act.toUpperCase(Locale.ROOT).replace('-', '_'));
+    }
+
+    /** Opens the page Desk. */
+    void openDesk() {
+        try {
+            machine.open(client.origin() + "/desk");
+        } catch (IOException e) {
+            out.println("Open " + client.origin() + "/desk");
+            out.flush();
+        }
+    }
+
+    /** What wants something of somebody, in a few words: "2 ahead, 1 strayed"; empty for nothing. */
+    String wants() {
+        return wants;
+    }
+
+    /** Counted once a look: a desk may be large, and is asked often. */
+    private void count() {
+        Map<String, Integer> counted = new TreeMap<>();
+        words.values().stream().filter(CHANGED::contains).forEach(word -> counted.merge(word, 1, Integer::sum));
+        wants = counted.entrySet().stream()
+                .map(e -> e.getValue() + " " + e.getKey())
+                .collect(Collectors.joining(", "));
     }
 
     @Override

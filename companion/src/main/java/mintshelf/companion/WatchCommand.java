@@ -11,7 +11,9 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import mintshelf.companion.machine.DesktopNotices;
+import mintshelf.companion.machine.DesktopTray;
 import mintshelf.companion.machine.Notices;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -68,6 +70,8 @@ final class WatchCommand extends OnDesk {
             notices.tell(Notices.Notice.of(title, says), chosen -> {});
         };
         Opening links = new Opening(machine(), out(), no);
+        Optional<DesktopTray> tray =
+                DesktopTray.of(machine(), () -> watches.get(0).openDesk());
         ExecutorService opening = Executors.newSingleThreadExecutor(r -> {
             Thread thread = new Thread(r, "links");
             thread.setDaemon(true);
@@ -78,6 +82,7 @@ final class WatchCommand extends OnDesk {
             while (System.nanoTime() < until) {
                 if (box.isPresent()) for (String link : box.get().taken()) opening.execute(() -> open(link, links, no));
                 for (Watch watch : watches) tick(watch);
+                tray.ifPresent(t -> say(t, watches));
                 Thread.sleep(TICK);
             }
             for (Watch watch : watches) watch.last(System.nanoTime(), LocalTime.now(ZoneId.systemDefault()));
@@ -85,8 +90,15 @@ final class WatchCommand extends OnDesk {
             Thread.currentThread().interrupt();
         } finally {
             opening.shutdown();
+            tray.ifPresent(DesktopTray::close);
             if (box.isPresent()) box.get().close();
         }
+    }
+
+    private static void say(DesktopTray tray, List<Watch> watches) {
+        String word =
+                watches.stream().map(Watch::wants).filter(w -> !w.isEmpty()).collect(Collectors.joining("; "));
+        tray.say(word, !word.isEmpty());
     }
 
     /** One desk whose drive went away, or whose settings are broken, does not end the watch of the others; it is said once. */

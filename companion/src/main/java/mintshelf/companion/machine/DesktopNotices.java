@@ -83,16 +83,28 @@ public final class DesktopNotices implements Notices {
         bus.addSigHandler(Notifications.NotificationClosed.class, s -> waiting.remove(s.id));
     }
 
-    /** The notices of a session's desktop; nothing where there is no bus, or nobody on it who shows any. */
+    /** The notices of a session's desktop; nothing where there is no bus. */
     public static Optional<Notices> of(Machine machine) {
+        Optional<DBusConnection> bus = bus(machine);
+        try {
+            return bus.isEmpty()
+                    ? Optional.empty()
+                    : Optional.of(
+                            new DesktopNotices(bus.get(), bus.get().getRemoteObject(NAME, PATH, Notifications.class)));
+        } catch (DBusException | DBusExecutionException e) {
+            bus.ifPresent(DBusConnection::disconnect);
+            return Optional.empty();
+        }
+    }
+
+    /** The bus of a machine's session; nothing where it has none. */
+    static Optional<DBusConnection> bus(Machine machine) {
         String address = machine.says("DBUS_SESSION_BUS_ADDRESS");
         if (machine.kind() != Machine.Kind.LINUX || address.isEmpty() || isGone(address)) return Optional.empty();
-        DBusConnection bus = null;
         try {
-            bus = DBusConnectionBuilder.forAddress(address).withShared(false).build();
-            return Optional.of(new DesktopNotices(bus, bus.getRemoteObject(NAME, PATH, Notifications.class)));
+            return Optional.of(
+                    DBusConnectionBuilder.forAddress(address).withShared(false).build());
         } catch (DBusException | DBusExecutionException e) {
-            if (bus != null) bus.disconnect();
             return Optional.empty();
         }
     }
