@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import mintshelf.companion.machine.Machine;
+import mintshelf.companion.machine.Quoted;
 
 /** The program that starts the companion: the one that is installed, else one that is written for where it runs from now. */
 final class Launcher {
@@ -56,17 +57,12 @@ final class Launcher {
     static String forShells(Path file) throws IOException {
         try (InputStream in = Objects.requireNonNull(Launcher.class.getResourceAsStream("launcher.sh"))) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8)
-                    .replace("java=java\n", "java=" + quoted(java()) + "\n")
+                    .replace("java=java\n", "java=" + Quoted.shell(java()) + "\n")
                     .replace(
                             isProgram() ? "jar=/usr/share/mint-shelf/companion.jar\n" : "classes=\n",
-                            (isProgram() ? "jar=" : "classes=") + quoted(path()) + "\n")
-                    .replace("launcher=/usr/bin/mint-shelf\n", "launcher=" + quoted(file.toString()) + "\n");
+                            (isProgram() ? "jar=" : "classes=") + Quoted.shell(path()) + "\n")
+                    .replace("launcher=/usr/bin/mint-shelf\n", "launcher=" + Quoted.shell(file.toString()) + "\n");
         }
-    }
-
-    /** A word of a shell (POSIX, 2.2.2). */
-    private static String quoted(String word) {
-        return "'" + word.replace("'", "'\\''") + "'";
     }
 
     private static String forWindows() {

@@ -56,6 +56,8 @@ class Watch implements AutoCloseable {
     /** After how long a shelf that did not answer is asked again. */
     private static final long AGAIN = Duration.ofSeconds(3).toNanos();
 
+    private static final long AWAY = Duration.ofMinutes(1).toNanos();
+
     private final Machine machine;
     private final DeskFolder desk;
     private final ShelfClient client;
@@ -86,6 +88,7 @@ class Watch implements AutoCloseable {
     private boolean unpaired;
     private long lookedAt = Long.MIN_VALUE;
     private long retryAt = Long.MIN_VALUE;
+    private int failed;
 
     /** @param every after how long the shelf is asked although nothing was saved */
     Watch(Machine machine, DeskFolder desk, PrintWriter out, Notices notices, Duration every) throws IOException {
@@ -161,7 +164,8 @@ class Watch implements AutoCloseable {
      * @param all whether of the whole desk; else only of what was saved, for a desk may be large
      */
     private void look(long now, LocalTime time, boolean all) throws IOException {
-        retryAt = now + AGAIN;
+        // A machine that is away for hours does not read its desk every few seconds for it.
+        retryAt = now + Math.min(AGAIN * Math.max(1, ++failed - 1), AWAY);
         Map<String, JsonNode> lines;
         Map<String, String> hashes;
         try {
@@ -184,6 +188,7 @@ class Watch implements AutoCloseable {
         gone = false;
         unpaired = false;
         retryAt = Long.MIN_VALUE;
+        failed = 0;
         List<String> due = new ArrayList<>(later);
         later.clear();
         if (all) {

@@ -175,6 +175,19 @@ class WatchTest extends OnMachine {
     }
 
     @Test
+    void aMachineThatIsAwayAsksLessAndLess() throws IOException {
+        gland.hold = 101;
+        shelf.silent = true;
+        write("TG40/gland.dxf", "in the train");
+        int before = shelf.asked.size();
+        go(300, NOON);
+        assertThat(shelf.asked.size() - before)
+                .as("of a hundred times three seconds")
+                .isBetween(5, 50);
+        assertThat(told).hasSize(1);
+    }
+
+    @Test
     void aTokenThatIsRevokedIsSaidOnce() throws IOException {
         shelf.revoked = true;
         gland.hold = 101;

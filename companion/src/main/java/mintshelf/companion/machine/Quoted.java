@@ -3,7 +3,7 @@ package mintshelf.companion.machine;
 import java.util.regex.Matcher;
 
 /** Paths and words as the files of desktops want them written. */
-final class Quoted {
+public final class Quoted {
     private Quoted() {}
 
     /**
@@ -18,7 +18,7 @@ final class Quoted {
     }
 
     /** A word of a shell (POSIX, 2.2.2). */
-    static String shell(String word) {
+    public static String shell(String word) {
         return "'" + word.replace("'", "'\\''") + "'";
     }
 
