@@ -319,4 +319,17 @@ class BoughtPartsTest {
     private Document document(long item) {
         return server.document(item);
     }
+
+    @Test
+    void itsPeekShowsItsCardInEveryFace() {
+        long part = make("PEEK-" + mark, Map.of("mass", "0.4"));
+        Web web = Web.as(server, "priya");
+        for (String face : List.of("look", "changed", "around", "facts")) {
+            HttpResponse<String> peek = web.get("/documents/" + part + "/peek?face=" + face);
+            assertThat(peek.statusCode()).as(face).isEqualTo(200);
+        }
+        assertThat(web.get("/documents/" + part + "/peek?face=facts").body()).doesNotContain(">File<");
+        assertThat(web.get("/documents/" + part + "/peek?face=look").body())
+                .contains("bills of materials name it by its number", "part-sheet");
+    }
 }

@@ -16,7 +16,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** What a file manager's entries do with the files that are chosen in it. */
-@Command(name = "act", description = "look, work, check-in, ask, undo or next, with files of a desk")
+@Command(name = "act", description = "look, work, check-in, ask, undo, next or saves, with files of a desk")
 final class ActCommand extends OnDesk {
     @Parameters(index = "0")
     private String act = "";
@@ -27,7 +27,8 @@ final class ActCommand extends OnDesk {
     @Override
     int run() throws IOException {
         FileAct wanted = FileAct.of(act)
-                .orElseThrow(() -> new Unreadable("“" + act + "” is no act: look, work, check-in, ask, undo or next."));
+                .orElseThrow(() ->
+                        new Unreadable("“" + act + "” is no act: look, work, check-in, ask, undo, next or saves."));
         Optional<Notices> notices = DesktopNotices.of(machine());
         FileActs.Tell tell = notice -> notices.ifPresent(n -> n.tell(notice, chosen -> {}));
         try {

@@ -2,15 +2,18 @@ package mintshelf.companion;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import mintshelf.companion.machine.FileAct;
 import mintshelf.companion.machine.Machine;
 import mintshelf.companion.machine.Notices.Notice;
+import mintshelf.core.base.Numbers;
 import tools.jackson.databind.JsonNode;
 
 /** What is done with files of a desk from outside of the browser: what is quiet is done and told, what has choices opens its plan. */
@@ -39,6 +42,10 @@ final class FileActs {
 
     /** Does it with some files by their paths on the desk. */
     void run(FileAct act, Collection<String> paths) throws IOException {
+        if (act == FileAct.SAVES) {
+            saves(paths); // they lie on this machine: no shelf is asked for them
+            return;
+        }
         Map<String, JsonNode> standings = OnDesk.byPath(OnDesk.status(desk, client, desk.files(paths)));
         Map<String, JsonNode> lines = new TreeMap<>();
         List<String> loose = new ArrayList<>();
@@ -61,6 +68,7 @@ final class FileActs {
             case ASK -> ask(lines.values());
             case UNDO -> undo(lines.values());
             case NEXT -> page("/start-revision?items=" + ids(lines.values()));
+            case SAVES -> throw new IllegalStateException("asked before the shelf is");
         }
     }
 
@@ -176,6 +184,26 @@ final class FileActs {
                 "/holds/undo",
                 Map.of("documents", held.stream().map(FileActs::id).toList()));
         say(numbers(held) + (held.size() == 1 ? " is" : " are") + " given back", "Nothing was changed.");
+    }
+
+    private void saves(Collection<String> paths) throws IOException {
+        SavesFolder folders = new SavesFolder(machine, desk, ZoneId.systemDefault());
+        for (String path : paths.stream().limit(PAGES).toList()) {
+            Optional<SavesFolder.Laid> laid = folders.of(path);
+            if (laid.isEmpty()) {
+                say(
+                        "Nothing of " + names(List.of(path)) + " was kept",
+                        "Saves of a file that you hold are kept while its desk is watched.");
+                continue;
+            }
+            SavesFolder.Laid it = laid.get();
+            say(
+                    Numbers.count(it.copies(), "save", "saves") + " of " + names(List.of(path)),
+                    (it.copies() < it.kept() ? "The latest of " + it.kept() + ", for the room that they take. " : "")
+                            + "Save one over the file to have it back.");
+            if (!machine.open(it.folder().toString())) out.println("They lie in " + it.folder());
+            out.flush();
+        }
     }
 
     /** A strayed file is taken: the hold begins, and the change is ahead then. */

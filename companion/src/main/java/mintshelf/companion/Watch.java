@@ -48,6 +48,11 @@ class Watch implements AutoCloseable {
     /** Saves of one file that follow each other faster are a storm: the first is told, and how it stands when it is over. */
     private static final long CALM = Duration.ofSeconds(10).toNanos();
 
+    /** How often it is asked whether what stands on the desktop is settled, and for how long after a save: it is mostly checked in then. */
+    private static final long ASKED = Duration.ofSeconds(20).toNanos();
+
+    private static final long RECENT = Duration.ofMinutes(10).toNanos();
+
     /** Lines of a desk that take memory worth giving back. */
     private static final int LARGE = 2_000;
 
@@ -87,6 +92,7 @@ class Watch implements AutoCloseable {
     private boolean gone;
     private boolean unpaired;
     private long lookedAt = Long.MIN_VALUE;
+    private long askedAt;
     private long retryAt = Long.MIN_VALUE;
     private int failed;
 
@@ -127,12 +133,20 @@ class Watch implements AutoCloseable {
         if (now < retryAt) return;
         boolean due = later.stream().anyMatch(path -> mayTell(path, now));
         boolean all = lookedAt == Long.MIN_VALUE || now - lookedAt >= every || changes.missed() || gone;
+        if (!all && now - askedAt >= ASKED && later.addAll(standing(now))) due = true;
         if (all || due) look(now, time, all);
         // What a large desk was read with goes back to the machine: nothing else comes for minutes.
         if (all && words.size() > LARGE) {
             desk.forget();
             System.gc();
         }
+    }
+
+    /** Files of which something was told a short while ago that may be settled by now, on a page or elsewhere. */
+    private List<String> standing(long now) {
+        return noticed.stream()
+                .filter(path -> now - savedAt.getOrDefault(path, now - RECENT) < RECENT)
+                .toList();
     }
 
     /** What the system says was touched; overridden where it says nothing. */
@@ -185,7 +199,9 @@ class Watch implements AutoCloseable {
             gone = true;
             return;
         }
+        askedAt = now;
         gone = false;
+        if (unpaired) notices.settled("desk");
         unpaired = false;
         retryAt = Long.MIN_VALUE;
         failed = 0;
@@ -223,6 +239,7 @@ class Watch implements AutoCloseable {
         for (String path : known) {
             if (lines.containsKey(path)) continue;
             words.remove(path);
+            settled(path);
             out.println("gone  " + path);
         }
         out.flush();
@@ -238,9 +255,15 @@ class Watch implements AutoCloseable {
             String word = line.path("word").asString().intern(); // a handful, of many thousand files
             String before = words.put(path, word);
             if (!word.equals(before) && !(first && word.equals("even"))) out.println(word + "  " + path);
+            if (!CHANGED.contains(word)) settled(path);
         }
         out.flush();
         goingOn.keySet().removeIf(path -> paths.contains(path) && !"ahead".equals(words.get(path)));
+    }
+
+    /** Checked in, given back or put away, here or elsewhere: a notice of it asks for nothing any more. */
+    private void settled(String path) {
+        if (noticed.remove(path)) notices.settled(path);
     }
 
     /** A save of a file is over: it is kept as a draft, and told. */

@@ -131,6 +131,11 @@ final class WatchCommand extends OnDesk {
         }
 
         @Override
+        public void settled(String about) {
+            // What was printed stands there.
+        }
+
+        @Override
         public void close() {}
     }
 }

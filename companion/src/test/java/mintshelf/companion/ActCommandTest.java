@@ -2,6 +2,11 @@ package mintshelf.companion;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.stream.Stream;
+import mintshelf.companion.watch.Drafts;
 import org.junit.jupiter.api.Test;
 
 /** What entries of a file manager do. */
@@ -102,5 +107,41 @@ class ActCommandTest extends OnMachine {
         assertThat(shelf("act", "burn", folder.resolve("TG40/lever.dxf").toString()))
                 .isEqualTo(3);
         assertThat(err.toString()).contains("is no act");
+    }
+
+    @Test
+    void savesOnTheWayAreLaidOutAsCopiesInAFolderThatOpens() throws Exception {
+        Path lying = write("TG40/gland.dxf", "one");
+        assertThat(act("saves", "TG40/gland.dxf")).isZero();
+        assertThat(out.toString()).contains("Nothing of gland.dxf was kept");
+        assertThat(opened(0)).isEmpty();
+
+        Drafts drafts = DeskFolder.of(folder).drafts();
+        Instant first = Instant.parse("2026-11-26T08:00:00Z");
+        for (int i = 0; i < 3; i++) {
+            write("TG40/gland.dxf", "save " + i);
+            drafts.keep("TG40/gland.dxf", lying, DeskFolder.hash(lying), first.plusSeconds(3600L * i));
+        }
+        write("TG40/gland.dxf", "as it lies");
+        shelf.silent = true; // they lie here: no shelf is asked for them
+        int asked = shelf.asked.size();
+        for (int time = 0; time < 2; time++) {
+            assertThat(act("saves", "TG40/gland.dxf")).isZero();
+            assertThat(out.toString()).contains("3 saves of gland.dxf");
+            Path folder = Path.of(opened(time + 1).get(time));
+            try (Stream<Path> copies = Files.list(folder).sorted()) {
+                assertThat(copies)
+                        .as("in the order of time, the second time as the first")
+                        .extracting(Files::readString)
+                        .containsExactly("save 0", "save 1", "save 2");
+            }
+            try (Stream<Path> copies = Files.list(folder)) {
+                assertThat(copies)
+                        .allMatch(c -> c.getFileName().toString().matches("gland 2026-11-2\\d [0-9.]{8}\\.dxf"))
+                        .allMatch(c -> Files.exists(c) && !c.startsWith(this.folder));
+            }
+        }
+        assertThat(shelf.asked).hasSize(asked);
+        assertThat(read("TG40/gland.dxf")).isEqualTo("as it lies");
     }
 }

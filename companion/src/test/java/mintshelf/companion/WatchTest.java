@@ -23,6 +23,7 @@ import org.junit.jupiter.api.Test;
 class WatchTest extends OnMachine {
     private static final LocalTime NOON = LocalTime.NOON;
     private final List<Notices.Notice> told = new ArrayList<>();
+    private final List<String> settled = new ArrayList<>();
     private final List<Consumer<String>> waiting = new ArrayList<>();
     private StubShelf.Document gland;
     private Watch watch;
@@ -33,6 +34,11 @@ class WatchTest extends OnMachine {
         public void tell(Notice notice, Consumer<String> chosen) {
             told.add(notice);
             waiting.add(chosen);
+        }
+
+        @Override
+        public void settled(String about) {
+            settled.add(about);
         }
 
         @Override
@@ -89,6 +95,24 @@ class WatchTest extends OnMachine {
         go(120, NOON);
         assertThat(told).as("told once").hasSize(1);
         assertThat(DeskFolder.of(folder).drafts().of("TG40/gland.dxf")).hasSize(1);
+    }
+
+    @Test
+    void aNoticeGoesOnceItsFileWasCheckedInElsewhere() throws IOException {
+        gland.hold = 101;
+        write("TG40/gland.dxf", "wider gland");
+        go(2, NOON);
+        go(40, NOON);
+        assertThat(settled).as("it is ahead still").isEmpty();
+        gland.add("wider gland");
+        gland.base = 2;
+        gland.hold = 0;
+        go(25, NOON);
+        assertThat(settled).containsExactly("TG40/gland.dxf");
+        int asked = shelf.asked.size();
+        go(200, NOON);
+        assertThat(settled).hasSize(1);
+        assertThat(shelf.asked.size()).as("nothing stands any more").isEqualTo(asked);
     }
 
     @Test

@@ -45,6 +45,10 @@ public final class DesktopNotices implements Notices {
                 Map<String, Variant<?>> hints,
                 int stays);
 
+        /** Takes a notice away. */
+        @SuppressWarnings("checkstyle:MethodName")
+        void CloseNotification(UInt32 id);
+
         /** A button of a notice was pressed. */
         class ActionInvoked extends DBusSignal {
             private final UInt32 id;
@@ -142,6 +146,18 @@ public final class DesktopNotices implements Notices {
             // The desktop that showed notices is gone, or ended its session: what is told is not lost, the page says it
             // too.
             standing.clear();
+        }
+    }
+
+    @Override
+    public synchronized void settled(String about) {
+        UInt32 id = standing.remove(about);
+        if (id == null) return;
+        waiting.remove(id);
+        try {
+            desktop.CloseNotification(id);
+        } catch (DBusExecutionException e) {
+            // It was looked at, or the desktop is gone: either way it does not stand there.
         }
     }
 

@@ -11,7 +11,8 @@ public enum FileAct {
     CHECK_IN("Check in…"),
     ASK("Ask for it"),
     UNDO("Undo check-out"),
-    NEXT("Start the next revision…");
+    NEXT("Start the next revision…"),
+    SAVES("Saves on the way…");
 
     private final String words;
 

@@ -28,6 +28,9 @@ public interface Notices extends AutoCloseable {
     /** Tells; a chosen answer comes back by its code, from another thread. */
     void tell(Notice notice, Consumer<String> chosen);
 
+    /** What a notice was about is settled: it need not stand any longer. */
+    void settled(String about);
+
     @Override
     void close();
 }

@@ -31,6 +31,7 @@ class DesktopNoticesTest {
 
     static final class Desktop implements Notifications {
         final BlockingQueue<Shown> shown = new LinkedBlockingQueue<>();
+        final BlockingQueue<Long> closed = new LinkedBlockingQueue<>();
         private long next = 40;
 
         @Override
@@ -46,6 +47,11 @@ class DesktopNoticesTest {
             long id = replaces.longValue() > 0 ? replaces.longValue() : ++next;
             shown.add(new Shown(replaces.longValue(), summary, body, List.copyOf(actions), id));
             return new UInt32(id);
+        }
+
+        @Override
+        public void CloseNotification(UInt32 id) {
+            closed.add(id.longValue());
         }
 
         @Override
@@ -101,6 +107,15 @@ class DesktopNoticesTest {
             assertThat(desktop.await().replaces()).as("of the same file").isEqualTo(first.id());
             notices.tell(Notices.Notice.of("Another", "one"), chosen::add);
             assertThat(desktop.await().replaces()).isZero();
+
+            notices.settled("TG40/gland.dxf");
+            assertThat(desktop.closed.poll(10, TimeUnit.SECONDS)).isEqualTo(first.id());
+            notices.settled("TG40/gland.dxf");
+            notices.tell(ahead, chosen::add);
+            assertThat(desktop.await().replaces())
+                    .as("what is told after it is new")
+                    .isZero();
+            assertThat(desktop.closed).as("closed once").isEmpty();
         }
     }
 

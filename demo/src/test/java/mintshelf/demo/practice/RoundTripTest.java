@@ -67,6 +67,11 @@ class RoundTripTest {
         }
 
         @Override
+        public void CloseNotification(UInt32 id) {
+            titles.add("settled");
+        }
+
+        @Override
         public String getObjectPath() {
             return "/org/freedesktop/Notifications";
         }

@@ -108,6 +108,15 @@ class Around {
         model.addAttribute("structureOf", consists.top());
         model.addAttribute("standing", consists.standing());
         model.addAttribute("used", around);
+        fillOthers(actor, seen, around, model);
+    }
+
+    /** What a part's card tells of what else bears its number. */
+    void fillCard(Actor actor, Seen seen, Model model) {
+        fillOthers(actor, seen, used.of(actor, seen.spine().id(), false), model);
+    }
+
+    private void fillOthers(Actor actor, Seen seen, ReadWhereUsed.Used around, Model model) {
         model.addAttribute(
                 "withOthers",
                 Stream.concat(

@@ -75,6 +75,7 @@ public class DocumentPanels {
         if (face.equals("look")) {
             model.addAttribute("sheet", sheets.sheetSoon(shown.drawn().content()));
             around.fillMargin(actor, view.seen(), shown, model);
+            if (view.seen().document().part()) around.fillCard(actor, view.seen(), model);
         }
         if (face.equals("changed")) {
             Optional<VersionRow> before = compare.before(id, shown)
