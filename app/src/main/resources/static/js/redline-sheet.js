@@ -1,4 +1,5 @@
 // Marks over a sheet: a drawing, a page of a PDF, a picture.
+import { el } from "./dom.js";
 import { drafts } from "./redline-draft.js";
 import { redlines } from "./redline.js";
 
@@ -14,6 +15,12 @@ export function sheetRedlines(page, element, view, toolChosen) {
     return answer.json();
   };
   const draft = drafts(view, geometry, only);
+  // The sheet and its marks move as one surface: two of them cost twice the frame where no graphics card puts them together.
+  // What is being drawn keeps a surface of its own, or each of its steps would paint the sheet anew.
+  const moves = el("div", { class: "moves" });
+  const sheet = element.querySelector("svg.drawing");
+  sheet.replaceWith(moves);
+  moves.append(sheet);
   let over = null;
   let marks = new Map();
 
@@ -26,7 +33,8 @@ export function sheetRedlines(page, element, view, toolChosen) {
       over = part.querySelector("[data-marks]").content.querySelector("svg");
       over.classList.add("over");
       marks = new Map([...over.querySelectorAll("[data-remark]")].map((mark) => [Number(mark.dataset.remark), mark]));
-      element.append(over, draft.layer);
+      moves.append(over);
+      element.append(draft.layer);
       view.again();
     },
     show(id, visible) {

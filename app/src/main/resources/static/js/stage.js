@@ -2,14 +2,16 @@
 // With a pen (wants, down, move, up, cancel) one finger draws where the pen wants it; two always move the sheet.
 export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null } = {}) {
   // By children alone: a question to the whole tree would pass a hundred thousand lines at each frame.
-  const drawings = () => [...element.parentElement.children].filter((pane) => "stage" in pane.dataset)
-    .flatMap((pane) => [...pane.children].filter((child) => child.matches("svg.drawing")));
+  const moved = () => [...element.parentElement.children].filter((pane) => "stage" in pane.dataset)
+    .flatMap((pane) => [...pane.children].filter((child) => child.matches("svg.drawing, .moves")));
   const whole = element.querySelector("svg").viewBox.baseVal;
   const fit = { x: whole.x, y: whole.y, w: whole.width, h: whole.height };
   let drawn = { ...fit };
   let view = { ...fit };
   let frame = 0;
   let rest = 0;
+  let owed = false; // whether it is to be drawn sharp once the hand lets go
+  const fingers = new Map();
 
   const scaleOf = (v) => {
     const box = element.getBoundingClientRect();
@@ -17,11 +19,13 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
   };
   const sharp = () => {
     rest = 0;
+    // Not under a hand that only paused: to draw a large sheet takes longer than the pause, and the hand would wait for it.
+    if (fingers.size) { owed = true; return; }
     drawn = { ...view };
-    drawings().forEach((svg) => {
-      svg.style.transform = "";
-      svg.setAttribute("viewBox", `${view.x} ${view.y} ${view.w} ${view.h}`);
-    });
+    for (const one of moved()) {
+      one.style.transform = "";
+      for (const svg of one.matches("svg") ? [one] : one.children) svg.setAttribute("viewBox", `${view.x} ${view.y} ${view.w} ${view.h}`);
+    }
   };
   const show = () => {
     frame = 0;
@@ -29,7 +33,7 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
     const now = scaleOf(view);
     const dx = (drawn.x + drawn.w / 2 - view.x - view.w / 2) * now;
     const dy = (drawn.y + drawn.h / 2 - view.y - view.h / 2) * now;
-    drawings().forEach((svg) => { svg.style.transform = `translate(${dx}px, ${dy}px) scale(${now / before})`; });
+    moved().forEach((one) => { one.style.transform = `translate(${dx}px, ${dy}px) scale(${now / before})`; });
     clearTimeout(rest);
     rest = setTimeout(sharp, 140);
     onMove(view);
@@ -74,9 +78,15 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
 
   // A sheet whose texts were selected by a drag would be taken along by the next one, as a picture.
   element.addEventListener("dragstart", (event) => event.preventDefault());
-  const fingers = new Map();
   let travelled = 0;
   let drawing = null;
+  const letGo = (id) => {
+    fingers.delete(id);
+    if (fingers.size || !owed) return;
+    owed = false;
+    clearTimeout(rest);
+    rest = setTimeout(sharp, 140);
+  };
   element.addEventListener("pointerdown", (event) => {
     if (event.target.closest("[data-handle]")) return;
     element.setPointerCapture(event.pointerId);
@@ -105,12 +115,13 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
   });
   element.addEventListener("pointerup", (event) => {
     const tapped = fingers.size === 1 && travelled < 5;
-    fingers.delete(event.pointerId);
+    letGo(event.pointerId);
     if (drawing === event.pointerId) { drawing = null; pen.up(event, tapped); return; }
     if (tapped) onTap(event);
   });
+  element.addEventListener("lostpointercapture", (event) => letGo(event.pointerId));
   element.addEventListener("pointercancel", (event) => {
-    fingers.delete(event.pointerId);
+    letGo(event.pointerId);
     if (drawing === event.pointerId) { drawing = null; pen.cancel(); }
   });
 

@@ -30,7 +30,7 @@ class RedlineWalkTest extends InBrowser {
     private static int[] at(double x, double y) {
         List<?> place = (List<?>) ((JavascriptExecutor) browser.driver())
                 .executeScript(
-                        "const s = document.querySelector('.stage > svg.drawing');"
+                        "const s = document.querySelector('.stage svg.drawing');"
                                 + "const p = new DOMPoint(arguments[0], -arguments[1]).matrixTransform(s.getScreenCTM());"
                                 + "return [Math.round(p.x), Math.round(p.y)]",
                         x,

@@ -11,7 +11,7 @@ import org.junit.jupiter.api.TestFactory;
 /** The scripts that know no page, tested where they run: each file of {@code static/tests} names its tests. */
 class ScriptsTest extends InBrowser {
     private static final List<String> FILES =
-            List.of("snap", "plan", "folder", "upload", "edges", "pick", "widths", "lines");
+            List.of("snap", "plan", "folder", "upload", "edges", "pick", "widths", "lines", "stage");
 
     @BeforeAll
     static void open() {

@@ -384,8 +384,7 @@ public final class Server {
         bean(CheckOut.class).take(actor(login), List.of(item), key(), "", "");
     }
 
-    /** Gives what became of it, as {@link Became#join} writes it. */
-    /** What became of it, without the version's id: "12v2". */
+    /** What became of it, as {@link Became#join} writes it without the version's id: "12v2". */
     public String checkIn(String login, long item, String text, boolean keep) {
         return checkIn(login, item, text.getBytes(StandardCharsets.UTF_8), keep);
     }

@@ -2,6 +2,7 @@ package mintshelf.companion;
 
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.time.Clock;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -187,7 +188,7 @@ final class FileActs {
     }
 
     private void saves(Collection<String> paths) throws IOException {
-        SavesFolder folders = new SavesFolder(machine, desk, ZoneId.systemDefault());
+        SavesFolder folders = new SavesFolder(machine, desk, Clock.system(ZoneId.systemDefault()));
         for (String path : paths.stream().limit(PAGES).toList()) {
             Optional<SavesFolder.Laid> laid = folders.of(path);
             if (laid.isEmpty()) {

@@ -5,7 +5,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.FileTime;
-import java.time.ZoneId;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
@@ -23,16 +25,19 @@ final class SavesFolder {
     /** So many bytes are laid out at most, from the latest on. */
     private static final long ROOM = 1L << 30;
 
+    /** What was laid out that long ago was looked at. */
+    private static final Duration KEPT = Duration.ofDays(7);
+
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("yyyy-MM-dd HH.mm.ss", Locale.ROOT);
 
     private final Path folders;
     private final DeskFolder desk;
-    private final ZoneId zone;
+    private final Clock clock;
 
-    SavesFolder(Machine machine, DeskFolder desk, ZoneId zone) {
+    SavesFolder(Machine machine, DeskFolder desk, Clock clock) {
         this.folders = machine.data().resolve("mint-shelf").resolve("saves");
         this.desk = desk;
-        this.zone = zone;
+        this.clock = clock;
     }
 
     /** A folder with copies of what was saved; how many of how many. */
@@ -43,6 +48,7 @@ final class SavesFolder {
         Drafts drafts = desk.drafts();
         List<Draft> all = drafts.of(path);
         if (all.isEmpty()) return Optional.empty();
+        sweep();
         String file = path.substring(path.lastIndexOf('/') + 1);
         String which = Integer.toHexString((desk.root() + "\n" + path).hashCode());
         Path folder = Files.createDirectories(folders.resolve(file + " " + which));
@@ -69,15 +75,26 @@ final class SavesFolder {
     private String named(String file, Draft draft) {
         int dot = file.lastIndexOf('.');
         String stem = dot > 0 ? file.substring(0, dot) : file;
-        return stem + " " + WHEN.format(draft.at().atZone(zone)) + (dot > 0 ? file.substring(dot) : "");
+        return stem + " " + WHEN.format(draft.at().atZone(clock.getZone())) + (dot > 0 ? file.substring(dot) : "");
+    }
+
+    private void sweep() throws IOException {
+        Instant old = clock.instant().minus(KEPT);
+        for (Path folder : in(Files.createDirectories(folders))) {
+            if (!Files.getLastModifiedTime(folder).toInstant().isBefore(old)) continue;
+            clear(folder);
+            if (in(folder).isEmpty()) Files.delete(folder);
+        }
+    }
+
+    private static List<Path> in(Path folder) throws IOException {
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.toList();
+        }
     }
 
     private static void clear(Path folder) throws IOException {
-        List<Path> old;
-        try (Stream<Path> files = Files.list(folder)) {
-            old = files.toList();
-        }
-        for (Path one : old) {
+        for (Path one : in(folder)) {
             try {
                 one.toFile().setWritable(true);
                 Files.delete(one);

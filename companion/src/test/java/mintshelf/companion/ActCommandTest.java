@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.stream.Stream;
 import mintshelf.companion.watch.Drafts;
@@ -124,6 +126,9 @@ class ActCommandTest extends OnMachine {
         }
         write("TG40/gland.dxf", "as it lies");
         shelf.silent = true; // they lie here: no shelf is asked for them
+        Path old = Files.createDirectories(machine().data().resolve("mint-shelf/saves/lid.dxf 1"));
+        Files.writeString(old.resolve("lid 2026-11-01 08.00.00.dxf"), "looked at");
+        Files.setLastModifiedTime(old, FileTime.from(Instant.now().minus(Duration.ofDays(8))));
         int asked = shelf.asked.size();
         for (int time = 0; time < 2; time++) {
             assertThat(act("saves", "TG40/gland.dxf")).isZero();
@@ -142,6 +147,7 @@ class ActCommandTest extends OnMachine {
             }
         }
         assertThat(shelf.asked).hasSize(asked);
+        assertThat(old).as("laid out a week ago").doesNotExist();
         assertThat(read("TG40/gland.dxf")).isEqualTo("as it lies");
     }
 }
