@@ -19,7 +19,7 @@ import urllib.error
 import urllib.parse
 import urllib.request
 import uuid
-from pathlib import Path, PurePosixPath
+from pathlib import Path
 
 
 class Refused(Exception):
@@ -85,11 +85,11 @@ class Shelf:
 
     def held(self, file):
         """What this person holds whose place on the desk is this file's."""
-        parts = Path(file).resolve().parts
-        mine = [one for one in self._read("/holds") if parts[-len(PurePosixPath(one["path"]).parts):] == PurePosixPath(one["path"]).parts]
-        if not mine:
-            raise Refused(f"You hold no document whose file is {file}. Check it out first; the file stays as it is.")
-        return max(mine, key=lambda one: len(one["path"]))
+        place = Path(file).resolve()
+        mine = [one for one in self._read("/holds") if (self.folder / one["path"]).resolve() == place]
+        if len(mine) != 1:
+            raise Refused(f"You hold no document whose file is {place}. Check it out first; the file stays as it is.")
+        return mine[0]
 
     def check_in(self, file, comment=""):
         """Checks in what lies there, and says what became of it."""

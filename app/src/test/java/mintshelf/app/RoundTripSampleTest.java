@@ -88,6 +88,13 @@ class RoundTripSampleTest {
                 .startsWith("1 ")
                 .contains("is in no version");
         assertThat(file).hasContent("wider than it was");
+        Path elsewhere = Files.createDirectories(folder.resolve("elsewhere")).resolve(file.getFileName());
+        Files.copy(file, elsewhere);
+        assertThat(macro("priya", "check-in", elsewhere.toString()))
+                .as("a copy that only bears its name")
+                .startsWith("1 ")
+                .contains("You hold no document whose file is");
+        Files.delete(elsewhere);
         assertThat(macro("priya", "check-in", file.toString(), "wider by two"))
                 .startsWith("0 ")
                 .contains(number + " is checked in as version 2");

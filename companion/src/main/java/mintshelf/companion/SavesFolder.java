@@ -81,7 +81,8 @@ final class SavesFolder {
     private void sweep() throws IOException {
         Instant old = clock.instant().minus(KEPT);
         for (Path folder : in(Files.createDirectories(folders))) {
-            if (!Files.getLastModifiedTime(folder).toInstant().isBefore(old)) continue;
+            if (!Files.isDirectory(folder)
+                    || !Files.getLastModifiedTime(folder).toInstant().isBefore(old)) continue;
             clear(folder);
             if (in(folder).isEmpty()) Files.delete(folder);
         }

@@ -58,6 +58,9 @@ class Watch implements AutoCloseable {
 
     private static final Set<String> CHANGED = Set.of("ahead", "strayed");
 
+    /** Words of which a notice tells: see {@link SaveTold}. */
+    private static final Set<String> TOLD = Set.of("ahead", "strayed", "new");
+
     /** After how long a shelf that did not answer is asked again. */
     private static final long AGAIN = Duration.ofSeconds(3).toNanos();
 
@@ -255,7 +258,7 @@ class Watch implements AutoCloseable {
             String word = line.path("word").asString().intern(); // a handful, of many thousand files
             String before = words.put(path, word);
             if (!word.equals(before) && !(first && word.equals("even"))) out.println(word + "  " + path);
-            if (!CHANGED.contains(word)) settled(path);
+            if (!TOLD.contains(word)) settled(path);
         }
         out.flush();
         goingOn.keySet().removeIf(path -> paths.contains(path) && !"ahead".equals(words.get(path)));
@@ -263,7 +266,9 @@ class Watch implements AutoCloseable {
 
     /** Checked in, given back or put away, here or elsewhere: a notice of it asks for nothing any more. */
     private void settled(String path) {
-        if (noticed.remove(path)) notices.settled(path);
+        if (!noticed.remove(path)) return;
+        told.remove(path); // who does the same once more is told once more
+        notices.settled(path);
     }
 
     /** A save of a file is over: it is kept as a draft, and told. */

@@ -116,6 +116,25 @@ class WatchTest extends OnMachine {
     }
 
     @Test
+    void whatIsOnlyHereIsToldUntilItIsFiledAndWhatWasPutBackIsToldAnew() throws IOException {
+        write("TG40/loose.dxf", "loose");
+        go(2, NOON);
+        assertThat(titles()).containsExactly("loose.dxf is only here");
+        go(60, NOON);
+        assertThat(settled).as("it is only here still").isEmpty();
+
+        gland.hold = 101;
+        write("TG40/gland.dxf", "wider gland");
+        go(2, NOON);
+        write("TG40/gland.dxf", "gland");
+        go(30, NOON);
+        assertThat(settled).as("as it was").containsExactly("TG40/gland.dxf");
+        write("TG40/gland.dxf", "wider gland");
+        go(30, NOON);
+        assertThat(titles().stream().filter("TG40-3030 is ahead"::equals)).hasSize(2);
+    }
+
+    @Test
     void aSaveOfOneThatNobodyHoldsIsToldWithItsRemedyAndTheAnswerTakesIt() throws IOException {
         write("TG40/gland.dxf", "mine");
         go(2, NOON);
