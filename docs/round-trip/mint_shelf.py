@@ -14,7 +14,6 @@ import json
 import os
 import shutil
 import sys
-import tempfile
 import urllib.error
 import urllib.parse
 import urllib.request
@@ -41,8 +40,8 @@ class Shelf:
             return urllib.request.urlopen(request, timeout=60)
         except urllib.error.HTTPError as refusal:
             raise Refused(_words(refusal)) from None
-        except urllib.error.URLError as failure:
-            raise Refused(f"The shelf cannot be reached ({failure.reason}). Nothing was done.") from None
+        except OSError as failure:
+            raise Refused(f"The shelf cannot be reached ({getattr(failure, 'reason', failure)}). Files stay as they lie; try again.") from None
 
     def _act(self, path, body):
         """An act is sent with a key of its own: sent twice, it is done once."""
@@ -71,16 +70,16 @@ class Shelf:
             raise Refused(f"{file} lies there and is in no version. Check it in or put it elsewhere; it was left as it is.")
         held = self._act("/holds", {"documents": [document["id"]], "desk": "", "purpose": purpose})[0]
         file.parent.mkdir(parents=True, exist_ok=True)
-        handle, beside = tempfile.mkstemp(prefix=".~", dir=file.parent)
+        # Beside it first: what lies there is replaced whole, or not at all.
+        beside = file.with_name(f".~{uuid.uuid4().hex}")
         try:
-            with os.fdopen(handle, "wb") as out, self._open("GET", f"/documents/{held['id']}/versions/{held['version']}/content") as content:
+            with open(beside, "xb") as out, self._open("GET", f"/documents/{held['id']}/versions/{held['version']}/content") as content:
                 shutil.copyfileobj(content, out)
             if _sha256(beside) != held["sha256"]:
                 raise Refused(f"{number} is checked out, but its file did not come whole. Bring it again.")
             os.replace(beside, file)
         finally:
-            if os.path.exists(beside):
-                os.unlink(beside)
+            beside.unlink(missing_ok=True)
         return file
 
     def held(self, file):

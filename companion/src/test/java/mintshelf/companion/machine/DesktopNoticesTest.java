@@ -1,9 +1,7 @@
 package mintshelf.companion.machine;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assumptions.assumeThat;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -11,19 +9,13 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import mintshelf.companion.machine.DesktopNotices.Notifications;
-import org.freedesktop.dbus.connections.impl.DBusConnection;
-import org.freedesktop.dbus.connections.impl.DBusConnectionBuilder;
 import org.freedesktop.dbus.types.UInt32;
 import org.freedesktop.dbus.types.Variant;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Over a real bus of its own, with a desktop on it that only notes what it is to show. */
-class DesktopNoticesTest {
-    private Process daemon;
-    private Machine machine;
-    private DBusConnection bus;
+class DesktopNoticesTest extends OnBus {
     private final Desktop desktop = new Desktop();
 
     /** What a desktop is asked to show. */
@@ -67,20 +59,9 @@ class DesktopNoticesTest {
     }
 
     @BeforeEach
-    void begin() throws Exception {
-        assumeThat(Files.isExecutable(Path.of("/usr/bin/dbus-daemon"))).isTrue();
-        daemon = new ProcessBuilder("dbus-daemon", "--session", "--nofork", "--print-address").start();
-        String address = daemon.inputReader().readLine();
-        machine = new Machine(Machine.Kind.LINUX, Path.of("/home"), Map.of("DBUS_SESSION_BUS_ADDRESS", address));
-        bus = DBusConnectionBuilder.forAddress(address).withShared(false).build();
+    void show() throws Exception {
         bus.requestBusName("org.freedesktop.Notifications");
         bus.exportObject(desktop);
-    }
-
-    @AfterEach
-    void end() {
-        if (bus != null) bus.disconnect();
-        if (daemon != null) daemon.destroy();
     }
 
     @Test

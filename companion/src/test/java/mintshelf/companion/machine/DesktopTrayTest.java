@@ -1,9 +1,7 @@
 package mintshelf.companion.machine;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assumptions.assumeThat;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
@@ -11,18 +9,11 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import mintshelf.companion.machine.DesktopTray.Item;
 import mintshelf.companion.machine.DesktopTray.Watcher;
-import org.freedesktop.dbus.connections.impl.DBusConnection;
-import org.freedesktop.dbus.connections.impl.DBusConnectionBuilder;
 import org.freedesktop.dbus.interfaces.Properties;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Over a real bus of its own, with a tray on it that asks what trays ask. */
-class DesktopTrayTest {
-    private Process daemon;
-    private Machine machine;
-    private DBusConnection bus;
+class DesktopTrayTest extends OnBus {
     private final Tray tray = new Tray();
     private final BlockingQueue<String> clicks = new LinkedBlockingQueue<>();
 
@@ -38,21 +29,6 @@ class DesktopTrayTest {
         public String getObjectPath() {
             return "/StatusNotifierWatcher";
         }
-    }
-
-    @BeforeEach
-    void begin() throws Exception {
-        assumeThat(Files.isExecutable(Path.of("/usr/bin/dbus-daemon"))).isTrue();
-        daemon = new ProcessBuilder("dbus-daemon", "--session", "--nofork", "--print-address").start();
-        String address = daemon.inputReader().readLine();
-        machine = new Machine(Machine.Kind.LINUX, Path.of("/home"), Map.of("DBUS_SESSION_BUS_ADDRESS", address));
-        bus = DBusConnectionBuilder.forAddress(address).withShared(false).build();
-    }
-
-    @AfterEach
-    void end() {
-        if (bus != null) bus.disconnect();
-        if (daemon != null) daemon.destroy();
     }
 
     private String property(String item, String name) throws Exception {
