@@ -12,6 +12,16 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
   let rest = 0;
   let owed = false; // whether it is to be drawn sharp once the hand lets go
   const fingers = new Map();
+  // A transform that is only set has the browser put its layers together anew at each frame, a sheet's ten thousand texts one by
+  // one. Under an animation, one that stands still and adds nothing, it tells them their new place alone.
+  const lifted = new Map();
+  const lift = (one) => {
+    if (lifted.has(one)) return;
+    const still = one.animate({ transform: ["translate(0)", "translate(0)"] }, { duration: 1000, composite: "add" });
+    still.pause();
+    lifted.set(one, still);
+  };
+  const putDown = () => { lifted.forEach((still) => still.cancel()); lifted.clear(); };
 
   const scaleOf = (v) => {
     const box = element.getBoundingClientRect();
@@ -22,6 +32,7 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
     // Not under a hand that only paused: to draw a large sheet takes longer than the pause, and the hand would wait for it.
     if (fingers.size) { owed = true; return; }
     drawn = { ...view };
+    putDown();
     for (const one of moved()) {
       one.style.transform = "";
       for (const svg of one.matches("svg") ? [one] : one.children) svg.setAttribute("viewBox", `${view.x} ${view.y} ${view.w} ${view.h}`);
@@ -33,7 +44,7 @@ export function stage(element, { onMove = () => {}, onTap = () => {}, pen = null
     const now = scaleOf(view);
     const dx = (drawn.x + drawn.w / 2 - view.x - view.w / 2) * now;
     const dy = (drawn.y + drawn.h / 2 - view.y - view.h / 2) * now;
-    moved().forEach((one) => { one.style.transform = `translate(${dx}px, ${dy}px) scale(${now / before})`; });
+    moved().forEach((one) => { lift(one); one.style.transform = `translate(${dx}px, ${dy}px) scale(${now / before})`; });
     clearTimeout(rest);
     rest = setTimeout(sharp, 140);
     onMove(view);

@@ -30,10 +30,13 @@ export default {
     await wait(400);
     same(box()[0], 0, "a pause");
     same(drawing.style.transform.startsWith("translate(40px"), true, "it moves as a picture");
+    same(drawing.getAnimations().length, 1, "under one animation, however often it moves");
+    same(new DOMMatrix(getComputedStyle(drawing).transform).e, 40, "which adds nothing");
     say("pointerup", 140);
     await wait(400);
     same(box()[0], -40, "let go");
     same(drawing.style.transform, "", "as it is drawn");
+    same(drawing.getAnimations().length, 0, "and rests");
   }),
   "a hand that is lost without a word holds nothing up": () => withSheet(async ({ say, box }) => {
     say("pointerdown", 100);
