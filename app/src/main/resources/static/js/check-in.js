@@ -8,7 +8,7 @@ export function begin(form) {
   const button = document.querySelector("[data-check-in]");
   const why = document.querySelector("[data-why]");
   let busy = 0;
-  // What a trial brings back is held against its own line; desks know the main lines of documents.
+  // What a trial brings back is held against its own line.
   const trial = form.dataset.trial ? `&trial=${form.dataset.trial}` : "";
   const tell = () => {
     const n = [...document.querySelectorAll("[data-upload]")].filter((field) => field.value
@@ -87,14 +87,15 @@ export function begin(form) {
   };
   /** What lies on this browser's desk need not be chosen. A file that is as the shelf has it stays where it is. */
   const fromDesk = async () => {
-    const desk = trial ? null : await deskFor();
+    const desk = await deskFor();
     if (!desk) return;
     form.elements.desk.value = desk.name;
     const standings = await desk.status().catch(() => null);
     if (!standings) return;
     const lying = [];
     for (const row of rows) {
-      const one = standings.find((s) => String(s.document) === row.dataset.row);
+      // Only what the desk has of the same line: bytes of a trial are none of the document's, nor the other way round.
+      const one = standings.find((s) => String(s.document) === row.dataset.row && String(s.trial ?? "") === (form.dataset.trial ?? ""));
       const file = one && !["even", "absent", "behind", "set"].includes(one.word) && await desk.folder.file(one.path);
       if (!file) continue;
       lying.push({ document: one.document, path: one.path, sha256: one.sha256 });

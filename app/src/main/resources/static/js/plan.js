@@ -10,11 +10,14 @@ export function relative(from, to) {
   return "../".repeat(a.length - same) + b.slice(same).join("/");
 }
 
+/** A version as it is read, by its name in addresses: "v7", "t1/2". */
+export const versionSays = (name) => (/^t/.test(name) ? name.replace("-", "/") : `v${name}`);
+
 /**
  * How a version that is to come finds the desk: what stands in its way or is the same document, whether it is there already, and
  * whether work would be lost.
  *
- * @param row document, version, path
+ * @param row document, version as addresses name it, path, line of a trial or nothing
  * @param standings of the desk; only those with bytes count
  */
 export function standOf(row, standings) {
@@ -23,7 +26,8 @@ export function standOf(row, standings) {
   const word = standing?.word;
   return {
     standing,
-    there: Boolean(standing) && standing.path === row.path && ["even", "set"].includes(word) && (standing.base || standing.version) === row.version,
+    there: Boolean(standing) && standing.path === row.path && ["even", "set"].includes(word)
+      && (standing.line ?? null) === (row.line ?? null) && (standing.had ?? standing.gets) === row.version,
     loses: ["ahead", "strayed", "new"].includes(word),
   };
 }

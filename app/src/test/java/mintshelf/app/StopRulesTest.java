@@ -15,6 +15,7 @@ import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.document.ReadVersion;
 import mintshelf.app.use.revision.MoveDocument;
 import mintshelf.core.access.Right;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.fact.RequiredAt;
 import mintshelf.core.house.DistributionRule;
 import mintshelf.core.house.DistributionRule.Sentence;
@@ -78,7 +79,7 @@ class StopRulesTest extends InAHouse {
         assertThat(fetched("priya", item, 1)).as("she holds it").isEmpty();
         assertThat(fetched("hedda", item, 1)).isEqualTo("stage.fetch");
         assertThat(fetched("ines", item, 1)).isEmpty();
-        assertThat(code(() -> server.bean(FetchFiles.class).readable(server.actor("hedda"), item, 1)))
+        assertThat(code(() -> server.bean(FetchFiles.class).readable(server.actor("hedda"), item, VersionName.main(1))))
                 .isEqualTo("stage.fetch");
         assertThat(code(() -> server.bean(FetchFiles.class).fetchLatest(server.actor("hedda"), List.of(item), false)))
                 .isEqualTo("stage.fetch");

@@ -1,8 +1,8 @@
-import { bringSays, checkOutSays, relative, standOf } from "/static/js/plan.js";
+import { bringSays, checkOutSays, relative, standOf, versionSays } from "/static/js/plan.js";
 import { same } from "./check.js";
 
-const row = { document: 7, version: 3, path: "berth/cone.dxf" };
-const stand = (standing) => standOf(row, standing ? [{ document: 7, path: "berth/cone.dxf", sha256: "ab", version: 3, base: 3, ...standing }] : []);
+const row = { document: 7, version: "3", path: "berth/cone.dxf" };
+const stand = (standing) => standOf(row, standing ? [{ document: 7, path: "berth/cone.dxf", sha256: "ab", gets: "3", had: "3", ...standing }] : []);
 
 export default {
   "the way from a parent to its component goes up only as far as it must": () => {
@@ -14,11 +14,20 @@ export default {
   },
   "what is even in its place at its version is there": () => {
     same(stand({ word: "even" }).there, true);
-    same(stand({ word: "set", base: 3, version: 5 }).there, true);
-    same(stand({ word: "set", base: 2, version: 3 }).there, false);
+    same(stand({ word: "set", had: "3", gets: "5" }).there, true);
+    same(stand({ word: "set", had: "2", gets: "3" }).there, false);
     same(stand({ word: "even", path: "elsewhere/cone.dxf" }).there, false);
-    same(stand({ word: "behind", base: 2 }).there, false);
+    same(stand({ word: "behind", had: "2" }).there, false);
+    same(stand({ word: "even", had: null }).there, true, "its bytes tell");
     same(stand(null).there, false);
+  },
+  "what is even on another line is not there": () => {
+    same(stand({ word: "even", line: "t1" }).there, false, "the same bytes, and the desk works on a trial");
+    same(standOf({ ...row, line: "t1" }, [{ ...row, line: "t1", sha256: "ab", word: "even", gets: "3", had: "3" }]).there, true);
+  },
+  "a version is read by its line": () => {
+    same(versionSays("7"), "v7");
+    same(versionSays("t12-3"), "t12/3");
   },
   "work that is in no version would be lost": () => {
     for (const word of ["ahead", "strayed", "new"]) same(stand({ word }).loses, true, word);

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.companion.machine.Machine;
+import mintshelf.core.document.VersionName;
 import tools.jackson.databind.JsonNode;
 
 /** Brings a document to its place on a desk, with what it refers to where it looks for it, and opens it. */
@@ -75,7 +76,7 @@ final class Bringing {
     }
 
     /** A document and how its file stands on the desk. */
-    private record Wanted(JsonNode document, int version) {
+    private record Wanted(JsonNode document, String version) {
         String path() {
             return document.path("path").asString();
         }
@@ -84,24 +85,24 @@ final class Bringing {
     /**
      * Brings it and opens it; what became of it in a sentence.
      *
-     * @param version that is looked at; for work it is the latest
+     * @param line of a trial; empty for the main one
+     * @param version that is looked at, as addresses name it; for work it is the latest
      * @param work whether it is checked out, where it is not held already
      */
-    String open(long id, int version, boolean work) {
-        JsonNode document = client.get("/documents/" + id);
+    String open(long id, String line, String version, boolean work) {
+        JsonNode document = client.get("/documents/" + id + (line.isEmpty() ? "" : "?line=" + line));
         boolean mine = document.path("hold").path("mine").asBoolean();
         boolean taken = work && !mine;
         if (taken) {
             // Somebody may have checked it in just before: what is held is what the answer says.
-            for (JsonNode held :
-                    client.post("/holds", Map.of("documents", List.of(id), "desk", desk.name(), "purpose", "")))
+            for (JsonNode held : OnDesk.hold(desk, client, List.of(id), line, ""))
                 if (held.path("id").asLong() == id) document = held;
         }
-        Wanted main = new Wanted(document, work ? document.path("version").asInt() : version);
-        String number = document.path("number").asString();
+        Wanted main = new Wanted(document, work ? document.path("gets").asString() : version);
+        String number = OnDesk.called(document);
         List<Wanted> all = new ArrayList<>(List.of(main));
         try {
-            all.addAll(components(id, main.version()));
+            all.addAll(components(main));
             return bring(all, taken, mine);
         } catch (IOException e) {
             throw new Unreadable((taken ? "You hold " + number + " now, but its" : "Its") + " file did not come: "
@@ -137,10 +138,13 @@ final class Bringing {
         return standing == null ? "" : standing.path("word").asString();
     }
 
-    private List<Wanted> components(long id, int version) {
+    private List<Wanted> components(Wanted main) {
         Map<Long, Wanted> found = new LinkedHashMap<>();
-        JsonNode rows =
-                client.get("/documents/" + id + "/structure?version=" + version).path("components");
+        long id = main.document().path("id").asLong();
+        String line = main.document().path("line").asString("");
+        JsonNode rows = client.get("/documents/" + id + "/structure?"
+                        + (line.isEmpty() ? "version=" + main.version() : "line=" + line))
+                .path("components");
         for (JsonNode c : rows) {
             if (c.path("document").isNull() || c.path("version").isNull()) continue;
             long component = c.path("document").asLong();
@@ -149,7 +153,7 @@ final class Bringing {
                     component,
                     new Wanted(
                             client.get("/documents/" + component),
-                            c.path("version").asInt()));
+                            c.path("gets").asString()));
         }
         return List.copyOf(found.values());
     }
@@ -168,13 +172,18 @@ final class Bringing {
     }
 
     private String said(Wanted main, boolean own, boolean taken, boolean mine, int along, String not) {
-        String number = main.document().path("number").asString();
+        String number = OnDesk.called(main.document());
         StringBuilder says = new StringBuilder();
         if (own && mine) says.append(number).append(" is open with what you changed");
         else if (own) {
             says.append("Your own copy of ").append(number).append(" differs from the shelf's; it stays as it lies");
         } else {
-            says.append(number).append(" version ").append(main.version()).append(not.isEmpty() ? " is open" : " is");
+            says.append(main.document().path("number").asString())
+                    .append(" version ")
+                    .append(VersionName.of(main.version())
+                            .map(VersionName::says)
+                            .orElse(""))
+                    .append(not.isEmpty() ? " is open" : " is");
         }
         says.append(" on ").append(desk.name());
         if (taken) says.append("; you hold it now");

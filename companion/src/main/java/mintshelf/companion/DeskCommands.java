@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import mintshelf.companion.machine.Machine;
+import mintshelf.core.document.VersionName;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -109,6 +110,9 @@ final class DeskCommands {
         @Option(names = "--version", description = "an older version on purpose")
         private Integer version;
 
+        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
+        private String line = "";
+
         @Option(names = "--aside", description = "set changed files aside under another name")
         private boolean aside;
 
@@ -122,16 +126,20 @@ final class DeskCommands {
             if (said.isEmpty()) {
                 for (JsonNode s : status) {
                     if (!s.path("act").asString().equals("bring")) continue;
-                    JsonNode d = client.get("/documents/" + s.path("document").asLong());
-                    bring(out(), desk, client, standings, d, d.path("version").asInt(), aside, brought);
+                    JsonNode d = document(client, s);
+                    bring(out(), desk, client, standings, d, d.path("gets").asString(), aside, brought);
                 }
             }
             for (String one : said) {
-                JsonNode d = document(desk, client, one);
-                int wanted = version == null ? d.path("version").asInt() : version;
+                JsonNode d = onLine(client, standings, document(desk, client, one), line);
+                String on = d.path("line").asString("");
+                String wanted = version == null
+                        ? d.path("gets").asString()
+                        : on.isEmpty() ? Integer.toString(version) : on + "-" + version;
                 bring(out(), desk, client, standings, d, wanted, aside, brought);
                 if (!components) continue;
-                JsonNode structure = client.get("/documents/" + d.path("id").asLong() + "/structure?version=" + wanted);
+                JsonNode structure = client.get("/documents/" + d.path("id").asLong() + "/structure?"
+                        + (on.isEmpty() ? "version=" + wanted : "line=" + on));
                 for (JsonNode c : structure.path("components")) {
                     if (c.path("document").isNull() || c.path("version").isNull()) {
                         out().println("Not to be had: " + c.path("path").asString());
@@ -145,7 +153,7 @@ final class DeskCommands {
                             client,
                             standings,
                             client.get("/documents/" + id),
-                            c.path("version").asInt(),
+                            c.path("gets").asString(),
                             aside,
                             brought);
                 }
@@ -165,6 +173,9 @@ final class DeskCommands {
         @Option(names = {"-m", "--purpose"})
         private String purpose = "";
 
+        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
+        private String line = "";
+
         @Option(names = "--aside")
         private boolean aside;
 
@@ -173,15 +184,18 @@ final class DeskCommands {
             DeskFolder desk = DeskFolder.of(folder);
             ShelfClient client = desk.client(machine());
             Map<String, JsonNode> standings = byPath(status(desk, client));
-            List<Long> ids = new ArrayList<>();
-            for (String one : said)
-                ids.add(document(desk, client, one).path("id").asLong());
-            JsonNode held = client.post("/holds", Map.of("documents", ids, "desk", desk.name(), "purpose", purpose));
+            List<JsonNode> asked = new ArrayList<>();
+            for (String one : said) asked.add(onLine(client, standings, document(desk, client, one), line));
             List<Map<String, Object>> brought = new ArrayList<>();
-            for (JsonNode d : held) {
-                bring(out(), desk, client, standings, d, d.path("version").asInt(), aside, brought);
-                out().println("You hold " + d.path("number").asString() + ", version "
-                        + d.path("version").asInt() + ".");
+            for (Map.Entry<String, List<Long>> on : byLine(asked, "id").entrySet()) {
+                for (JsonNode d : hold(desk, client, on.getValue(), on.getKey(), purpose)) {
+                    out().println("You hold " + called(d) + ", version "
+                            + VersionName.of(d.path("gets").asString())
+                                    .map(VersionName::says)
+                                    .orElse("")
+                            + ".");
+                    bring(out(), desk, client, standings, d, d.path("gets").asString(), aside, brought);
+                }
             }
             note(desk, client, brought);
             return 0;
@@ -209,10 +223,11 @@ final class DeskCommands {
             ShelfClient client = desk.client(machine());
             JsonNode status = status(desk, client);
             List<JsonNode> coming = new ArrayList<>();
-            List<Long> taking = new ArrayList<>();
+            List<JsonNode> taking = new ArrayList<>();
             for (JsonNode s : status) {
                 boolean named = said.isEmpty()
                         || said.contains(s.path("number").asString(""))
+                        || said.contains(called(s))
                         || said.stream()
                                 .anyMatch(one -> desk.path(Path.of(one))
                                         .orElse(one)
@@ -220,12 +235,12 @@ final class DeskCommands {
                 if (!named) continue;
                 String act = s.path("act").asString();
                 boolean held = s.path("hold").asLong() > 0;
-                if (act.equals("take") && take) taking.add(s.path("document").asLong());
+                if (act.equals("take") && take) taking.add(s);
                 if (act.equals("check-in") || (act.equals("take") && take) || (held && !said.isEmpty())) coming.add(s);
             }
             if (coming.isEmpty()) throw new ShelfClient.Refusal("Nothing here is ahead of the shelf.");
             if (!taking.isEmpty()) {
-                client.post("/holds", Map.of("documents", taking, "desk", desk.name(), "purpose", ""));
+                byLine(taking, "document").forEach((on, ids) -> hold(desk, client, ids, on, ""));
                 Map<String, JsonNode> anew = byPath(status(desk, client));
                 coming.replaceAll(s -> anew.get(s.path("path").asString()));
             }
@@ -271,20 +286,22 @@ final class DeskCommands {
                         .orElseThrow();
                 String what = b.path("what").asString();
                 int number = b.path("number").asInt();
-                out().println(s.path("number").asString()
+                String on = s.path("line").asString("");
+                out().println(called(s)
                         + switch (what) {
                             case "version" -> ": version " + number;
+                            case "trial" -> ": version " + new VersionName(line(on), number).says();
                             case "stray" -> ": kept as a stray, see its page";
                             case "only-saved" -> ": only saved once more; no version";
                             default -> ": nothing changed; no version";
                         });
                 if (what.equals("stray")) strays++;
-                if (what.equals("version")) {
+                if (what.equals("version") || what.equals("trial")) {
                     brought.add(Map.of(
                             "document",
                             b.path("document").asLong(),
                             "version",
-                            number,
+                            new VersionName(what.equals("trial") ? line(on) : 0, number).address(),
                             "path",
                             s.path("path").asString(),
                             "onPurpose",
@@ -294,6 +311,10 @@ final class DeskCommands {
             note(desk, client, brought);
             return strays > 0 ? 1 : 0;
         }
+
+        private static int line(String name) {
+            return VersionName.line(name).orElse(0);
+        }
     }
 
     /** Gives holds back unchanged. */
@@ -302,14 +323,18 @@ final class DeskCommands {
         @Parameters(arity = "1..*")
         private List<String> said = List.of();
 
+        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
+        private String line = "";
+
         @Override
         int run() {
             DeskFolder desk = DeskFolder.of(folder);
             ShelfClient client = desk.client(machine());
-            List<Long> ids = new ArrayList<>();
-            for (String one : said)
-                ids.add(document(desk, client, one).path("id").asLong());
-            client.post("/holds/undo", Map.of("documents", ids));
+            Map<String, JsonNode> standings = byPath(status(desk, client));
+            List<JsonNode> asked = new ArrayList<>();
+            for (String one : said) asked.add(onLine(client, standings, document(desk, client, one), line));
+            byLine(asked, "id").forEach((on, ids) -> giveBack(client, ids, on));
+            List<Long> ids = asked.stream().map(d -> d.path("id").asLong()).toList();
             for (JsonNode s : status(desk, client)) {
                 boolean changed = s.path("word").asString().equals("strayed");
                 if (changed && ids.contains(s.path("document").asLong())) {

@@ -233,7 +233,7 @@ final class DeskFolder {
      *
      * @return false where another file lies there by now than was read; it stays
      */
-    boolean bring(ShelfClient client, long document, int version, String path) throws IOException {
+    boolean bring(ShelfClient client, long document, String version, String path) throws IOException {
         Path place = place(path);
         Files.createDirectories(place.getParent());
         Path part = Files.createTempFile(place.getParent(), ".mint", ".part");

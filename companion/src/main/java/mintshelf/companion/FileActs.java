@@ -63,14 +63,30 @@ final class FileActs {
         }
         if (lines.isEmpty()) return;
         switch (act) {
-            case LOOK -> lines.values().stream().limit(PAGES).forEach(l -> page("/documents/" + id(l)));
+            case LOOK -> lines.values().stream().limit(PAGES).forEach(this::look);
             case WORK -> work(lines.values());
             case CHECK_IN -> checkIn(lines);
             case ASK -> ask(lines.values());
             case UNDO -> undo(lines.values());
-            case NEXT -> page("/start-revision?items=" + ids(lines.values()));
+            case NEXT -> next(lines.values());
             case SAVES -> throw new IllegalStateException("asked before the shelf is");
         }
+    }
+
+    /** The document's page, or that of the trial on whose line the desk works with it. */
+    private void look(JsonNode line) {
+        page("/documents/" + id(line) + (on(line).isEmpty() ? "" : "/lines/" + on(line)));
+    }
+
+    private void next(Collection<JsonNode> lines) {
+        List<JsonNode> main = lines.stream().filter(l -> on(l).isEmpty()).toList();
+        if (main.isEmpty()) look(lines.iterator().next());
+        else page("/start-revision?items=" + ids(main));
+    }
+
+    /** The line of a trial on which the desk works with it; empty for the main one. */
+    private static String on(JsonNode line) {
+        return line.path("line").asString("");
     }
 
     private static long id(JsonNode line) {
@@ -82,7 +98,7 @@ final class FileActs {
     }
 
     private static String number(JsonNode line) {
-        return line.path("number").asString();
+        return OnDesk.called(line);
     }
 
     private static String ids(Collection<JsonNode> lines) {
@@ -101,7 +117,7 @@ final class FileActs {
     }
 
     private void say(String title, String says) {
-        out.println(title + (says.isEmpty() ? "." : ". " + says));
+        out.println(says.isEmpty() ? title.replaceAll("\\.$", "") + "." : title + ". " + says);
         out.flush();
         tell.tell(Notice.of(title, says));
     }
@@ -119,31 +135,47 @@ final class FileActs {
     /** One is held, brought and opened; several are planned in the browser, where what comes along can be chosen. */
     private void work(Collection<JsonNode> lines) throws IOException {
         if (lines.size() > 1) {
-            page("/check-out?items=" + ids(lines));
+            List<JsonNode> main = lines.stream().filter(l -> on(l).isEmpty()).toList();
+            if (!main.isEmpty()) page("/check-out?items=" + ids(main));
+            trials(lines);
             return;
         }
         JsonNode line = lines.iterator().next();
         try {
-            say(new Bringing(machine, desk, client, out).open(id(line), 0, true), "");
+            say(new Bringing(machine, desk, client, out).open(id(line), on(line), "", true), "");
         } catch (ShelfClient.NotPaired e) {
             throw e;
         } catch (ShelfClient.Refusal e) {
             say(number(line) + " was not checked out", e.getMessage());
-            page("/documents/" + id(line));
+            look(line);
         }
+    }
+
+    /** Opens the pages of the trials on whose lines some of them are. */
+    private void trials(Collection<JsonNode> lines) {
+        lines.stream()
+                .filter(l -> !on(l).isEmpty())
+                .map(l -> "/trials/" + l.path("trial").asLong())
+                .distinct()
+                .limit(PAGES)
+                .forEach(this::page);
     }
 
     /** What differs is sent, and the plan opens with it: the words are written there. */
     private void checkIn(Map<String, JsonNode> lines) throws IOException {
-        List<String> brought = new ArrayList<>();
-        List<JsonNode> coming = new ArrayList<>();
+        Map<Long, List<String>> brought = new TreeMap<>();
+        Map<Long, List<JsonNode>> coming = new TreeMap<>();
         for (Map.Entry<String, JsonNode> one : lines.entrySet()) {
             JsonNode line = one.getValue();
             boolean differs =
                     Set.of("ahead", "strayed").contains(line.path("word").asString());
             if (!differs && !isMine(line)) continue;
-            coming.add(line);
-            if (differs) brought.add(id(line) + "." + client.upload(desk.place(one.getKey())));
+            long trial = line.path("trial").asLong(0);
+            coming.computeIfAbsent(trial, t -> new ArrayList<>()).add(line);
+            // On a trial its page takes what is held; what is not is looked at there.
+            if (differs && (trial == 0 || isMine(line)))
+                brought.computeIfAbsent(trial, t -> new ArrayList<>())
+                        .add(id(line) + "." + client.upload(desk.place(one.getKey())));
         }
         if (coming.isEmpty()) {
             say(
@@ -151,8 +183,16 @@ final class FileActs {
                     "There is nothing to check in.");
             return;
         }
-        page("/check-in?items=" + ids(coming) + "&desk=" + ShelfClient.encode(desk.name())
-                + (brought.isEmpty() ? "" : "&brought=" + String.join(",", brought)));
+        coming.forEach((trial, its) -> {
+            if (trial > 0 && its.stream().noneMatch(FileActs::isMine)) {
+                page("/trials/" + trial);
+                return;
+            }
+            List<String> came = brought.getOrDefault(trial, List.of());
+            page("/check-in?" + (trial == 0 ? "items=" + ids(its) : "trial=" + trial) + "&desk="
+                    + ShelfClient.encode(desk.name())
+                    + (came.isEmpty() ? "" : "&brought=" + String.join(",", came)));
+        });
     }
 
     private void ask(Collection<JsonNode> lines) {
@@ -162,6 +202,10 @@ final class FileActs {
                 say(
                         number(line) + (isMine(line) ? " is held by you" : " is held by nobody"),
                         "There is nobody to ask.");
+                continue;
+            }
+            if (!on(line).isEmpty()) {
+                look(line); // who is asked there sees what is asked for
                 continue;
             }
             client.post("/documents/" + id(line) + "/ask", Map.of("message", ""));
@@ -178,12 +222,12 @@ final class FileActs {
         }
         boolean changed = held.stream().anyMatch(l -> l.path("word").asString().equals("ahead"));
         if (changed) {
-            page("/undo-check-out?items=" + ids(held));
+            List<JsonNode> main = held.stream().filter(l -> on(l).isEmpty()).toList();
+            if (!main.isEmpty()) page("/undo-check-out?items=" + ids(main));
+            trials(held);
             return;
         }
-        client.post(
-                "/holds/undo",
-                Map.of("documents", held.stream().map(FileActs::id).toList()));
+        OnDesk.byLine(held, "document").forEach((line, ids) -> OnDesk.giveBack(client, ids, line));
         say(numbers(held) + (held.size() == 1 ? " is" : " are") + " given back", "Nothing was changed.");
     }
 
@@ -209,7 +253,7 @@ final class FileActs {
 
     /** A strayed file is taken: the hold begins, and the change is ahead then. */
     void take(JsonNode line) {
-        client.post("/holds", Map.of("documents", List.of(id(line)), "desk", desk.name(), "purpose", ""));
+        OnDesk.hold(desk, client, List.of(id(line)), on(line), "");
         say("You hold " + number(line) + " now", "What you changed is ahead of the shelf.");
     }
 }

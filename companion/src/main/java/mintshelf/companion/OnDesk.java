@@ -5,6 +5,7 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -14,6 +15,7 @@ import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import mintshelf.companion.Companion.Unreadable;
 import mintshelf.companion.machine.Machine;
+import mintshelf.core.document.VersionName;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -21,6 +23,9 @@ import tools.jackson.databind.JsonNode;
 
 /** What all commands of a desk share. */
 abstract class OnDesk implements Callable<Integer> {
+    /** What the main line is called where a line is named. */
+    static final String MAIN = "main";
+
     @Option(names = "--desk", description = "the desk's folder; else the one in which you stand")
     Path folder = Path.of("");
 
@@ -90,6 +95,62 @@ abstract class OnDesk implements Callable<Integer> {
         throw new Unreadable(says.toString());
     }
 
+    /**
+     * A document on a line.
+     *
+     * @param line a trial's, as "t1"; "main" for the main one; without words that on which the desk works with it
+     */
+    static JsonNode onLine(ShelfClient client, Map<String, JsonNode> standings, JsonNode document, String line) {
+        String asked = line.isEmpty() ? lineOf(standings, document) : line;
+        if (asked.isEmpty() || asked.equals(MAIN)) return document;
+        return client.get("/documents/" + document.path("id").asLong() + "?line=" + ShelfClient.encode(asked));
+    }
+
+    private static String lineOf(Map<String, JsonNode> standings, JsonNode document) {
+        return standings.values().stream()
+                .filter(s -> s.path("document").asLong() == document.path("id").asLong())
+                .map(s -> s.path("line").asString(""))
+                .findFirst()
+                .orElse("");
+    }
+
+    /** How it stands now, for one that stood before. */
+    static JsonNode document(ShelfClient client, JsonNode standing) {
+        String line = standing.path("line").asString("");
+        return client.get("/documents/" + standing.path("document").asLong() + (line.isEmpty() ? "" : "?line=" + line));
+    }
+
+    /** Documents by the lines of trials on which they stand; an empty one for the main lines. */
+    static Map<String, List<Long>> byLine(Collection<JsonNode> lines, String id) {
+        Map<String, List<Long>> byLine = new TreeMap<>();
+        for (JsonNode one : lines)
+            byLine.computeIfAbsent(one.path("line").asString(""), k -> new ArrayList<>())
+                    .add(one.path(id).asLong());
+        return byLine;
+    }
+
+    /**
+     * Takes holds for a desk.
+     *
+     * @param line of a trial; empty for the main lines
+     */
+    static JsonNode hold(DeskFolder desk, ShelfClient client, List<Long> documents, String line, String purpose) {
+        return client.post(
+                "/holds", Map.of("documents", documents, "desk", desk.name(), "purpose", purpose, "line", line));
+    }
+
+    /** Gives holds back, of a line as {@link #hold} took them. */
+    static void giveBack(ShelfClient client, List<Long> documents, String line) {
+        client.post("/holds/undo", Map.of("documents", documents, "line", line));
+    }
+
+    /** What a document is called on its line: "TG40-2010", "TG40-2010 t1". */
+    static String called(JsonNode one) {
+        String number = one.path("number").asString("");
+        String line = one.path("line").asString("");
+        return line.isEmpty() ? number : number + " " + line;
+    }
+
     /** Brings a version unless that would lose bytes that are in no version. */
     static boolean bring(
             PrintWriter out,
@@ -97,7 +158,7 @@ abstract class OnDesk implements Callable<Integer> {
             ShelfClient client,
             Map<String, JsonNode> standings,
             JsonNode document,
-            int version,
+            String version,
             boolean aside,
             List<Map<String, Object>> brought)
             throws IOException {
@@ -112,9 +173,12 @@ abstract class OnDesk implements Callable<Integer> {
             }
             out.println(path + " was set aside as “" + desk.aside(path) + "”.");
         }
+        String line = document.path("line").asString("");
+        boolean latest = version.equals(document.path("gets").asString());
         boolean here = there
                 && word.equals("even")
-                && version == document.path("version").asInt();
+                && latest
+                && line.equals(standing.path("line").asString(""));
         boolean comes = standing != null && standing.path("comes").asBoolean();
         // What everybody has is for reading, but for who holds it.
         boolean reads = comes && standing.path("hold").asLong() == 0;
@@ -129,7 +193,8 @@ abstract class OnDesk implements Callable<Integer> {
         row.put("document", document.path("id").asLong());
         row.put("version", version);
         row.put("path", path);
-        row.put("onPurpose", version < document.path("version").asInt());
+        row.put("onPurpose", !latest);
+        if (!line.isEmpty()) row.put("line", line);
         brought.add(row);
         return true;
     }
@@ -141,13 +206,18 @@ abstract class OnDesk implements Callable<Integer> {
         for (JsonNode s : status) {
             String word = s.path("word").asString();
             if (!s.path("comes").asBoolean() || !Set.of("absent", "behind").contains(word)) continue;
-            JsonNode d = client.get("/documents/" + s.path("document").asLong());
-            if (bring(out, desk, client, standings, d, d.path("version").asInt(), false, brought)) {
+            JsonNode d = document(client, s);
+            if (bring(out, desk, client, standings, d, d.path("gets").asString(), false, brought)) {
                 out.println("brought  " + s.path("path").asString() + ", which comes to every desk of its shelf");
             }
         }
         note(desk, client, brought);
         return brought.isEmpty() ? status : status(desk, client);
+    }
+
+    /** A version as it is read: "v7", "t1/2". */
+    static String shown(String version) {
+        return VersionName.of(version).map(VersionName::shortly).orElse(version);
     }
 
     static Map<String, JsonNode> byPath(JsonNode status) {
@@ -158,9 +228,9 @@ abstract class OnDesk implements Callable<Integer> {
 
     static void print(PrintWriter out, JsonNode status) {
         for (JsonNode s : status) {
-            String number = s.path("number").asString("");
+            String number = called(s);
             String word = s.path("word").asString();
-            if (word.equals("set")) word = "set at v" + s.path("base").asInt();
+            if (word.equals("set")) word = "set at " + shown(s.path("had").asString(""));
             String act = s.path("act").asString().equals("leave")
                     ? ""
                     : "  " + s.path("says").asString();

@@ -55,7 +55,8 @@ final class Opening {
             String says = new Bringing(machine, desk.get(), client, out)
                     .open(
                             wanted.path("document").asLong(),
-                            wanted.path("version").asInt(),
+                            "",
+                            Integer.toString(wanted.path("version").asInt()),
                             wanted.path("act").asString().equals("work"));
             out.println(says);
             out.flush();

@@ -238,8 +238,12 @@ final class ShelfClient {
         return new Refusal(file + " changed while it was sent. Nothing was made of it; try again.");
     }
 
-    /** Fetches a version beside its place, to be moved there once it is whole. */
-    void download(long document, int version, Path to) throws IOException {
+    /**
+     * Fetches a version beside its place, to be moved there once it is whole.
+     *
+     * @param version as addresses name it: "7", "t1-2"
+     */
+    void download(long document, String version, Path to) throws IOException {
         HttpResponse<InputStream> response = send(
                 request("/documents/" + document + "/versions/" + version + "/content")
                         .GET()

@@ -84,7 +84,7 @@ class Watch implements AutoCloseable {
     /** Files of which a notice was given. */
     private final Set<String> noticed = new HashSet<>();
     /** Files of which nothing more is told while they are ahead of a version: of which. */
-    private final Map<String, Integer> goingOn = new HashMap<>();
+    private final Map<String, String> goingOn = new HashMap<>();
     /** Saves that are to be told yet: the shelf did not answer, or they were told of just now. */
     private final TreeSet<String> later = new TreeSet<>();
 
@@ -277,7 +277,7 @@ class Watch implements AutoCloseable {
         String word = line.path("word").asString();
         boolean held = line.path("hold").asLong() > 0;
         if (held && word.equals("ahead")) keep(path, hash);
-        boolean goesOn = Integer.valueOf(line.path("base").asInt()).equals(goingOn.get(path));
+        boolean goesOn = had(line).equals(goingOn.get(path));
         if (goesOn || (word + hash).equals(told.get(path))) return;
         if (!mayTell(path, now)) {
             later.add(path);
@@ -321,7 +321,7 @@ class Watch implements AutoCloseable {
             for (Choice choice : Choice.values()) {
                 if (!choice.code().equals(code)) continue;
                 switch (choice) {
-                    case GO_ON -> goingOn.put(path, line.path("base").asInt());
+                    case GO_ON -> goingOn.put(path, had(line));
                     case CHECK_IN -> acts.run(FileAct.CHECK_IN, List.of(path));
                     case ASK -> acts.run(FileAct.ASK, List.of(path));
                     case START -> acts.run(FileAct.NEXT, List.of(path));
@@ -341,8 +341,8 @@ class Watch implements AutoCloseable {
         Path base = desk.root().resolve(".mint-desk-base");
         try {
             Files.createDirectories(base);
-            int version = line.path("base").asInt();
-            if (version < 1) return OptionalInt.empty(); // nobody brought it
+            String version = had(line);
+            if (version.isEmpty()) return OptionalInt.empty(); // nobody brought it
             Path file = base.resolve(line.path("document").asLong() + "-" + version);
             if (!Files.exists(file)) {
                 Path part = Files.createTempFile(base, ".mint", ".part");
@@ -361,7 +361,7 @@ class Watch implements AutoCloseable {
     }
 
     /** Earlier bases of the same document are not asked for again. */
-    private static void sweep(Path base, long document, int version) throws IOException {
+    private static void sweep(Path base, long document, String version) throws IOException {
         List<Path> old;
         try (var files = Files.list(base)) {
             old = files.filter(f -> f.getFileName().toString().startsWith(document + "-"))
@@ -390,8 +390,13 @@ class Watch implements AutoCloseable {
         notices.tell(notice, chosen -> {});
     }
 
+    /** The version that was brought, as addresses name it; empty where none was. */
+    private static String had(JsonNode line) {
+        return line.path("had").asString("");
+    }
+
     private static String name(String path, JsonNode line) {
-        String number = line.path("number").asString("");
+        String number = OnDesk.called(line);
         return number.isEmpty() ? path.substring(path.lastIndexOf('/') + 1) : number;
     }
 

@@ -98,6 +98,37 @@ class ActCommandTest extends OnMachine {
     }
 
     @Test
+    void whatIsOnATrialGoesThereAndWhatIsNotGoesItsWay() throws Exception {
+        StubShelf.Document gland = shelf.add(7, "TG40-3030", "TG40/gland.dxf", "gland");
+        gland.onTrial = true;
+        shelf.add(8, "TG40-3031", "TG40/cone.dxf", "cone").hold = 108;
+        write("TG40/gland.dxf", "thinner");
+        write("TG40/cone.dxf", "wider");
+        assertThat(act("look", "TG40/gland.dxf")).isZero();
+        assertThat(opened(1)).containsExactly(shelf.origin() + "/documents/7/lines/t1");
+        assertThat(act("check-in", "TG40/gland.dxf")).isZero();
+        assertThat(opened(2).get(1))
+                .as("nobody holds it there: it is looked at first")
+                .endsWith("/trials/7");
+        assertThat(act("work", "TG40/gland.dxf")).isZero();
+        assertThat(gland.triedHold).isPositive();
+        assertThat(gland.hold).isZero();
+        assertThat(out.toString()).contains("copy of TG40-3030 t1", "it stays as it lies", "you hold it now");
+        assertThat(act("check-in", "TG40/gland.dxf", "TG40/cone.dxf")).isZero();
+        assertThat(opened(5).subList(3, 5))
+                .as("a plan for each line")
+                .anyMatch(a -> a.matches(".*/check-in\\?items=8&desk=bench&brought=8\\.[^,&]+"))
+                .anyMatch(a -> a.matches(".*/check-in\\?trial=7&desk=bench&brought=7\\.[^,&]+"));
+        assertThat(act("undo", "TG40/gland.dxf")).isZero();
+        assertThat(opened(6).get(5)).as("a changed one is looked at first").endsWith("/trials/7");
+        write("TG40/gland.dxf", "gland");
+        assertThat(act("undo", "TG40/gland.dxf")).isZero();
+        assertThat(gland.triedHold).isZero();
+        assertThat(act("next", "TG40/gland.dxf")).isZero();
+        assertThat(opened(7).get(6)).as("a trial has no revisions").endsWith("/documents/7/lines/t1");
+    }
+
+    @Test
     void whatNoDocumentHasAndWhatLiesOnNoDeskIsSaid() throws Exception {
         write("TG40/lever.dxf", "lever");
         assertThat(act("work", "TG40/lever.dxf")).isZero();

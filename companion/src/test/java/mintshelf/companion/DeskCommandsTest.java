@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -305,5 +306,49 @@ class DeskCommandsTest {
         write("TG40/gland.dxf", "another one");
         assertThat(desk("status")).isZero();
         assertThat(out.toString()).startsWith("strayed");
+    }
+
+    @Test
+    void theLineOfATrialIsWorkedOnLikeTheMainOne() throws IOException {
+        StubShelf.Document gland = shelf.add(1, "TG40-3030", "TG40/gland.dxf", "gland");
+        assertThat(desk("check-out", "TG40-3030", "--line", "t1")).isZero();
+        assertThat(out.toString()).contains("You hold TG40-3030 t1, version 1.");
+        assertThat(gland.hold).as("the main line stays free").isZero();
+        write("TG40/gland.dxf", "thinner gland");
+        assertThat(desk("status")).isZero();
+        assertThat(out.toString()).startsWith("ahead      TG40-3030 t1   TG40/gland.dxf");
+        assertThat(desk("check-in", "-m", "thinner")).isZero();
+        assertThat(out.toString()).contains("TG40-3030 t1: version t1/1");
+        assertThat(gland.versions).hasSize(1);
+        assertThat(desk("status")).isZero();
+        assertThat(out.toString()).startsWith("even       TG40-3030 t1");
+        gland.tried.add("thinner still".getBytes(StandardCharsets.UTF_8));
+        assertThat(desk("fetch")).isZero();
+        assertThat(read("TG40/gland.dxf"))
+                .as("what is behind is behind its own line")
+                .isEqualTo("thinner still");
+        assertThat(desk("check-out", "TG40-3030"))
+                .as("on the line on which the desk is")
+                .isZero();
+        assertThat(gland.triedHold).isPositive();
+        assertThat(desk("undo", "TG40-3030")).isZero();
+        assertThat(gland.triedHold).isZero();
+        assertThat(desk("fetch", "TG40-3030", "--line", "main")).isZero();
+        assertThat(read("TG40/gland.dxf")).isEqualTo("gland");
+        assertThat(desk("status")).isZero();
+        assertThat(out.toString()).startsWith("even       TG40-3030      TG40/gland.dxf");
+        assertThat(desk("fetch", "TG40-3030", "--line", "t1", "--version", "1")).isZero();
+        assertThat(read("TG40/gland.dxf")).isEqualTo("thinner gland");
+    }
+
+    @Test
+    void whatWasChangedIsNotOverwrittenByAnotherLine() throws IOException {
+        StubShelf.Document gland = shelf.add(1, "TG40-3030", "TG40/gland.dxf", "gland");
+        gland.tried.add("thinner gland".getBytes(StandardCharsets.UTF_8));
+        write("TG40/gland.dxf", "mine");
+        assertThat(desk("fetch", "TG40-3030", "--line", "t1")).isZero();
+        assertThat(out.toString()).contains("is strayed and was left as it is");
+        assertThat(read("TG40/gland.dxf")).isEqualTo("mine");
+        assertThat(gland.onTrial).as("the desk stays where it was").isFalse();
     }
 }

@@ -55,6 +55,12 @@ final class StubShelf implements AutoCloseable {
         int base;
         long hold;
         String heldBy = "";
+        /** What was checked in on the line of its trial t1, and who holds that: the desk's person, or nobody. */
+        final List<byte[]> tried = new ArrayList<>();
+
+        long triedHold;
+        /** Whether the desk works on that line. */
+        boolean onTrial;
 
         Document(long id, String number, String path, String first) {
             this.id = id;
@@ -71,20 +77,29 @@ final class StubShelf implements AutoCloseable {
             return new String(versions.get(versions.size() - 1), StandardCharsets.UTF_8);
         }
 
-        int versionOf(String hash) {
-            for (int i = versions.size(); i > 0; i--) {
-                if (ContentHash.compute(versions.get(i - 1)).hex().equals(hash)) return i;
+        int versionOf(String hash, List<byte[]> all) {
+            for (int i = all.size(); i > 0; i--) {
+                if (ContentHash.compute(all.get(i - 1)).hex().equals(hash)) return i;
             }
             return 0;
         }
 
-        Map<String, Object> json() {
+        /** The versions of a line, the oldest first. */
+        List<byte[]> on(boolean trial) {
+            return trial && !tried.isEmpty() ? tried : versions;
+        }
+
+        Map<String, Object> json(boolean trial) {
+            long held = trial ? triedHold : hold;
             Map<String, Object> json = new LinkedHashMap<>();
             json.put("id", id);
             json.put("number", number);
             json.put("path", path);
-            json.put("version", versions.size());
-            json.put("hold", hold == 0 ? null : Map.of("mine", heldBy.isEmpty()));
+            json.put("line", trial ? "t1" : null);
+            json.put("version", on(trial).size());
+            json.put(
+                    "gets", (trial && !tried.isEmpty() ? "t1-" : "") + on(trial).size());
+            json.put("hold", held == 0 ? null : Map.of("mine", trial || heldBy.isEmpty()));
             return json;
         }
     }
@@ -201,14 +216,15 @@ final class StubShelf implements AutoCloseable {
                                     .filter(d -> (d.number + " " + d.path)
                                             .toLowerCase(Locale.ROOT)
                                             .contains(q))
-                                    .map(Document::json)
+                                    .map(d -> d.json(false))
                                     .toList());
                 }
                 Document d = document(Long.parseLong(at[1]));
-                if (at.length == 2) return d.json();
+                if (at.length == 2) return d.json(query.containsKey("line"));
                 if (at[2].equals("structure")) return structure(d);
                 if (at[2].equals("ask")) return new byte[0];
-                return d.versions.get(Integer.parseInt(at[3]) - 1);
+                boolean tried = at[3].startsWith("t1-");
+                return d.on(tried).get(Integer.parseInt(at[3].replace("t1-", "")) - 1);
             }
             case "holds" -> {
                 return holds(at.length > 1, ShelfClient.JSON.readTree(body));
@@ -266,6 +282,7 @@ final class StubShelf implements AutoCloseable {
             row.put("path", c[0] == 0 ? "elsewhere/unseen.stp" : document(c[0]).path);
             row.put("document", c[0] == 0 ? null : c[0]);
             row.put("version", c[0] == 0 ? null : c[1]);
+            row.put("gets", c[0] == 0 ? null : Long.toString(c[1]));
             rows.add(row);
         }
         return Map.of("components", rows);
@@ -274,7 +291,10 @@ final class StubShelf implements AutoCloseable {
     private Object desk(String what, JsonNode body) {
         if (what.equals("files")) {
             for (JsonNode f : body.path("files")) {
-                document(f.path("document").asLong()).base = f.path("version").asInt();
+                Document d = document(f.path("document").asLong());
+                String version = f.path("version").asString();
+                d.onTrial = f.has("line") || version.startsWith("t1-");
+                d.base = Integer.parseInt(version.replace("t1-", ""));
             }
             return new byte[0];
         }
@@ -286,24 +306,26 @@ final class StubShelf implements AutoCloseable {
         for (Document d : documents.values()) {
             String hash = lying.remove(d.path);
             if (hash == null && d.base == 0 && d.hold == 0) continue;
-            int is = hash == null ? 0 : d.versionOf(hash);
+            List<byte[]> versions = d.on(d.onTrial);
+            long hold = d.onTrial ? d.triedHold : d.heldBy.isEmpty() ? d.hold : 0;
+            int is = hash == null ? 0 : d.versionOf(hash, versions);
             String word = hash == null
                     ? "absent"
-                    : is == d.versions.size()
-                            ? "even"
-                            : is > 0 ? "behind" : d.hold > 0 && d.heldBy.isEmpty() ? "ahead" : "strayed";
+                    : is == versions.size() ? "even" : is > 0 ? "behind" : hold > 0 ? "ahead" : "strayed";
             String act = switch (word) {
                 case "absent", "behind" -> "bring";
                 case "ahead" -> "check-in";
                 case "strayed" -> d.heldBy.isEmpty() ? "take" : "ask";
                 default -> "leave";
             };
-            Map<String, Object> line = new LinkedHashMap<>(d.json());
+            Map<String, Object> line = new LinkedHashMap<>(d.json(d.onTrial));
             line.put("document", d.id);
             line.put("word", word);
             line.put("act", act);
             line.put("says", "says " + act);
-            line.put("hold", d.heldBy.isEmpty() ? d.hold : 0);
+            line.put("hold", hold);
+            line.put("trial", d.onTrial ? 7 : null);
+            line.put("had", d.base == 0 ? null : (d.onTrial && !d.tried.isEmpty() ? "t1-" : "") + d.base);
             line.put("heldBy", d.heldBy);
             line.put("base", d.base);
             line.put("belongs", null);
@@ -317,9 +339,14 @@ final class StubShelf implements AutoCloseable {
         List<Map<String, Object>> held = new ArrayList<>();
         for (JsonNode id : body.path("documents")) {
             Document d = document(id.asLong());
+            if (!body.path("line").asString("").isEmpty()) {
+                d.triedHold = undo ? 0 : 200 + d.id;
+                held.add(d.json(true));
+                continue;
+            }
             if (!d.heldBy.isEmpty()) throw new No(409, d.number + " is held by " + d.heldBy + ".");
             d.hold = undo ? 0 : 100 + d.id;
-            held.add(d.json());
+            held.add(d.json(false));
         }
         return held;
     }
@@ -354,9 +381,15 @@ final class StubShelf implements AutoCloseable {
             Document d = document(row.path("document").asLong());
             byte[] bytes =
                     row.has("upload") ? uploads.get(decoded(row.path("upload").asString())) : null;
+            if (d.triedHold > 0 && row.path("hold").asLong() == d.triedHold) {
+                d.tried.add(bytes);
+                d.triedHold = 0;
+                became.add(Map.of("document", d.id, "what", "trial", "number", d.tried.size()));
+                continue;
+            }
             boolean held = d.hold > 0 && row.path("hold").asLong() == d.hold && d.heldBy.isEmpty();
             String what =
-                    bytes == null || d.versionOf(ContentHash.compute(bytes).hex()) == d.versions.size()
+                    bytes == null || d.versionOf(ContentHash.compute(bytes).hex(), d.versions) == d.versions.size()
                             ? "unchanged"
                             : held ? "version" : "stray";
             if (what.equals("version")) d.versions.add(bytes);

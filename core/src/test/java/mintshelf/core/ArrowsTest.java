@@ -75,7 +75,7 @@ class ArrowsTest {
             Map.entry("trial", Set.of("base", "access", "document", "hold", "revision")),
             Map.entry("reuse", Set.of("base", "access", "document", "numbering", "revision", "structure")),
             Map.entry("bom", Set.of("base", "fact")),
-            Map.entry("desk", Set.of("base")),
+            Map.entry("desk", Set.of("base", "document")),
             Map.entry("reference", Set.of("base", "document", "drawing.dxf", "model.step")),
             Map.entry("family", Set.of("base")),
             Map.entry("structure", Set.of("base", "document", "revision")),

@@ -24,8 +24,10 @@ import mintshelf.app.use.hold.BreakHold;
 import mintshelf.app.use.hold.CheckIn;
 import mintshelf.app.use.hold.CheckOut;
 import mintshelf.app.use.hold.ReadHeld;
+import mintshelf.app.use.trial.TrialHolds;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.document.Holder;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.hold.Became;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -53,6 +55,7 @@ class DeskApi {
     private final Tokens tokens;
     private final ReceiveContent receive;
     private final Sight sight;
+    private final TrialHolds trials;
 
     DeskApi(
             CheckOut checkOut,
@@ -62,7 +65,8 @@ class DeskApi {
             Desks desks,
             Tokens tokens,
             ReceiveContent receive,
-            Sight sight) {
+            Sight sight,
+            TrialHolds trials) {
         this.checkOut = checkOut;
         this.breakHold = breakHold;
         this.checkIn = checkIn;
@@ -71,6 +75,7 @@ class DeskApi {
         this.tokens = tokens;
         this.receive = receive;
         this.sight = sight;
+        this.trials = trials;
     }
 
     /** The description of this interface, OpenAPI 3.1. */
@@ -101,25 +106,34 @@ class DeskApi {
                 .toList();
     }
 
-    record Take(@NotNull List<@NotNull Long> documents, String desk, String purpose) {}
+    /** @param line what the line of a trial is called on all of them: "t1"; their main lines where none is said */
+    record Take(@NotNull List<@NotNull Long> documents, String desk, String purpose, String line) {}
 
-    /** Checks documents out: all of them, or none. */
+    /** Checks documents out, on their main lines or on that of a trial: all of them, or none. */
     @PostMapping("/holds")
     List<DocumentApi.Document> take(
             Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody Take take) {
+        if (!isMain(take.line())) {
+            return trials
+                    .takeOn(actor, take.line(), ids(take.documents()), key, said(take.desk()), said(take.purpose()))
+                    .stream()
+                    .map(s -> DocumentApi.Document.of(actor, s))
+                    .toList();
+        }
         checkOut.take(actor, ids(take.documents()), key, said(take.desk()), said(take.purpose()));
         return sight.of(actor, take.documents()).values().stream()
                 .map(s -> DocumentApi.Document.of(actor, s))
                 .toList();
     }
 
-    record GiveBack(@NotNull List<@NotNull Long> documents) {}
+    record GiveBack(@NotNull List<@NotNull Long> documents, String line) {}
 
     /** Gives holds back unchanged. */
     @PostMapping("/holds/undo")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void undo(Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody GiveBack back) {
-        checkOut.undo(actor, ids(back.documents()), key);
+        if (isMain(back.line())) checkOut.undo(actor, ids(back.documents()), key);
+        else trials.undoOn(actor, back.line(), ids(back.documents()), key);
     }
 
     /**
@@ -225,6 +239,9 @@ class DeskApi {
     record Disk(@NotNull List<@NotNull @Valid DiskFile> files) {}
 
     /**
+     * @param line what the line of a trial is called on which the desk works with it, {@code trial} its id; null for the main one
+     * @param version number of the version that the person gets on that line, {@code gets} as addresses name it
+     * @param base number of the version that was brought, 0 where none was, {@code had} as addresses name it
      * @param word even, behind, ahead, strayed, new, absent, set
      * @param act the one that is proposed
      * @param remarks open ones on its sheet, for who sees work in preparation
@@ -238,8 +255,12 @@ class DeskApi {
             Long document,
             String number,
             String title,
+            String line,
+            Long trial,
             Integer version,
+            String gets,
             int base,
+            String had,
             String belongs,
             long hold,
             String heldBy,
@@ -264,10 +285,14 @@ class DeskApi {
                         l.standing().act().name().toLowerCase(Locale.ROOT).replace('_', '-'),
                         l.standing().act().words(),
                         l.seen().map(s -> s.spine().id()).orElse(null),
-                        l.seen().map(s -> s.document().number()).orElse(null),
+                        l.seen().map(s -> s.document().ownNumber()).orElse(null),
                         l.seen().map(s -> s.document().title()).orElse(null),
+                        l.seen().map(s -> DocumentApi.lineOf(s.document())).orElse(null),
+                        l.trial().orElse(null),
                         l.seen().map(s -> s.version()).orElse(null),
-                        l.base(),
+                        l.seen().map(s -> s.name().address()).orElse(null),
+                        l.base().map(VersionName::number).orElse(0),
+                        l.base().map(VersionName::address).orElse(null),
                         l.belongs().orElse(null),
                         l.hold(),
                         l.seen()
@@ -294,7 +319,12 @@ class DeskApi {
                 .toList();
     }
 
-    record BroughtFile(long document, int version, @NotNull String path, Boolean onPurpose) {}
+    /**
+     * @param version as addresses name it: 7, "t1-2"
+     * @param line the trial on whose line the desk works with it from now on, "t1", where the version is the one at which that begins
+     */
+    record BroughtFile(
+            long document, @NotNull String version, @NotNull String path, Boolean onPurpose, String line) {}
 
     record Brought(@NotNull List<@NotNull @Valid BroughtFile> files) {}
 
@@ -307,7 +337,11 @@ class DeskApi {
                 name,
                 brought.files().stream()
                         .map(f -> new Desks.Bring(
-                                f.document(), f.version(), f.path(), Boolean.TRUE.equals(f.onPurpose())))
+                                f.document(),
+                                VersionName.of(f.version()).orElseThrow(NotThere::new),
+                                trial(f.line()),
+                                f.path(),
+                                Boolean.TRUE.equals(f.onPurpose())))
                         .toList());
     }
 
@@ -318,6 +352,14 @@ class DeskApi {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void cleared(Actor actor, @PathVariable String name, @Valid @RequestBody Cleared cleared) {
         desks.cleared(actor, name, ids(cleared.documents()));
+    }
+
+    private static boolean isMain(String line) {
+        return line == null || line.isEmpty() || line.equals(DocumentApi.MAIN);
+    }
+
+    private static int trial(String line) {
+        return isMain(line) ? 0 : VersionName.line(line).orElseThrow(NotThere::new);
     }
 
     private static List<Long> ids(List<Long> documents) {

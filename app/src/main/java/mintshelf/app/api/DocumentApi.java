@@ -14,17 +14,19 @@ import java.util.Optional;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.page.FileAnswer;
+import mintshelf.app.sight.DeskPlaces;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.search.Ask;
-import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.FetchFiles;
 import mintshelf.app.use.document.ReadDocument;
 import mintshelf.app.use.search.Search;
 import mintshelf.app.use.shelf.ReadShelf;
 import mintshelf.app.use.structure.ReadStructure;
 import mintshelf.app.use.structure.ReadWhereUsed;
+import mintshelf.app.use.trial.TrialHolds;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.structure.StructureView;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
@@ -38,6 +40,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1")
 class DocumentApi {
+    /** What the main line is called where a line is named. */
+    static final String MAIN = "main";
+
     private static final int PAGE = 100;
 
     private final ReadShelf shelves;
@@ -48,6 +53,7 @@ class DocumentApi {
     private final ReadWhereUsed used;
     private final FetchFiles fetch;
     private final FileAnswer files;
+    private final TrialHolds tried;
 
     DocumentApi(
             ReadShelf shelves,
@@ -57,7 +63,8 @@ class DocumentApi {
             ReadStructure structure,
             ReadWhereUsed used,
             FetchFiles fetch,
-            FileAnswer files) {
+            FileAnswer files,
+            TrialHolds tried) {
         this.shelves = shelves;
         this.read = read;
         this.sight = sight;
@@ -66,6 +73,7 @@ class DocumentApi {
         this.used = used;
         this.fetch = fetch;
         this.files = files;
+        this.tried = tried;
     }
 
     record Me(long id, String name, String login) {}
@@ -95,7 +103,9 @@ class DocumentApi {
      * A document as this person gets it.
      *
      * @param path where it lies on a desk
-     * @param version number of the version that this person gets
+     * @param version number of the version that this person gets, on its line
+     * @param line what the line of a trial is called on which it is looked at, "t1"; null for the main one
+     * @param gets the version as addresses name it: "7", "t1-2"; on a trial on which nothing was checked in the one at which it begins
      */
     record Document(
             long id,
@@ -106,6 +116,8 @@ class DocumentApi {
             String revision,
             String stage,
             int version,
+            String line,
+            String gets,
             String sha256,
             long size,
             Held hold) {
@@ -125,17 +137,24 @@ class DocumentApi {
                     : null;
             return new Document(
                     d.id(),
-                    d.number(),
+                    d.ownNumber(),
                     d.title(),
                     seen.spine().kindCode(),
-                    Desks.path(seen),
+                    DeskPlaces.path(seen),
                     seen.current().shown(),
                     seen.current().stage().name(),
                     seen.version(),
+                    lineOf(d),
+                    seen.name().address(),
                     head ? seen.spine().content().hash().hex() : "",
                     head ? seen.spine().content().size() : 0,
                     hold);
         }
+    }
+
+    /** What the line of a trial is called; null for the main one. */
+    static String lineOf(mintshelf.core.document.Document d) {
+        return d.isTried() ? VersionName.line(d.trial()) : null;
     }
 
     record Count(String value, String q, int count) {}
@@ -196,8 +215,10 @@ class DocumentApi {
     }
 
     @GetMapping("/documents/{id}")
-    ResponseEntity<Document> document(Actor actor, @PathVariable long id) {
-        Seen seen = sight.of(actor, id);
+    ResponseEntity<Document> document(Actor actor, @PathVariable long id, @RequestParam Optional<String> line) {
+        Seen seen = line.filter(l -> !l.equals(MAIN))
+                .map(l -> tried.onLine(actor, l, List.of(id)).get(0))
+                .orElseGet(() -> sight.of(actor, id));
         String hold = seen.document().holder().map(h -> "-" + h.hold()).orElse("");
         return ResponseEntity.ok()
                 .eTag("\"" + seen.document().head().digest().shortHex() + hold + "\"")
@@ -227,14 +248,15 @@ class DocumentApi {
     void content(
             Actor actor,
             @PathVariable long id,
-            @PathVariable int number,
+            @PathVariable String number,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
         String range = request.getHeader(HttpHeaders.RANGE);
         // Whoever goes on in the middle of a file has fetched it before: one fetch, one entry in the record.
         boolean goesOn = range != null && !range.startsWith("bytes=0-");
-        VersionRow version = goesOn ? fetch.readable(actor, id, number) : fetch.fetch(actor, id, number);
+        VersionName name = VersionName.of(number).orElseThrow(NotThere::new);
+        VersionRow version = goesOn ? fetch.readable(actor, id, name) : fetch.fetch(actor, id, name);
         files.send(version.content(), version.fileName(), true, request, response);
     }
 
@@ -243,6 +265,7 @@ class DocumentApi {
      *
      * @param path as it is written in the file
      * @param lies where the component lies on a desk
+     * @param gets the version as addresses name it: "7", "t1-2"
      */
     record Component(
             String find,
@@ -255,6 +278,7 @@ class DocumentApi {
             String number,
             String title,
             Integer version,
+            String gets,
             Integer captured,
             int newer) {}
 
@@ -266,22 +290,29 @@ class DocumentApi {
             @PathVariable long id,
             @RequestParam(defaultValue = "as-saved") String view,
             @RequestParam Optional<Integer> version,
-            @RequestParam Optional<LocalDate> on) {
+            @RequestParam Optional<LocalDate> on,
+            @RequestParam Optional<String> line) {
         StructureView asked = StructureView.of(view).orElseThrow(NotThere::new);
+        Optional<Long> trial = line.filter(l -> !l.equals(MAIN)).map(l -> tried.named(actor, l, List.of(id)));
         ReadStructure.Structure tree =
-                structure.tree(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)));
+                structure.tree(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)), trial);
         List<Component> rows = tree.rows().stream()
                 .map(r -> new Component(
                         r.find(),
                         r.depth(),
                         r.isHidden() ? "HIDDEN" : r.reference().state().name(),
                         r.isHidden() ? "" : r.reference().written().path(),
-                        r.seen().map(Desks::path).orElse(null),
+                        r.seen().map(DeskPlaces::path).orElse(null),
                         r.reference().written().quantity(),
                         r.seen().map(s -> s.spine().id()).orElse(null),
                         r.seen().map(s -> s.document().number()).orElse(null),
                         r.seen().map(s -> s.document().title()).orElse(null),
                         r.seen().flatMap(s -> r.shown()).map(s -> s.number()).orElse(null),
+                        r.seen()
+                                .flatMap(s -> r.shown()
+                                        .map(v -> tree.name(s.spine().id(), v.number())
+                                                .address()))
+                                .orElse(null),
                         r.seen()
                                 .filter(Seen::all)
                                 .flatMap(s -> r.reference().component())

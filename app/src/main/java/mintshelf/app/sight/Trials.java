@@ -174,6 +174,31 @@ public class Trials {
                 .map(l -> on(original, l));
     }
 
+    /**
+     * Documents on the lines of trials, by document; those that the actor does not see at work are left out.
+     *
+     * @param lines ids of lines of trials, by document
+     */
+    public Map<Long, Tried> onLines(Map<Long, Seen> originals, Map<Long, Long> lines) {
+        Map<Long, Tried> tried = new HashMap<>();
+        if (lines.isEmpty()) return tried;
+        trials.lines(lines.values()).forEach(line -> {
+            Seen original = originals.get(line.item());
+            if (original != null && original.all()) tried.put(line.item(), on(original, line));
+        });
+        return tried;
+    }
+
+    /** A document on the line of one of its trials, by its number; nothing where there is none under way, or not for these eyes. */
+    public Optional<Tried> onTrial(Seen original, int number) {
+        if (!original.all()) return Optional.empty();
+        return trials.beside(List.of(original.spine().id())).stream()
+                .filter(l -> l.number() == number)
+                .filter(this::isUnderWay)
+                .findFirst()
+                .map(l -> on(original, l));
+    }
+
     /** Whether the trial of a line is under way. */
     public boolean isUnderWay(Line line) {
         return trials.trial(line.trial()).filter(Trial::isOpen).isPresent();

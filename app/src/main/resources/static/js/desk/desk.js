@@ -59,7 +59,8 @@ export class Desk {
   #remember(standings) {
     const words = {};
     const versions = {};
-    standings.filter((s) => s.document).slice(0, 4000).forEach((s) => {
+    // What it has of a trial says nothing of the document's own versions.
+    standings.filter((s) => s.document && !s.line).slice(0, 4000).forEach((s) => {
       words[s.document] = s.word;
       versions[s.document] = s.word === "even" ? s.version : s.base;
     });

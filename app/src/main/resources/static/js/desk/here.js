@@ -39,7 +39,7 @@ export async function clearNow(documents) {
 export async function follow(item, version, path) {
   const desk = await deskFor();
   const line = desk && (await desk.status()).find((s) => s.document === item);
-  if (!line?.sha256) return null;
+  if (!line?.sha256 || line.line) return null; // a copy of a trial follows its own line
   const name = await arrive(item, version, path);
   return name
     ? `Your desk ${name} has it too: ${path}`
@@ -53,6 +53,6 @@ export async function arrive(item, version, path) {
   const line = (await desk.status()).find((s) => s.document === item);
   const free = !line?.sha256 || ["even", "behind", "set"].includes(line.word);
   if (!free || !await desk.bring(item, version, path, line?.sha256)) return null;
-  await desk.note([{ document: item, version, path, onPurpose: false }]);
+  await desk.note([{ document: item, version: String(version), path, onPurpose: false }]);
   return desk.name;
 }

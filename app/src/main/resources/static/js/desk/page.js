@@ -5,6 +5,7 @@ import { send, sendAll, size } from "../upload.js";
 import { bringPlan } from "./bring-plan.js";
 import { can, Desk, desksHere } from "./desk.js";
 import { memory, NoLeave } from "./folder.js";
+import { versionSays } from "../plan.js";
 
 const page = document.querySelector("[data-page=desk]");
 const { me } = document.body.dataset;
@@ -82,9 +83,9 @@ const cameBy = new Set();
 
 /** What comes to every desk of its shelf is kept even, unless it was changed here. */
 async function keepEven() {
-  const due = standings.filter((s) => s.comes && ["absent", "behind"].includes(s.word) && !cameBy.has(`${s.document} ${s.version}`));
+  const due = standings.filter((s) => s.comes && ["absent", "behind"].includes(s.word) && !cameBy.has(`${s.document} ${s.gets}`));
   if (!due.length || page.classList.contains("at-work")) return;
-  due.forEach((s) => cameBy.add(`${s.document} ${s.version}`));
+  due.forEach((s) => cameBy.add(`${s.document} ${s.gets}`));
   let came = [];
   await navigator.locks.request(desk.lock, { ifAvailable: true }, async (lock) => { if (lock) came = await bringAll(due.map(toBring)); });
   progress();
@@ -158,7 +159,7 @@ async function bringAll(rows) {
       progress(`Bringing ${row.path}`, at, rows.length);
       const ok = await desk.bring(row.document, row.version, row.path, row.expect,
         (p) => progress(`Bringing ${row.path}, ${size(p.received)} of ${size(p.total)}`, at + p.received / p.total, rows.length));
-      if (ok) came.push({ document: row.document, version: row.version, path: row.path, onPurpose: row.onPurpose === true });
+      if (ok) came.push({ document: row.document, version: row.version, path: row.path, onPurpose: row.onPurpose === true, ...(row.line ? { line: row.line } : {}) });
       else kept.push(row.path);
     }
   } finally {
@@ -168,7 +169,11 @@ async function bringAll(rows) {
   return came;
 }
 
-const toBring = (line) => ({ document: line.document, version: line.version, path: line.path, expect: line.sha256 });
+const toBring = (line) => ({ document: line.document, line: line.line, version: line.gets, path: line.path, expect: line.sha256 });
+
+/** What a document is called on its line: "TG40-2010", "TG40-2010 t1". */
+const called = (line) => (line.line ? `${line.number} ${line.line}` : line.number);
+const checkIn = (line) => (line.trial ? `/check-in?trial=${line.trial}` : `/check-in?items=${line.document}`);
 
 /** Work that is in no version goes to the shelf as a stray, whatever happens next. */
 async function keepAsStray(line, why) {
@@ -218,8 +223,10 @@ async function fileNew(lines) {
 }
 
 async function take(lines) {
-  await api("POST", "/holds", { documents: lines.map((l) => l.document), desk: desk.name, purpose: "" });
-  location.href = `/check-in?items=${lines.map((l) => l.document).join(",")}`;
+  const [{ line, trial }] = lines;
+  const documents = lines.filter((l) => l.trial === trial).map((l) => l.document);
+  await api("POST", "/holds", { documents, desk: desk.name, purpose: "", ...(line ? { line } : {}) });
+  location.href = trial ? `/check-in?trial=${trial}` : `/check-in?items=${documents.join(",")}`;
 }
 
 /** The one proposed act of a row. */
@@ -227,15 +234,15 @@ function proposed(line) {
   const button = (text, work) => el("button", { type: "button", class: "btn btn-line btn-sm", onclick: () => act(() => work(again(line))) }, text);
   const link = (text, href) => el("a", { class: "btn btn-line btn-sm", href }, text);
   switch (line.act) {
-    case "bring": return button(line.version ? `Bring v${line.version}` : "Bring it", (now) => bringAll([toBring(now)]));
-    case "check-in": return link("Check in…", `/check-in?items=${line.document}`);
+    case "bring": return button(line.gets ? `Bring ${versionSays(line.gets)}` : "Bring it", (now) => bringAll([toBring(now)]));
+    case "check-in": return link("Check in…", checkIn(line));
     case "take": return button("Take it now…", (now) => take([now]));
-    case "ask": return button(`Ask ${first(line.heldBy)} for it`, async (now) => {
+    case "ask": if (line.trial) return link(`Ask ${first(line.heldBy)}…`, `/trials/${line.trial}`); return button(`Ask ${first(line.heldBy)} for it`, async (now) => {
       await api("POST", `/documents/${now.document}/ask`, { message: "" });
       say(`${now.heldBy} was asked for ${now.number}. Your file stays as it is.`);
     });
     case "start": return link("Start the next revision with it…", `/start-revision?items=${line.document}&desk=true`);
-    case "compare": return link("Compare with the shelf's…", `/check-in?items=${line.document}`);
+    case "compare": return link("Compare with the shelf's…", line.trial ? `/trials/${line.trial}` : checkIn(line));
     case "file": return line.shelf ? button("File it…", (now) => fileNew([now])) : el("span", { class: "quiet" }, "lies beside the shelves' folders");
     default: return "";
   }
@@ -247,7 +254,7 @@ function more(line) {
   const button = (text, work) => drop.append(el("button", { type: "button", onclick: () => act(() => work(again(line))) }, text));
   const link = (text, href) => drop.append(el("a", { href }, text));
   const changed = ["ahead", "strayed"].includes(line.word);
-  if (changed && line.act !== "compare") link("Compare with the shelf's", `/check-in?items=${line.document}`);
+  if (changed && line.act !== "compare") link("Compare with the shelf's", line.trial && !line.hold ? `/trials/${line.trial}` : checkIn(line));
   if (changed) Object.values(WAYS).forEach(([text, work]) => button(text, work));
   if (changed) button(`File it as a new document derived from ${line.number}`, derived);
   if (line.belongs) button(`Put it where it belongs: ${line.belongs}`, (now) => putRight(now));
@@ -255,18 +262,18 @@ function more(line) {
   if (["even", "behind", "set"].includes(line.word)) button("Clear it off my desk", (now) => clear([now]));
   if (line.word === "absent" && line.base && !line.comes) button("It is not to be on this desk", (now) => desk.cleared([now.document]));
   if (!drop.childElementCount) return "";
-  return el("details", { class: "more" }, el("summary", { class: "btn btn-plain btn-sm", "aria-label": `More for ${line.number ?? line.path}` }, "More"), drop);
+  return el("details", { class: "more" }, el("summary", { class: "btn btn-plain btn-sm", "aria-label": `More for ${line.document ? called(line) : line.path}` }, "More"), drop);
 }
 
 async function putRight(line) {
   await desk.folder.move(line.path, line.belongs);
-  if (line.base) await desk.note([{ document: line.document, version: line.base, path: line.belongs, onPurpose: line.word === "set" }]);
+  if (line.had) await desk.note([{ document: line.document, version: line.had, path: line.belongs, onPurpose: line.word === "set", ...(line.line ? { line: line.line } : {}) }]);
 }
 
 async function clear(lines) {
   for (const line of lines) await desk.folder.remove(line.path);
   await desk.cleared(lines.map((l) => l.document));
-  const back = lines.map((l) => ({ ...toBring(l), version: l.base || l.version, expect: null, onPurpose: l.word === "set" }));
+  const back = lines.map((l) => ({ ...toBring(l), version: l.had ?? l.gets, expect: null, onPurpose: l.word === "set" }));
   say(el("span", {}, `${plural(lines.length, "file was", "files were")} cleared off the desk. `,
     el("button", { type: "button", class: "btn btn-plain btn-sm", onclick: () => act(() => bringAll(back)) }, "Take back")));
 }
@@ -274,14 +281,14 @@ async function clear(lines) {
 function row(line) {
   const slash = line.path.lastIndexOf("/") + 1;
   return el("div", { class: "desk-row", "data-line": line.path, "data-word": line.word },
-    el("span", { class: "desk-word" }, glyph(line.word), line.word === "set" ? `set at v${line.base}` : line.word),
+    el("span", { class: "desk-word" }, glyph(line.word), line.word === "set" ? `set at ${versionSays(line.had)}` : line.word),
     el("span", { class: "desk-file" }, el("span", { class: "quiet" }, line.path.slice(0, slash)), line.path.slice(slash),
       line.comes ? el("small", { class: "quiet d-block" }, "comes to every desk of its shelf") : null,
       line.belongs ? el("small", { class: "amber d-block" }, `lies in the wrong place; belongs at ${line.belongs}`) : null),
-    line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: `/documents/${line.document}` }, line.number), " ",
+    line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: line.line ? `/documents/${line.document}/lines/${line.line}` : `/documents/${line.document}` }, called(line)), " ",
       el("span", { class: `tab ${["preparing", "deciding"].includes(line.stageClass) ? "pending" : line.stageClass}` }, line.revision), " ", el("span", { class: "quiet" }, line.title),
       el("small", { class: "quiet d-block" }, line.stage + (line.heldBy && !line.hold ? `, held by ${line.heldBy}` : ""), line.remarks ? el("a", { class: "flag", href: `/documents/${line.document}/remarks` }, ` · ${line.remarks} open ${line.remarks === 1 ? "remark" : "remarks"}`) : null)) : el("span"),
-    el("span", { class: "mono" }, line.document ? (line.base && line.base !== line.version ? `v${line.base} of v${line.version}` : `v${line.version}`) : ""),
+    el("span", { class: "mono" }, line.document ? (line.had && line.had !== line.gets ? `${versionSays(line.had)} of ${versionSays(line.gets)}` : versionSays(line.gets)) : ""),
     el("span", { class: "desk-acts" }, proposed(line), more(line)));
 }
 
@@ -289,8 +296,10 @@ function row(line) {
 function forAll(word, lines) {
   const acts = [];
   const button = (text, work) => acts.push(el("button", { type: "button", class: "btn btn-line btn-sm", onclick: () => act(work) }, text));
-  const taking = lines.filter((l) => l.act === "take");
-  if (word === "ahead" && lines.length > 1) acts.push(el("a", { class: "btn btn-line btn-sm", href: `/check-in?items=${portion(lines).map((l) => l.document).join(",")}` }, `Check in ${howMany(lines)}…`));
+  // Each trial is taken and checked in by itself, on its rows.
+  const taking = lines.filter((l) => l.act === "take" && !l.trial);
+  const ahead = lines.filter((l) => !l.trial);
+  if (word === "ahead" && ahead.length > 1) acts.push(el("a", { class: "btn btn-line btn-sm", href: `/check-in?items=${portion(ahead).map((l) => l.document).join(",")}` }, `Check in ${howMany(ahead)}…`));
   if (taking.length > 1) button(`Take ${howMany(taking)} now…`, () => take(portion(taking).map(again)));
   if (word === "strayed" && lines.length > 1) {
     button(`Keep all ${lines.length} as strays`, async () => {

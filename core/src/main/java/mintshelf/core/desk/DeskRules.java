@@ -2,6 +2,7 @@ package mintshelf.core.desk;
 
 import java.util.Optional;
 import mintshelf.core.base.ContentHash;
+import mintshelf.core.document.VersionName;
 
 /** From record, disk and shelf: one word for a file, and one proposed act. */
 public final class DeskRules {
@@ -64,11 +65,11 @@ public final class DeskRules {
     /**
      * What the desk's record says of a file.
      *
-     * @param version number of the version that was brought
+     * @param version that was brought: of the main line, or of a trial's
      * @param content of that version
      * @param onPurpose whether it was brought at an older version on purpose
      */
-    public record Brought(int version, ContentHash content, boolean onPurpose) {}
+    public record Brought(VersionName version, ContentHash content, boolean onPurpose) {}
 
     /** Who holds a document, seen by the desk's person. */
     public enum Held {
@@ -78,18 +79,18 @@ public final class DeskRules {
     }
 
     /**
-     * What the shelf says of the document.
+     * What the shelf says of the document, on the line on which the desk has it: the main one, or that of a trial.
      *
-     * @param latest number of the version that the person gets
+     * @param latest the version that the person gets there
      * @param content of that version
-     * @param olderWith number of an older version with the bytes that are on the disk, where there is one
+     * @param olderWith an older version with the bytes that are on the disk, where there is one
      * @param canTake whether the person could check it out now
      * @param canStart whether the next revision could be started
      */
     public record OnShelf(
-            int latest,
+            VersionName latest,
             ContentHash content,
-            Optional<Integer> olderWith,
+            Optional<VersionName> olderWith,
             Held held,
             boolean canTake,
             boolean canStart) {}
@@ -112,7 +113,7 @@ public final class DeskRules {
             boolean set = unchanged.filter(Brought::onPurpose).isPresent();
             return set ? new Standing(Word.SET, Act.LEAVE) : new Standing(Word.BEHIND, Act.BRING);
         }
-        boolean onLatest = record.filter(r -> r.version() == s.latest()).isPresent();
+        boolean onLatest = record.filter(r -> r.version().equals(s.latest())).isPresent();
         if (s.held() == Held.BY_ME && onLatest) return new Standing(Word.AHEAD, Act.CHECK_IN);
         if (!onLatest) return new Standing(Word.STRAYED, Act.COMPARE);
         if (s.held() == Held.BY_ANOTHER) return new Standing(Word.STRAYED, Act.ASK);

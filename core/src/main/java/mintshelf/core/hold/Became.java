@@ -51,6 +51,11 @@ public record Became(long document, Fate fate, long number, long version) {
         }
     }
 
+    /** Whether a version was made of it. */
+    public boolean made() {
+        return fate == Fate.VERSION || fate == Fate.TRIAL;
+    }
+
     /** Several, in one short word as an act's result is kept; {@link #read} reads it. */
     public static String join(List<Became> all) {
         return all.stream()

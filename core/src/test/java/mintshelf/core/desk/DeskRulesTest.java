@@ -11,6 +11,7 @@ import mintshelf.core.desk.DeskRules.Held;
 import mintshelf.core.desk.DeskRules.OnShelf;
 import mintshelf.core.desk.DeskRules.Standing;
 import mintshelf.core.desk.DeskRules.Word;
+import mintshelf.core.document.VersionName;
 import org.junit.jupiter.api.Test;
 
 class DeskRulesTest {
@@ -19,11 +20,11 @@ class DeskRulesTest {
     private static final ContentHash MINE = ContentHash.compute(new byte[] {9});
 
     private static Optional<Brought> brought(int version, ContentHash content) {
-        return Optional.of(new Brought(version, content, false));
+        return Optional.of(new Brought(VersionName.main(version), content, false));
     }
 
     private static Optional<OnShelf> shelf(Held held, boolean canTake, boolean canStart) {
-        return Optional.of(new OnShelf(4, FOUR, Optional.empty(), held, canTake, canStart));
+        return Optional.of(new OnShelf(VersionName.main(4), FOUR, Optional.empty(), held, canTake, canStart));
     }
 
     private static Standing standing(Optional<Brought> record, ContentHash disk, Optional<OnShelf> shelf) {
@@ -45,13 +46,17 @@ class DeskRulesTest {
 
     @Test
     void aFileWithoutARecordWhoseBytesAreAnOlderVersionsIsBehind() {
-        Optional<OnShelf> known = Optional.of(new OnShelf(4, FOUR, Optional.of(2), Held.BY_NOBODY, true, false));
+        Optional<OnShelf> known = Optional.of(
+                new OnShelf(VersionName.main(4), FOUR, Optional.of(VersionName.main(2)), Held.BY_NOBODY, true, false));
         assertThat(standing(Optional.empty(), THREE, known).word()).isEqualTo(Word.BEHIND);
     }
 
     @Test
     void whatWasBroughtAtAnOlderVersionOnPurposeIsLeftAlone() {
-        assertThat(standing(Optional.of(new Brought(3, THREE, true)), THREE, shelf(Held.BY_NOBODY, true, false)))
+        assertThat(standing(
+                        Optional.of(new Brought(VersionName.main(3), THREE, true)),
+                        THREE,
+                        shelf(Held.BY_NOBODY, true, false)))
                 .isEqualTo(new Standing(Word.SET, Act.LEAVE));
     }
 
@@ -87,5 +92,21 @@ class DeskRulesTest {
                 assertThat(DeskRules.wouldLose(record, Optional.of(disk), free)).isEqualTo(!known);
             }
         }
+    }
+
+    /** "t1/3" is another version than "3": what was brought of a trial is no base of the main line, nor the other way round. */
+    @Test
+    void aVersionOfATrialIsNoneOfTheMainLine() {
+        OnShelf main = shelf(Held.BY_ME, false, false).orElseThrow();
+        OnShelf trial = new OnShelf(new VersionName(1, 4), FOUR, Optional.empty(), Held.BY_ME, false, false);
+        Optional<Brought> ofTrial = Optional.of(new Brought(new VersionName(1, 4), FOUR, false));
+        assertThat(standing(ofTrial, MINE, Optional.of(trial))).isEqualTo(new Standing(Word.AHEAD, Act.CHECK_IN));
+        assertThat(standing(brought(4, FOUR), MINE, Optional.of(trial)))
+                .isEqualTo(new Standing(Word.STRAYED, Act.COMPARE));
+        assertThat(standing(ofTrial, MINE, Optional.of(main))).isEqualTo(new Standing(Word.STRAYED, Act.COMPARE));
+        assertThat(standing(Optional.of(new Brought(new VersionName(1, 2), THREE, false)), THREE, Optional.of(main))
+                        .word())
+                .as("a trial is over: its version lies here unchanged")
+                .isEqualTo(Word.BEHIND);
     }
 }

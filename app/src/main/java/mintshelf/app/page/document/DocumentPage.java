@@ -10,13 +10,13 @@ import mintshelf.app.ground.ReadingRoom;
 import mintshelf.app.page.Words;
 import mintshelf.app.sight.CheckSheets;
 import mintshelf.app.sight.CheckSheets.Held;
+import mintshelf.app.sight.DeskPlaces;
 import mintshelf.app.sight.ModelFormat;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.TakeAlong;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.use.change.ReadOrders;
 import mintshelf.app.use.compare.CompareSheets;
-import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.document.DropDocument;
 import mintshelf.app.use.document.KeepFacts;
 import mintshelf.app.use.document.ReadDocument;
@@ -121,7 +121,7 @@ public class DocumentPage {
         var document = view.seen().document();
         model.addAttribute("view", view);
         model.addAttribute("shown", shown);
-        model.addAttribute("path", Desks.path(view.seen()));
+        model.addAttribute("path", DeskPlaces.path(view.seen()));
         model.addAttribute("sheet", sheets.sheetSoon(shown.drawn().content()));
         model.addAttribute(
                 "checked",

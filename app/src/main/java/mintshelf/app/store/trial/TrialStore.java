@@ -224,6 +224,11 @@ public class TrialStore {
         return lines(LINE.ITEM.in(items).and(LINE.TRIAL.isNotNull()));
     }
 
+    /** Lines of trials by their ids, in the order of their documents. */
+    public List<Line> lines(Collection<Long> ids) {
+        return lines(LINE.ID.in(ids).and(LINE.TRIAL.isNotNull()));
+    }
+
     /** The lines of trials that some of these holds are or were of, by hold: what comes back late belongs there too. */
     public Map<Long, Line> held(Collection<Long> holds) {
         Map<Long, Long> of = holds.isEmpty()

@@ -11,24 +11,21 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.ground.UnitOfWork;
-import mintshelf.app.sight.Packed;
+import mintshelf.app.sight.DeskPlaces;
 import mintshelf.app.sight.Seen;
 import mintshelf.app.sight.Sight;
+import mintshelf.app.sight.Trials;
 import mintshelf.app.store.desk.DeskStore;
 import mintshelf.app.store.desk.DeskStore.Brought;
 import mintshelf.app.store.desk.DeskStore.Desk;
-import mintshelf.app.store.document.DocumentStore;
 import mintshelf.app.store.document.ListStore;
 import mintshelf.app.store.document.VersionRow;
 import mintshelf.app.store.document.VersionStore;
-import mintshelf.app.store.shelf.ShelfStore;
 import mintshelf.app.store.shelf.ShelfStore.Folder;
-import mintshelf.app.store.structure.FiledStore;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.base.Texts;
 import mintshelf.core.desk.DeskRules;
@@ -36,11 +33,10 @@ import mintshelf.core.desk.DeskRules.Held;
 import mintshelf.core.desk.DeskRules.OnShelf;
 import mintshelf.core.desk.DeskRules.Standing;
 import mintshelf.core.document.Document;
-import mintshelf.core.document.FileName;
 import mintshelf.core.document.Holder;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.hold.Became;
 import mintshelf.core.hold.HoldRules;
-import mintshelf.core.reference.Resolution.Filed;
 import org.springframework.stereotype.Service;
 
 /** Desks: what was brought where, and how what lies there stands to the shelf. */
@@ -52,36 +48,30 @@ public class Desks {
     /** Desks of one person: machines that somebody works on, with room for some that were set up anew. */
     private static final int MOST_DESKS = 50;
 
-    /** Documents that come to every desk: settings, templates, styles. */
-    private static final int MOST_COMING = 2_000;
-
     private final Sight sight;
-    private final DocumentStore documents;
     private final DeskStore desks;
     private final VersionStore versions;
-    private final FiledStore filed;
     private final ListStore lists;
-    private final ShelfStore shelves;
+    private final DeskPlaces places;
+    private final Trials trials;
     private final UnitOfWork unit;
     private final Clock clock;
 
     public Desks(
             Sight sight,
-            DocumentStore documents,
             DeskStore desks,
             VersionStore versions,
-            FiledStore filed,
             ListStore lists,
-            ShelfStore shelves,
+            DeskPlaces places,
+            Trials trials,
             UnitOfWork unit,
             Clock clock) {
         this.sight = sight;
-        this.documents = documents;
         this.desks = desks;
         this.versions = versions;
-        this.filed = filed;
         this.lists = lists;
-        this.shelves = shelves;
+        this.places = places;
+        this.trials = trials;
         this.unit = unit;
         this.clock = clock;
     }
@@ -119,8 +109,9 @@ public class Desks {
      * How a file stands.
      *
      * @param path where it lies or belongs
-     * @param seen its document; empty for a file that is only on the desk
-     * @param base number of the version that was brought; 0 where none was
+     * @param seen its document, on the line on which the desk works; empty for a file that is only on the desk
+     * @param trial id of the trial on whose line the desk works with it; empty for its main line
+     * @param base the version that was brought; empty where none was
      * @param belongs where the shelf has it, when that is elsewhere
      * @param hold the actor's own one; 0 where there is none
      * @param goesTo where a file that is only on the desk would be filed, by the folders in which it lies
@@ -130,7 +121,8 @@ public class Desks {
             String path,
             Optional<Seen> seen,
             Standing standing,
-            int base,
+            Optional<Long> trial,
+            Optional<VersionName> base,
             Optional<String> belongs,
             long hold,
             Optional<Folder> goesTo,
@@ -158,14 +150,17 @@ public class Desks {
             if (item == null) loose.add(file);
             else found.put(item, file);
         }
-        Map<OnDisk, Long> places = places(loose, found.keySet());
-        places.forEach((file, item) -> found.put(item, file));
-        loose.removeAll(places.keySet());
+        Map<String, Long> there = places.documentsAt(paths(loose), found.keySet());
+        loose.removeIf(file -> {
+            Long item = there.get(file.path());
+            if (item != null) found.put(item, file);
+            return item != null;
+        });
         Set<Long> items = new HashSet<>(found.keySet());
         items.addAll(record.keySet());
         lists.heldBy(actor.person(), 500).forEach(items::add);
         Map<Long, Seen> seen = new LinkedHashMap<>(sight.of(actor, items));
-        Set<Long> comes = coming(seen.values(), disk);
+        Set<Long> comes = places.coming(seen.values(), paths(disk));
         Set<Long> more = new HashSet<>(comes);
         more.removeAll(seen.keySet());
         if (!more.isEmpty()) seen.putAll(sight.of(actor, more));
@@ -174,6 +169,15 @@ public class Desks {
             long part = s.spine().id();
             seen.remove(part);
             Optional.ofNullable(found.remove(part)).ifPresent(loose::add);
+        });
+        // What the desk has of a trial under way stands to the trial's line; of one that is over, to the main one
+        // again.
+        Map<Long, Long> tried = new HashMap<>();
+        record.forEach((item, b) -> b.trialLine().ifPresent(line -> tried.put(item, line)));
+        Map<Long, Long> onTrial = new HashMap<>();
+        trials.onLines(seen, tried).forEach((item, t) -> {
+            seen.put(item, t.tried());
+            onTrial.put(item, t.line().trial());
         });
         Map<Long, ContentHash> hashes = new HashMap<>();
         // Where the bytes are those that were brought, or the latest, no older version is looked for.
@@ -184,39 +188,35 @@ public class Desks {
             boolean even = s != null && s.spine().content().hash().equals(file.content());
             if (!known && !even) hashes.put(item, file.content());
         });
-        Map<Long, Integer> versions = desks.versionsWith(hashes);
+        Map<Long, VersionName> versions = desks.versionsWith(hashes, tried.values());
         List<DeskLine> lines = new ArrayList<>();
-        seen.forEach((item, s) ->
-                lines.add(line(actor, s, record.get(item), found.get(item), versions.get(item), comes.contains(item))));
-        Map<String, Folder> folders = loose.isEmpty() ? Map.of() : folders(actor);
+        seen.forEach((item, s) -> {
+            OnShelf shelf = onShelf(actor, s, versions.get(item));
+            Optional<Long> trial = Optional.ofNullable(onTrial.get(item));
+            lines.add(line(actor, s, shelf, trial, record.get(item), found.get(item), comes.contains(item)));
+        });
+        Map<String, Folder> folders = places.folders(actor, paths(loose));
         for (OnDisk file : loose) {
             lines.add(new DeskLine(
                     file.path(),
                     Optional.empty(),
                     DeskRules.standing(Optional.empty(), Optional.of(file.content()), Optional.empty()),
-                    0,
+                    Optional.empty(),
+                    Optional.empty(),
                     Optional.empty(),
                     0,
-                    deepest(folders, file.path()),
+                    Optional.ofNullable(folders.get(file.path())),
                     false));
         }
         lines.sort(Comparator.comparing(DeskLine::path));
         return lines;
     }
 
-    /** Documents that come to a desk because others of their shelf lie on it. */
-    private Set<Long> coming(Collection<Seen> there, Collection<OnDisk> disk) {
-        Set<Long> used =
-                there.stream().map(s -> s.document().place().shelf()).collect(Collectors.toCollection(HashSet::new));
-        Set<String> top =
-                disk.stream().map(f -> Texts.key(f.path().split("/", 2)[0])).collect(Collectors.toSet());
-        shelves.shelves().stream()
-                .filter(s -> top.contains(Texts.key(s.name())))
-                .forEach(s -> used.add(s.id()));
-        return new HashSet<>(documents.lyingIn(shelves.onEveryDesk(used), MOST_COMING));
+    private static List<String> paths(Collection<OnDisk> files) {
+        return files.stream().map(OnDisk::path).toList();
     }
 
-    private DeskLine line(Actor actor, Seen seen, Brought record, OnDisk file, Integer with, boolean comes) {
+    private OnShelf onShelf(Actor actor, Seen seen, VersionName with) {
         Document d = seen.document();
         // The latest version's content came with the document; only readers of a document that is being revised cost a
         // statement.
@@ -230,24 +230,30 @@ public class Desks {
                 .map(h -> h.person() == actor.person() ? Held.BY_ME : Held.BY_ANOTHER)
                 .orElse(Held.BY_NOBODY);
         boolean canStart = d.pending().isEmpty() && d.released().isPresent();
-        OnShelf shelf = new OnShelf(
-                seen.version(),
+        return new OnShelf(
+                seen.name(),
                 content,
-                Optional.ofNullable(with).filter(n -> n < seen.version()),
+                Optional.ofNullable(with).filter(n -> d.isTried() || n.number() < seen.version()),
                 held,
                 HoldRules.checkOut(d, actor.access()).isEmpty(),
                 canStart);
+    }
+
+    private static DeskLine line(
+            Actor actor, Seen seen, OnShelf shelf, Optional<Long> trial, Brought record, OnDisk file, boolean comes) {
         Optional<DeskRules.Brought> brought =
-                Optional.ofNullable(record).map(b -> new DeskRules.Brought(b.number(), b.content(), b.onPurpose()));
-        String belongs = path(seen);
+                Optional.ofNullable(record).map(b -> new DeskRules.Brought(b.name(), b.content(), b.onPurpose()));
+        String belongs = DeskPlaces.path(seen);
         String path = file != null ? file.path() : belongs;
         return new DeskLine(
                 path,
                 Optional.of(seen),
                 DeskRules.standing(brought, Optional.ofNullable(file).map(OnDisk::content), Optional.of(shelf)),
-                record == null ? 0 : record.number(),
+                trial,
+                Optional.ofNullable(record).map(Brought::name),
                 Texts.key(path).equals(Texts.key(belongs)) ? Optional.empty() : Optional.of(belongs),
-                d.holder()
+                seen.document()
+                        .holder()
                         .filter(h -> h.person() == actor.person())
                         .map(Holder::hold)
                         .orElse(0L),
@@ -255,56 +261,12 @@ public class Desks {
                 comes);
     }
 
-    /** Folders of the shelves that the actor sees, by their paths on a desk. */
-    private Map<String, Folder> folders(Actor actor) {
-        Map<Long, String> names = new HashMap<>();
-        for (ShelfStore.Shelf shelf : shelves.shelves()) {
-            if (actor.access().enters(shelf.id())) names.put(shelf.id(), shelf.name());
-        }
-        Map<String, Folder> byPath = new HashMap<>();
-        for (List<Folder> up : shelves.pathsUp(names.keySet()).values()) {
-            StringBuilder path = new StringBuilder(names.get(up.get(0).shelf()));
-            for (int i = up.size() - 2; i >= 0; i--)
-                path.append('/').append(up.get(i).name());
-            byPath.put(Texts.key(path.toString()), up.get(0));
-        }
-        return byPath;
-    }
-
-    /** The innermost folder in which a file lies; none for a file that lies beside the shelves. */
-    private static Optional<Folder> deepest(Map<String, Folder> folders, String path) {
-        String in = Texts.key(path);
-        for (int slash = in.lastIndexOf('/'); slash > 0; slash = in.lastIndexOf('/', slash - 1)) {
-            Folder folder = folders.get(in.substring(0, slash));
-            if (folder != null) return Optional.of(folder);
-        }
-        return Optional.empty();
-    }
-
-    /** Where a document lies on every desk. */
-    public static String path(Seen seen) {
-        return Packed.folders(seen.spine()) + seen.document().fileName();
-    }
-
-    /** Files that no record knows, by the documents that lie in their places on the shelves. */
-    private Map<OnDisk, Long> places(List<OnDisk> loose, Set<Long> known) {
-        Map<String, List<Filed>> named =
-                filed.named(loose.stream().map(f -> FileName.of(f.path()).key()).toList());
-        Map<OnDisk, Long> places = new LinkedHashMap<>();
-        for (OnDisk file : loose) {
-            String wanted = Texts.key(file.path());
-            named.getOrDefault(FileName.of(file.path()).key(), List.of()).stream()
-                    .filter(f -> !known.contains(f.document()))
-                    .filter(f -> Texts.key(String.join("/", f.folders()) + "/" + f.fileName())
-                            .equals(wanted))
-                    .findFirst()
-                    .ifPresent(f -> places.put(file, f.document()));
-        }
-        return places;
-    }
-
-    /** A version that was brought to a desk. */
-    public record Bring(long item, int version, String path, boolean onPurpose) {}
+    /**
+     * A version that was brought to a desk.
+     *
+     * @param trial number of the trial on whose line the desk works from now on; 0 for that of the version
+     */
+    public record Bring(long item, VersionName version, int trial, String path, boolean onPurpose) {}
 
     /** Notes what was brought; the desk did write the files. */
     public void brought(Actor actor, String name, Collection<Bring> files) {
@@ -312,8 +274,14 @@ public class Desks {
         unit.run(() -> files.forEach(f -> {
             Seen seen = sight.of(actor, f.item());
             VersionRow version = versions.version(f.item(), f.version()).orElseThrow(NotThere::new);
-            if (!seen.all() && seen.version() != f.version()) throw new NotThere();
-            desks.brought(desk.id(), f.item(), version.id(), f.path(), f.onPurpose(), clock.instant());
+            if (!seen.all() && !seen.name().equals(f.version())) throw new NotThere();
+            Optional<Long> on = f.trial() == 0
+                    ? Optional.empty()
+                    : Optional.of(trials.onTrial(seen, f.trial())
+                            .orElseThrow(NotThere::new)
+                            .line()
+                            .id());
+            desks.brought(desk.id(), f.item(), version.id(), on, f.path(), f.onPurpose(), clock.instant());
         }));
     }
 
@@ -323,18 +291,20 @@ public class Desks {
      * @param became what became of them; a stray leaves the record as it is
      */
     public void checkedIn(Actor actor, String name, Collection<Became> became) {
-        Map<Long, Long> versions = new HashMap<>();
-        for (Became b : became) if (b.fate() != Became.Fate.STRAY) versions.put(b.document(), b.version());
-        if (name.isBlank() || versions.isEmpty()) return;
+        Map<Long, Became> lies = new HashMap<>();
+        for (Became b : became) if (b.fate() != Became.Fate.STRAY) lies.put(b.document(), b);
+        if (name.isBlank() || lies.isEmpty()) return;
         desks.desk(actor.person(), name)
                 .ifPresent(desk -> unit.run(() -> {
                     Map<Long, Brought> record = desks.files(desk.id());
-                    sight.of(actor, versions.keySet()).forEach((item, seen) -> {
+                    sight.of(actor, lies.keySet()).forEach((item, seen) -> {
                         if (!seen.all()) return;
-                        String path = Optional.ofNullable(record.get(item))
-                                .map(Brought::path)
-                                .orElse(path(seen));
-                        desks.brought(desk.id(), item, versions.getOrDefault(item, 0L), path, false, clock.instant());
+                        Optional<Brought> before = Optional.ofNullable(record.get(item));
+                        Became b = Optional.ofNullable(lies.get(item)).orElseThrow();
+                        // What did not change on the line of a trial may be the version at which that begins.
+                        Optional<Long> on = b.made() ? Optional.empty() : before.flatMap(Brought::trialLine);
+                        String path = before.map(Brought::path).orElseGet(() -> DeskPlaces.path(seen));
+                        desks.brought(desk.id(), item, b.version(), on, path, false, clock.instant());
                     });
                 }));
     }

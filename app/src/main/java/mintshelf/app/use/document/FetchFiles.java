@@ -64,9 +64,9 @@ public class FetchFiles {
     }
 
     /** As {@link #fetch}, of which the record has an entry already. */
-    public VersionRow readable(Actor actor, long item, int number) {
+    public VersionRow readable(Actor actor, long item, VersionName name) {
         Seen seen = sight.of(actor, item);
-        VersionRow version = readable(seen, VersionName.main(number));
+        VersionRow version = readable(seen, name);
         may.ask(actor, seen, version);
         return version;
     }

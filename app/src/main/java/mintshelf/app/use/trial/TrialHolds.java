@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mintshelf.app.effect.Recorder;
@@ -13,6 +14,8 @@ import mintshelf.app.ground.Actor;
 import mintshelf.app.ground.Acts;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
+import mintshelf.app.sight.Seen;
+import mintshelf.app.sight.Sight;
 import mintshelf.app.sight.Trials;
 import mintshelf.app.sight.Trials.Tried;
 import mintshelf.app.sight.Trials.Whole;
@@ -21,12 +24,14 @@ import mintshelf.core.base.Refusal;
 import mintshelf.core.base.Texts;
 import mintshelf.core.document.Document;
 import mintshelf.core.document.Holder;
+import mintshelf.core.document.VersionName;
 import mintshelf.core.hold.HoldRules;
 import org.springframework.stereotype.Service;
 
 /** Check-outs on the lines of a trial, beside whatever is held on the main lines. */
 @Service
 public class TrialHolds {
+    private final Sight sight;
     private final Trials trials;
     private final HoldStore holds;
     private final Telling telling;
@@ -34,7 +39,9 @@ public class TrialHolds {
     private final Recorder recorder;
     private final Clock clock;
 
-    public TrialHolds(Trials trials, HoldStore holds, Telling telling, Acts acts, Recorder recorder, Clock clock) {
+    public TrialHolds(
+            Sight sight, Trials trials, HoldStore holds, Telling telling, Acts acts, Recorder recorder, Clock clock) {
+        this.sight = sight;
         this.trials = trials;
         this.holds = holds;
         this.telling = telling;
@@ -88,6 +95,51 @@ public class TrialHolds {
             }
             return "/trials/" + trial + "?taken";
         });
+    }
+
+    /**
+     * As {@link #take}, by what the line is called on the documents: "t1".
+     *
+     * @return the documents on it, as they are held now
+     */
+    public List<Seen> takeOn(
+            Actor actor, String line, Collection<Long> items, String key, String desk, String purpose) {
+        take(actor, named(actor, line, items), items, key, desk, purpose);
+        return onLine(actor, line, items);
+    }
+
+    /** As {@link #undo}, by what the line is called on the documents. */
+    public void undoOn(Actor actor, String line, Collection<Long> items, String key) {
+        undo(actor, named(actor, line, items), items, key);
+    }
+
+    /** Documents on the line of a trial under way, by what it is called on them; not there where one has none of that name. */
+    public List<Seen> onLine(Actor actor, String line, Collection<Long> items) {
+        return tried(actor, line, items).stream().map(Tried::tried).toList();
+    }
+
+    private List<Tried> tried(Actor actor, String line, Collection<Long> items) {
+        int number = VersionName.line(line).orElseThrow(NotThere::new);
+        Map<Long, Seen> seen = sight.of(actor, items);
+        List<Tried> tried = new ArrayList<>();
+        for (long item : items)
+            tried.add(trials.onTrial(Optional.ofNullable(seen.get(item)).orElseThrow(NotThere::new), number)
+                    .orElseThrow(NotThere::new));
+        return tried;
+    }
+
+    /** The trial of a line; several documents have to be on one, for another can be called so on another document. */
+    public long named(Actor actor, String line, Collection<Long> items) {
+        List<Long> ids = tried(actor, line, items).stream()
+                .map(t -> t.line().trial())
+                .distinct()
+                .toList();
+        if (ids.size() > 1)
+            throw Refused.because(
+                    "trial.several",
+                    "These documents are on " + ids.size() + " trials that are called " + line + ".",
+                    "Take those of one trial at a time.");
+        return ids.get(0);
     }
 
     private static List<Tried> chosen(Whole whole, Collection<Long> items) {
