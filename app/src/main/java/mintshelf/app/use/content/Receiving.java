@@ -137,12 +137,14 @@ final class Receiving {
                 ? CompletableFuture.completedFuture(null)
                 : CompletableFuture.runAsync(() -> hash.add(bytes, used));
         Laid laid = store.lay(bytes, cuts, used == upload.size());
-        hashed.join();
-        // Whoever saw all bytes go by says with the last ones what they are.
-        Optional<UploadStore.Whole> told = from + used == upload.size() && hash != null && head != null
-                ? Optional.of(new UploadStore.Whole(hash.end(), ContentKind.of(head)))
-                : Optional.empty();
+        // Whoever saw all bytes go by says with the last ones what they are; only these wait for the hash before they are stored.
+        boolean last = from + used == upload.size() && hash != null && head != null;
+        if (last) hashed.join();
+        Optional<UploadStore.Whole> told =
+                last ? Optional.of(new UploadStore.Whole(hash.end(), ContentKind.of(head))) : Optional.empty();
         store.store(upload, from, laid, chosen, told);
+        // The next bytes come into this buffer, and the hash goes on with them.
+        hashed.join();
         whole = told;
     }
 
