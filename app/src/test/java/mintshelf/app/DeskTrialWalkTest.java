@@ -20,8 +20,8 @@ class DeskTrialWalkTest extends InBrowser {
         long shelf = SERVER.shelf();
         long item = SERVER.file("priya", shelf, "wall " + mark + ".txt", "as it was " + mark, false);
         String path = SERVER.shelfName(shelf) + "/wall " + mark + ".txt";
-        String trial = SERVER.bean(StartTrial.class)
-                .start(SERVER.actor("priya"), List.of(item), "Thinner wall", Server.key());
+        String trial =
+                SERVER.bean(StartTrial.class).start(SERVER.actor("priya"), List.of(item), "Thinner wall", Server.key());
 
         browser.open(trial);
         browser.press("Check out");
@@ -42,7 +42,10 @@ class DeskTrialWalkTest extends InBrowser {
         browser.awaitText("from your desk");
         browser.press("Check in 1 document");
         browser.awaitText("new version t1/1");
-        assertThat(SERVER.bytes(item)).as("nothing of the document moved").asString().isEqualTo("as it was " + mark);
+        assertThat(SERVER.bytes(item))
+                .as("nothing of the document moved")
+                .asString()
+                .isEqualTo("as it was " + mark);
 
         // The main line goes on; the desk stands to the trial, and goes back where it is told to.
         SERVER.checkOut("priya", item);

@@ -79,6 +79,17 @@ class ReleasePlanTest {
     }
 
     @Test
+    void whatStaysIsShownByItsNumberAtEachLook() {
+        long[] done = new long[12];
+        for (int i = 0; i < done.length; i++)
+            done[(i * 5) % 12] = server.released(shelf, "done " + Server.key() + ".txt");
+        assertThat(plan(over(done)).enough())
+                .hasSize(12)
+                .extracting(s -> s.document().number())
+                .isSorted();
+    }
+
+    @Test
     void whatIsHeldIsInTheWayAndItsHolderIsAsked() {
         long held = part("held");
         server.checkOut("tomasz", held);

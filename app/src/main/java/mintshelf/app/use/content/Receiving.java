@@ -137,7 +137,8 @@ final class Receiving {
                 ? CompletableFuture.completedFuture(null)
                 : CompletableFuture.runAsync(() -> hash.add(bytes, used));
         Laid laid = store.lay(bytes, cuts, used == upload.size());
-        // Whoever saw all bytes go by says with the last ones what they are; only these wait for the hash before they are stored.
+        // Whoever saw all bytes go by says with the last ones what they are; only these wait for the hash before they
+        // are stored.
         boolean last = from + used == upload.size() && hash != null && head != null;
         if (last) hashed.join();
         Optional<UploadStore.Whole> told =

@@ -2,6 +2,7 @@ package mintshelf.app.use.release;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -45,6 +46,11 @@ import org.springframework.stereotype.Service;
 public class ReadReleasePlan {
     /** Links are read in portions: a reader of links has a limit of its own. */
     private static final int PORTION = 50;
+
+    /** What stays has no order of its own; every look at a plan shows it in the same one. */
+    private static final Comparator<Seen> BY_NUMBER = Comparator.comparing(
+                    (Seen s) -> s.document().number())
+            .thenComparingLong(s -> s.spine().id());
 
     private final Sight sight;
     private final MadeOf made;
@@ -133,6 +139,7 @@ public class ReadReleasePlan {
                 set.enough().stream()
                         .map(around.seen::get)
                         .filter(Objects::nonNull)
+                        .sorted(BY_NUMBER)
                         .toList(),
                 around.uses.stream()
                         .filter(u -> drawn.contains(u.parent()) && drawn.contains(u.component()))
