@@ -122,8 +122,8 @@ final class DeskBench {
             desks.open(server.actor("priya"), name);
             server.db()
                     .execute(
-                            "insert into desk_file (desk, item, version, path, on_purpose, at)"
-                                    + " select d.id, i.id, l.head_version, concat(s.name, '/', f.name, '/', i.file_name), 0, now(6)"
+                            "insert into desk_file (desk, item, line, version, path, on_purpose, at)"
+                                    + " select d.id, i.id, l.id, l.head_version, concat(s.name, '/', f.name, '/', i.file_name), 0, now(6)"
                                     + " from desk d join item i on i.shelf = ? join shelf s on s.id = i.shelf join folder f on f.id = i.folder and f.root_mark is null"
                                     + " join line l on l.item = i.id where d.name = ?",
                             shelf,

@@ -287,7 +287,7 @@ function row(line) {
       line.belongs ? el("small", { class: "amber d-block" }, `lies in the wrong place; belongs at ${line.belongs}`) : null),
     line.document ? el("span", { class: "desk-doc" }, el("a", { class: "mono", href: line.line ? `/documents/${line.document}/lines/${line.line}` : `/documents/${line.document}` }, called(line)), " ",
       el("span", { class: `tab ${["preparing", "deciding"].includes(line.stageClass) ? "pending" : line.stageClass}` }, line.revision), " ", el("span", { class: "quiet" }, line.title),
-      el("small", { class: "quiet d-block" }, line.stage + (line.heldBy && !line.hold ? `, held by ${line.heldBy}` : ""), line.remarks ? el("a", { class: "flag", href: `/documents/${line.document}/remarks` }, ` · ${line.remarks} open ${line.remarks === 1 ? "remark" : "remarks"}`) : null)) : el("span"),
+      el("small", { class: "quiet d-block" }, (line.line ? "on a trial" : line.stage) + (line.heldBy && !line.hold ? `, held by ${line.heldBy}` : ""), line.remarks ? el("a", { class: "flag", href: `/documents/${line.document}/remarks` }, ` · ${line.remarks} open ${line.remarks === 1 ? "remark" : "remarks"}`) : null)) : el("span"),
     el("span", { class: "mono" }, line.document ? (line.had && line.had !== line.gets ? `${versionSays(line.had)} of ${versionSays(line.gets)}` : versionSays(line.gets)) : ""),
     el("span", { class: "desk-acts" }, proposed(line), more(line)));
 }
