@@ -8,7 +8,7 @@ export function begin(startWith) {
   const says = startWith.querySelector("[data-says]");
   button.disabled = true;
   deskFor().then(async (desk) => {
-    const one = desk && (await desk.status()).find((s) => String(s.document) === startWith.dataset.startWith);
+    const one = desk && (await desk.status()).find((s) => String(s.document) === startWith.dataset.startWith && !s.line);
     const file = one && await desk.folder.file(one.path);
     if (!file) { says.textContent = "The file is not on this browser's desk any more. Nothing was started."; return; }
     form.elements.upload.value = await send(file, (n) => { says.textContent = `${file.name}, ${size(n)} of ${size(file.size)}`; });

@@ -186,8 +186,8 @@ final class DeskCommands {
             Map<String, JsonNode> standings = byPath(status(desk, client));
             List<JsonNode> asked = new ArrayList<>();
             for (String one : said) asked.add(onLine(client, standings, document(desk, client, one), line));
-            List<Map<String, Object>> brought = new ArrayList<>();
             for (Map.Entry<String, List<Long>> on : byLine(asked, "id").entrySet()) {
+                List<Map<String, Object>> brought = new ArrayList<>();
                 for (JsonNode d : hold(desk, client, on.getValue(), on.getKey(), purpose)) {
                     out().println("You hold " + called(d) + ", version "
                             + VersionName.of(d.path("gets").asString())
@@ -196,8 +196,9 @@ final class DeskCommands {
                             + ".");
                     bring(out(), desk, client, standings, d, d.path("gets").asString(), aside, brought);
                 }
+                // Before the next line, which may be refused.
+                note(desk, client, brought);
             }
-            note(desk, client, brought);
             return 0;
         }
     }

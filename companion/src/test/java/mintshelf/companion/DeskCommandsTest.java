@@ -351,4 +351,18 @@ class DeskCommandsTest {
         assertThat(read("TG40/gland.dxf")).isEqualTo("mine");
         assertThat(gland.onTrial).as("the desk stays where it was").isFalse();
     }
+
+    @Test
+    void whatCameOnOneLineIsNotedWhenAnotherIsRefused() throws IOException {
+        StubShelf.Document gland = shelf.add(1, "TG40-3030", "TG40/gland.dxf", "gland");
+        StubShelf.Document cone = shelf.add(2, "TG40-3031", "TG40/cone.dxf", "cone");
+        cone.onTrial = true;
+        cone.base = 1;
+        cone.triedBy = "Tomasz Okrent";
+        assertThat(desk("check-out", "TG40-3030", "TG40-3031")).isEqualTo(1);
+        assertThat(err.toString()).contains("held by Tomasz Okrent");
+        assertThat(gland.hold).isPositive();
+        assertThat(read("TG40/gland.dxf")).isEqualTo("gland");
+        assertThat(gland.base).as("the desk knows what lies there").isEqualTo(1);
+    }
 }

@@ -59,6 +59,7 @@ final class StubShelf implements AutoCloseable {
         final List<byte[]> tried = new ArrayList<>();
 
         long triedHold;
+        String triedBy = "";
         /** Whether the desk works on that line. */
         boolean onTrial;
 
@@ -340,6 +341,7 @@ final class StubShelf implements AutoCloseable {
         for (JsonNode id : body.path("documents")) {
             Document d = document(id.asLong());
             if (!body.path("line").asString("").isEmpty()) {
+                if (!d.triedBy.isEmpty()) throw new No(409, d.number + " t1 is held by " + d.triedBy + ".");
                 d.triedHold = undo ? 0 : 200 + d.id;
                 held.add(d.json(true));
                 continue;

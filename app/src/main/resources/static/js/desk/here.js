@@ -51,7 +51,8 @@ export async function arrive(item, version, path) {
   const desk = await deskFor();
   if (!desk) return null;
   const line = (await desk.status()).find((s) => s.document === item);
-  const free = !line?.sha256 || ["even", "behind", "set"].includes(line.word);
+  // Who holds it on a trial goes on with that: the copy of the trial stays.
+  const free = !line?.sha256 || (["even", "behind", "set"].includes(line.word) && !(line.line && line.hold));
   if (!free || !await desk.bring(item, version, path, line?.sha256)) return null;
   await desk.note([{ document: item, version: String(version), path, onPurpose: false }]);
   return desk.name;
