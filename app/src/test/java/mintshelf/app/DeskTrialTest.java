@@ -4,31 +4,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import mintshelf.app.ground.NotThere;
 import mintshelf.app.ground.Refused;
 import mintshelf.app.use.desk.Desks;
 import mintshelf.app.use.desk.Tokens;
-import mintshelf.companion.Companion;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.desk.DeskRules.Word;
 import mintshelf.core.document.VersionName;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import picocli.CommandLine;
 
 /** A desk works with a document on its main line, or on that of a trial: brought, changed, checked in and led back by the companion. */
 class DeskTrialTest extends InTrial {
     private final Desks desks = server.bean(Desks.class);
-    private final StringWriter out = new StringWriter();
+    private DeskRun companion;
     private final String bench = "BENCH " + mark;
 
     @TempDir
@@ -37,18 +32,13 @@ class DeskTrialTest extends InTrial {
     @BeforeEach
     void pair() {
         assertThat(desk("pair", server.origin(), server.bean(Tokens.class).code(priya), "--name", bench))
-                .as(out.toString())
+                .as(companion.said())
                 .isZero();
     }
 
     private int desk(String... arguments) {
-        List<String> all = new ArrayList<>(List.of("desk"));
-        all.addAll(List.of(arguments));
-        all.addAll(List.of("--desk", folder.toString()));
-        out.getBuffer().setLength(0);
-        CommandLine line = Companion.commandLine();
-        line.setOut(new PrintWriter(out)).setErr(new PrintWriter(out));
-        return line.execute(all.toArray(String[]::new));
+        if (companion == null) companion = new DeskRun(folder);
+        return companion.run(arguments);
     }
 
     private static byte[] bytes(String text) {
@@ -92,15 +82,15 @@ class DeskTrialTest extends InTrial {
         assertThat(desk("fetch", number("wall"))).isZero();
         assertThat(standing(item, "wall").trial()).isEmpty();
         assertThat(desk("check-out", number("wall"), "--line", "t1", "-m", "a try"))
-                .as(out.toString())
+                .as(companion.said())
                 .isZero();
         assertThat(server.document(item).holder())
                 .as("the main line stays free for others")
                 .isEmpty();
         Files.writeString(place("wall"), "thinner");
         assertThat(standing(item, "wall").standing().word()).isEqualTo(Word.AHEAD);
-        assertThat(desk("check-in", "-m", "thinner")).as(out.toString()).isZero();
-        assertThat(out.toString()).contains(number("wall") + " t1: version t1/1");
+        assertThat(desk("check-in", "-m", "thinner")).as(companion.said()).isZero();
+        assertThat(companion.said()).contains(number("wall") + " t1: version t1/1");
         assertThat(server.document(item).head().number())
                 .as("nothing of the document moved")
                 .isEqualTo(1);
@@ -135,7 +125,7 @@ class DeskTrialTest extends InTrial {
         assertThat(desk("check-out", number("changed"))).isZero();
         Files.writeString(place("changed"), "two, tried again");
         assertThat(desk("undo", number("changed"))).isZero();
-        assertThat(out.toString()).contains("stays as you changed it");
+        assertThat(companion.said()).contains("stays as you changed it");
         drop.drop(priya, trial, "not worth it", Server.key());
         assertThat(standing(dropped, "dropped").standing().word())
                 .as("what was brought lies there unchanged: nothing is lost by bringing the main line's")
@@ -178,6 +168,6 @@ class DeskTrialTest extends InTrial {
                         Refused.class, r -> assertThat(r.refusal().code()).isEqualTo("trial.several"));
         assertThat(desk("check-out", number("one"), number("two"), "--line", "t1"))
                 .isEqualTo(1);
-        assertThat(out.toString()).contains("2 trials that are called t1").contains("one trial at a time");
+        assertThat(companion.said()).contains("2 trials that are called t1").contains("one trial at a time");
     }
 }

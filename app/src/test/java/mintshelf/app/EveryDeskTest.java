@@ -4,12 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -25,12 +22,10 @@ import mintshelf.app.use.desk.Tokens;
 import mintshelf.app.use.relocate.Folders;
 import mintshelf.app.use.run.ActOverSet;
 import mintshelf.app.use.shelf.ReadShelf;
-import mintshelf.companion.Companion;
 import mintshelf.core.base.ContentHash;
 import mintshelf.core.desk.DeskRules;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import picocli.CommandLine;
 
 /** What lies in a folder that comes to every desk is kept even there. */
 class EveryDeskTest {
@@ -43,7 +38,7 @@ class EveryDeskTest {
     private final String mark = Server.key().substring(0, 8);
     private final long styles =
             server.bean(ReadShelf.class).addFolder(ines, shelf, OptionalLong.empty(), "styles " + mark);
-    private final StringWriter out = new StringWriter();
+    private DeskRun companion;
 
     @TempDir
     Path folder;
@@ -95,13 +90,8 @@ class EveryDeskTest {
     }
 
     private int desk(String... arguments) {
-        List<String> all = new ArrayList<>(List.of("desk"));
-        all.addAll(List.of(arguments));
-        all.addAll(List.of("--desk", folder.toString()));
-        out.getBuffer().setLength(0);
-        CommandLine line = Companion.commandLine();
-        line.setOut(new PrintWriter(out)).setErr(new PrintWriter(out));
-        return line.execute(all.toArray(String[]::new));
+        if (companion == null) companion = new DeskRun(folder);
+        return companion.run(arguments);
     }
 
     private Path find(String name) throws IOException {
@@ -118,7 +108,7 @@ class EveryDeskTest {
         desk("pair", server.origin(), server.bean(Tokens.class).code(priya), "--name", "EVERY " + mark);
         assertThat(desk("fetch", server.document(work).number())).isZero();
         assertThat(desk("watch", "--seconds", "0")).isZero();
-        assertThat(out.toString()).contains("which comes to every desk of its shelf");
+        assertThat(companion.said()).contains("which comes to every desk of its shelf");
         Path lines = find("lines " + mark + ".txt");
         assertThat(Files.readString(lines)).isEqualTo("thin " + mark);
         assertThat(Files.getPosixFilePermissions(lines).toString()).doesNotContain("OWNER_WRITE");
@@ -128,7 +118,7 @@ class EveryDeskTest {
         assertThat(desk("watch", "--seconds", "0")).isZero();
         assertThat(Files.readString(lines)).isEqualTo("thick " + mark);
         assertThat(desk("watch", "--seconds", "0")).isZero();
-        assertThat(out.toString()).doesNotContain("brought");
+        assertThat(companion.said()).doesNotContain("brought");
         // Who changed it here keeps what they changed.
         assertThat(lines.toFile().setWritable(true)).isTrue();
         Files.writeString(lines, "my own");

@@ -90,7 +90,7 @@ final class Bringing {
      * @param work whether it is checked out, where it is not held already
      */
     String open(long id, String line, String version, boolean work) {
-        JsonNode document = client.get("/documents/" + id + (line.isEmpty() ? "" : "?line=" + line));
+        JsonNode document = OnDesk.document(client, id, line);
         boolean mine = document.path("hold").path("mine").asBoolean();
         boolean taken = work && !mine;
         if (taken) {
@@ -141,10 +141,7 @@ final class Bringing {
     private List<Wanted> components(Wanted main) {
         Map<Long, Wanted> found = new LinkedHashMap<>();
         long id = main.document().path("id").asLong();
-        String line = main.document().path("line").asString("");
-        JsonNode rows = client.get("/documents/" + id + "/structure?"
-                        + (line.isEmpty() ? "version=" + main.version() : "line=" + line))
-                .path("components");
+        JsonNode rows = OnDesk.components(client, main.document(), main.version());
         for (JsonNode c : rows) {
             if (c.path("document").isNull() || c.path("version").isNull()) continue;
             long component = c.path("document").asLong();

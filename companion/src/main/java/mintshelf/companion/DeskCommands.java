@@ -96,9 +96,15 @@ final class DeskCommands {
         }
     }
 
+    /** A command on documents on a line. */
+    abstract static class OnLine extends OnDesk {
+        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
+        String line = "";
+    }
+
     /** Brings copies, without a hold. */
     @Command(name = "fetch", description = "brings copies; without words what is behind or absent")
-    static final class Fetch extends OnDesk {
+    static final class Fetch extends OnLine {
         @Parameters(arity = "0..*")
         private List<String> said = List.of();
 
@@ -109,9 +115,6 @@ final class DeskCommands {
 
         @Option(names = "--version", description = "an older version on purpose")
         private Integer version;
-
-        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
-        private String line = "";
 
         @Option(names = "--aside", description = "set changed files aside under another name")
         private boolean aside;
@@ -138,9 +141,7 @@ final class DeskCommands {
                         : on.isEmpty() ? Integer.toString(version) : on + "-" + version;
                 bring(out(), desk, client, standings, d, wanted, aside, brought);
                 if (!components) continue;
-                JsonNode structure = client.get("/documents/" + d.path("id").asLong() + "/structure?"
-                        + (on.isEmpty() ? "version=" + wanted : "line=" + on));
-                for (JsonNode c : structure.path("components")) {
+                for (JsonNode c : components(client, d, wanted)) {
                     if (c.path("document").isNull() || c.path("version").isNull()) {
                         out().println("Not to be had: " + c.path("path").asString());
                         continue;
@@ -166,15 +167,12 @@ final class DeskCommands {
 
     /** Takes holds and brings the files. */
     @Command(name = "check-out", description = "takes holds and brings the files")
-    static final class Out extends OnDesk {
+    static final class Out extends OnLine {
         @Parameters(arity = "1..*")
         private List<String> said = List.of();
 
         @Option(names = {"-m", "--purpose"})
         private String purpose = "";
-
-        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
-        private String line = "";
 
         @Option(names = "--aside")
         private boolean aside;
@@ -320,12 +318,9 @@ final class DeskCommands {
 
     /** Gives holds back unchanged. */
     @Command(name = "undo", description = "gives holds back")
-    static final class Undo extends OnDesk {
+    static final class Undo extends OnLine {
         @Parameters(arity = "1..*")
         private List<String> said = List.of();
-
-        @Option(names = "--line", description = "a trial's line, as t1; main leads back to the main line")
-        private String line = "";
 
         @Override
         int run() {

@@ -79,7 +79,7 @@ final class FileActs {
     }
 
     private void next(Collection<JsonNode> lines) {
-        List<JsonNode> main = lines.stream().filter(l -> on(l).isEmpty()).toList();
+        List<JsonNode> main = main(lines);
         if (main.isEmpty()) look(lines.iterator().next());
         else page("/start-revision?items=" + ids(main));
     }
@@ -87,6 +87,10 @@ final class FileActs {
     /** The line of a trial on which the desk works with it; empty for the main one. */
     private static String on(JsonNode line) {
         return line.path("line").asString("");
+    }
+
+    private static List<JsonNode> main(Collection<JsonNode> lines) {
+        return lines.stream().filter(l -> on(l).isEmpty()).toList();
     }
 
     private static long id(JsonNode line) {
@@ -135,7 +139,7 @@ final class FileActs {
     /** One is held, brought and opened; several are planned in the browser, where what comes along can be chosen. */
     private void work(Collection<JsonNode> lines) throws IOException {
         if (lines.size() > 1) {
-            List<JsonNode> main = lines.stream().filter(l -> on(l).isEmpty()).toList();
+            List<JsonNode> main = main(lines);
             if (!main.isEmpty()) page("/check-out?items=" + ids(main));
             trials(lines);
             return;
@@ -222,7 +226,7 @@ final class FileActs {
         }
         boolean changed = held.stream().anyMatch(l -> l.path("word").asString().equals("ahead"));
         if (changed) {
-            List<JsonNode> main = held.stream().filter(l -> on(l).isEmpty()).toList();
+            List<JsonNode> main = main(held);
             if (!main.isEmpty()) page("/undo-check-out?items=" + ids(main));
             trials(held);
             return;

@@ -103,7 +103,7 @@ abstract class OnDesk implements Callable<Integer> {
     static JsonNode onLine(ShelfClient client, Map<String, JsonNode> standings, JsonNode document, String line) {
         String asked = line.isEmpty() ? lineOf(standings, document) : line;
         if (asked.isEmpty() || asked.equals(MAIN)) return document;
-        return client.get("/documents/" + document.path("id").asLong() + "?line=" + ShelfClient.encode(asked));
+        return document(client, document.path("id").asLong(), asked);
     }
 
     private static String lineOf(Map<String, JsonNode> standings, JsonNode document) {
@@ -116,8 +116,23 @@ abstract class OnDesk implements Callable<Integer> {
 
     /** How it stands now, for one that stood before. */
     static JsonNode document(ShelfClient client, JsonNode standing) {
-        String line = standing.path("line").asString("");
-        return client.get("/documents/" + standing.path("document").asLong() + (line.isEmpty() ? "" : "?line=" + line));
+        return document(
+                client,
+                standing.path("document").asLong(),
+                standing.path("line").asString(""));
+    }
+
+    /** A document on the line of a trial; on its main one where that is empty. */
+    static JsonNode document(ShelfClient client, long id, String line) {
+        return client.get("/documents/" + id + (line.isEmpty() ? "" : "?line=" + ShelfClient.encode(line)));
+    }
+
+    /** What a version of a document consists of; on the line of a trial what its latest one does, with what else is tried there. */
+    static JsonNode components(ShelfClient client, JsonNode document, String version) {
+        String line = document.path("line").asString("");
+        return client.get("/documents/" + document.path("id").asLong() + "/structure?"
+                        + (line.isEmpty() ? "version=" + version : "line=" + line))
+                .path("components");
     }
 
     /** Documents by the lines of trials on which they stand; an empty one for the main lines. */

@@ -113,9 +113,10 @@ class DeskApi {
     @PostMapping("/holds")
     List<DocumentApi.Document> take(
             Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody Take take) {
-        if (!isMain(take.line())) {
+        Optional<String> trial = DocumentApi.trial(take.line());
+        if (trial.isPresent()) {
             return trials
-                    .takeOn(actor, take.line(), ids(take.documents()), key, said(take.desk()), said(take.purpose()))
+                    .takeOn(actor, trial.get(), ids(take.documents()), key, said(take.desk()), said(take.purpose()))
                     .stream()
                     .map(s -> DocumentApi.Document.of(actor, s))
                     .toList();
@@ -132,8 +133,10 @@ class DeskApi {
     @PostMapping("/holds/undo")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void undo(Actor actor, @RequestHeader("Idempotency-Key") String key, @Valid @RequestBody GiveBack back) {
-        if (isMain(back.line())) checkOut.undo(actor, ids(back.documents()), key);
-        else trials.undoOn(actor, back.line(), ids(back.documents()), key);
+        List<Long> items = ids(back.documents());
+        DocumentApi.trial(back.line())
+                .ifPresentOrElse(
+                        line -> trials.undoOn(actor, line, items, key), () -> checkOut.undo(actor, items, key));
     }
 
     /**
@@ -354,12 +357,10 @@ class DeskApi {
         desks.cleared(actor, name, ids(cleared.documents()));
     }
 
-    private static boolean isMain(String line) {
-        return line == null || line.isEmpty() || line.equals(DocumentApi.MAIN);
-    }
-
     private static int trial(String line) {
-        return isMain(line) ? 0 : VersionName.line(line).orElseThrow(NotThere::new);
+        return DocumentApi.trial(line)
+                .map(l -> VersionName.line(l).orElseThrow(NotThere::new))
+                .orElse(0);
     }
 
     private static List<Long> ids(List<Long> documents) {

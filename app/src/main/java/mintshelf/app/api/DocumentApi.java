@@ -41,7 +41,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1")
 class DocumentApi {
     /** What the main line is called where a line is named. */
-    static final String MAIN = "main";
+    private static final String MAIN = "main";
 
     private static final int PAGE = 100;
 
@@ -152,6 +152,11 @@ class DocumentApi {
         }
     }
 
+    /** The line of a trial, of one that a program named; nothing for the main one. */
+    static Optional<String> trial(String line) {
+        return Optional.ofNullable(line).filter(l -> !l.isEmpty() && !l.equals(MAIN));
+    }
+
     /** What the line of a trial is called; null for the main one. */
     static String lineOf(mintshelf.core.document.Document d) {
         return d.isTried() ? VersionName.line(d.trial()) : null;
@@ -215,10 +220,10 @@ class DocumentApi {
     }
 
     @GetMapping("/documents/{id}")
-    ResponseEntity<Document> document(Actor actor, @PathVariable long id, @RequestParam Optional<String> line) {
-        Seen seen = line.filter(l -> !l.equals(MAIN))
-                .map(l -> tried.onLine(actor, l, List.of(id)).get(0))
-                .orElseGet(() -> sight.of(actor, id));
+    ResponseEntity<Document> document(
+            Actor actor, @PathVariable long id, @RequestParam(defaultValue = MAIN) String line) {
+        Seen seen =
+                trial(line).map(l -> tried.onLine(actor, l, List.of(id)).get(0)).orElseGet(() -> sight.of(actor, id));
         String hold = seen.document().holder().map(h -> "-" + h.hold()).orElse("");
         return ResponseEntity.ok()
                 .eTag("\"" + seen.document().head().digest().shortHex() + hold + "\"")
@@ -291,9 +296,9 @@ class DocumentApi {
             @RequestParam(defaultValue = "as-saved") String view,
             @RequestParam Optional<Integer> version,
             @RequestParam Optional<LocalDate> on,
-            @RequestParam Optional<String> line) {
+            @RequestParam(defaultValue = MAIN) String line) {
         StructureView asked = StructureView.of(view).orElseThrow(NotThere::new);
-        Optional<Long> trial = line.filter(l -> !l.equals(MAIN)).map(l -> tried.named(actor, l, List.of(id)));
+        Optional<Long> trial = trial(line).map(l -> tried.named(actor, l, List.of(id)));
         ReadStructure.Structure tree =
                 structure.tree(actor, id, asked, version, on.orElseGet(() -> LocalDate.now(ZoneOffset.UTC)), trial);
         List<Component> rows = tree.rows().stream()
